@@ -1,0 +1,56 @@
+/** The direction of imports, as docs/architecture describes it: routes → ui, services → core. */
+module.exports = {
+	forbidden: [
+		{
+			name: 'core-stands-alone',
+			comment: 'The core imports nothing but itself and small pure libraries.',
+			severity: 'error',
+			from: { path: '^src/lib/core/' },
+			to: {
+				pathNot:
+					'^(src/lib/core/|node_modules/(@internationalized/date|zod|csv-parse|date-holidays|ical\\.js|fast-xml-parser)/)'
+			}
+		},
+		{
+			name: 'ui-knows-no-server',
+			severity: 'error',
+			from: { path: '^src/lib/ui/' },
+			to: { path: '^src/lib/server/' }
+		},
+		{
+			name: 'db-and-gateways-know-no-services',
+			severity: 'error',
+			from: { path: '^src/lib/server/(db|gateways|documents)/' },
+			to: { path: '^src/(lib/server/(services|clockwork)|routes|lib/ui)/' }
+		},
+		{
+			name: 'services-know-no-interface',
+			severity: 'error',
+			from: { path: '^src/lib/server/' },
+			to: { path: '^src/(routes|lib/ui)/' }
+		},
+		{
+			name: 'routes-go-through-services',
+			comment: 'A route parses, calls a service and returns; it writes no SQL of its own.',
+			severity: 'error',
+			from: { path: '^src/routes/' },
+			to: { path: '^(src/lib/server/db/|node_modules/(better-sqlite3|drizzle-orm)/)' }
+		},
+		{
+			name: 'stand-ins-run-by-themselves',
+			severity: 'error',
+			from: { path: '^stand-ins/' },
+			to: { path: '^src/' }
+		},
+		{ name: 'no-circles', severity: 'error', from: {}, to: { circular: true } }
+	],
+	options: {
+		doNotFollow: { path: 'node_modules' },
+		tsPreCompilationDeps: true,
+		tsConfig: { fileName: 'tsconfig.json' },
+		enhancedResolveOptions: {
+			exportsFields: ['exports'],
+			conditionNames: ['import', 'svelte', 'default']
+		}
+	}
+};

@@ -1,0 +1,82 @@
+// Runs the app and its stand-ins as child processes, waits until they answer, and ends them together.
+import { spawn, spawnSync } from 'node:child_process';
+import { mkdirSync } from 'node:fs';
+
+/** @param {{ demo?: boolean, dev?: boolean }} options */
+export async function launch({ demo = false, dev = false }) {
+	const checked = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/config.ts'], {
+		encoding: 'utf8'
+	});
+	if (checked.status !== 0) {
+		console.error(checked.stderr.trim());
+		process.exit(1);
+	}
+	/** @type {{ port: number, host: string, origin: string, dataFolder: string, standIns: boolean, inboxPort: number, cardPort: number }} */
+	const config = JSON.parse(checked.stdout);
+	mkdirSync(config.dataFolder, { recursive: true });
+
+	const env = {
+		...process.env,
+		NODE_ENV: dev ? 'development' : 'production',
+		HOST: config.host,
+		PORT: String(config.port),
+		ORIGIN: config.origin,
+		BODY_SIZE_LIMIT: '32M',
+		SHUTDOWN_TIMEOUT: '5'
+	};
+	/** @type {import('node:child_process').ChildProcess[]} */
+	const children = [];
+	let ending = false;
+	/** @param {number} code */
+	const end = (code) => {
+		if (ending) return;
+		ending = true;
+		for (const child of children) child.kill('SIGTERM');
+		setTimeout(() => process.exit(code), 300);
+	};
+	/** @param {string} name @param {string[]} args */
+	const run = (name, args) => {
+		const child = spawn(process.execPath, args, { env, stdio: ['ignore', 'inherit', 'inherit'] });
+		children.push(child);
+		child.on('exit', (code) => {
+			if (!ending) console.error(`${name} has ended (${code ?? 'signal'}).`);
+			end(code ?? 1);
+		});
+	};
+	process.on('SIGINT', () => end(0));
+	process.on('SIGTERM', () => end(0));
+
+	if (config.standIns) {
+		run('The mail stand-in', ['--import', 'tsx', 'stand-ins/mail/main.ts']);
+		run('The card stand-in', ['--import', 'tsx', 'stand-ins/card/main.ts']);
+	}
+	if (dev)
+		run('Axiometer', [
+			'node_modules/vite/bin/vite.js',
+			'dev',
+			'--host',
+			config.host,
+			'--port',
+			String(config.port),
+			'--strictPort'
+		]);
+	else run('Axiometer', ['build/index.js']);
+
+	for (let tries = 0; tries < 600; tries++) {
+		const up = await fetch(`http://${config.host}:${config.port}/health`).then(
+			(response) => response.ok,
+			() => false
+		);
+		if (up) break;
+		await new Promise((resolve) => setTimeout(resolve, 50));
+	}
+	console.log(`\nAxiometer is at ${config.origin}`);
+	if (demo) console.log('Sign in with the button there, or with the password: lime-and-plaster');
+	if (config.standIns) {
+		console.log(`Mail that it sends arrives at http://127.0.0.1:${config.inboxPort}`);
+		console.log(
+			`Cards are paid at the stand-in on port ${config.cardPort}; its page lists the cards it knows.`
+		);
+	}
+	console.log('Ctrl C ends it.\n');
+}

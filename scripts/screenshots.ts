@@ -1,0 +1,114 @@
+// One current picture of each main view, from the demo data on 24 November 2026: `npm run screenshots`.
+import { execFileSync, spawnSync } from 'node:child_process';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Sqlite from 'better-sqlite3';
+import type { Page } from 'playwright-core';
+import { runApp } from '../tests/support/app';
+import { openBrowser } from '../tests/support/browser';
+
+const FOLDER = 'docs/screenshots';
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+mkdirSync(FOLDER, { recursive: true });
+const app = await runApp({ AXIOMETER_DEMO: '1' }, (env) => {
+	execFileSync('npx', ['--no-install', 'tsx', 'demo/make.ts'], { env, stdio: 'inherit' });
+});
+const browser = await openBrowser();
+const context = await browser.newContext({ viewport: DESK, locale: 'en-GB' });
+const page = await context.newPage();
+
+async function shoot(name: string, on: Page = page): Promise<void> {
+	await on.mouse.move(0, 0);
+	await on.waitForTimeout(350);
+	await on.screenshot({ path: join(FOLDER, `${name}.png`) });
+}
+const open = (path: string, on: Page = page) =>
+	on.goto(app.origin + path, { waitUntil: 'networkidle' });
+
+/** The first value of a query on the demo's data. */
+const value = (sql: string): string => {
+	const db = new Sqlite(join(app.folder, 'axiometer.sqlite'), { readonly: true });
+	const found = db.prepare(sql).pluck().get();
+	db.close();
+	return String(found);
+};
+const jobCalled = (title: string) =>
+	`/work/${value(`select id from jobs where title like '${title}%'`)}`;
+const invoiceOf = (total: number) =>
+	`/billing/${value(`select id from documents where total = ${total} and state = 'issued'`)}`;
+
+await open('/sign-in');
+await page.getByRole('button', { name: /Sign in as/ }).click();
+await page.waitForURL(`${app.origin}/`);
+for (const [name, path] of [
+	['today', '/'],
+	['work', '/work'],
+	['job', jobCalled('Mill Yard')],
+	['to-bill', '/work/bill'],
+	['price-list', '/work/prices'],
+	['billing', '/billing'],
+	['repeats', '/billing/repeats'],
+	['owed', '/owed'],
+	['statements', '/owed/statements'],
+	['tax', '/tax'],
+	['customer', `/customers/${value("select id from customers where name like 'Beacon%'")}`]
+] as const) {
+	await open(path);
+	await shoot(name);
+}
+
+await open('/money');
+await page.setInputFiles('input[type=file]', join(app.folder, 'bank-statement.csv'));
+await page.getByRole('button', { name: 'Bring the lines in' }).click();
+await page.getByRole('button', { name: /^Accept (all|it)/ }).waitFor();
+await shoot('money-in');
+
+// The sheet, as in the middle of writing an invoice to a contractor.
+await open(invoiceOf(3_980_50));
+await page.getByRole('button', { name: 'Copy as new' }).click();
+await page.getByLabel('Description, line 1').waitFor();
+await page.getByLabel('Their order number').fill('BL-2291');
+await page.getByRole('button', { name: /^CIS deduction/ }).click();
+await page.evaluate(() => window.scrollTo(0, 0));
+await shoot('sheet');
+
+const invoice = invoiceOf(3_520_00);
+await open(invoice);
+await shoot('invoice');
+const pdf = await context.request.get(`${app.origin}${invoice}/pdf`);
+const file = join(app.folder, 'invoice.pdf');
+writeFileSync(file, await pdf.body());
+spawnSync('pdftoppm', ['-r', '80', '-png', '-singlefile', file, join(FOLDER, 'pdf')]);
+await page.getByRole('button', { name: 'Send', exact: true }).click();
+const link = (await page.locator('p.link').innerText()).trim();
+
+const small = await browser.newContext({
+	viewport: PHONE,
+	locale: 'en-GB',
+	isMobile: true,
+	hasTouch: true,
+	deviceScaleFactor: 2,
+	storageState: await context.storageState()
+});
+const phone = await small.newPage();
+await open('/', phone);
+await shoot('phone-today', phone);
+await open('/owed', phone);
+await shoot('phone-owed', phone);
+await open(jobCalled('Parlour wall'), phone);
+await shoot('phone-job', phone);
+
+const stranger = await browser.newContext({
+	viewport: PHONE,
+	locale: 'en-GB',
+	isMobile: true,
+	deviceScaleFactor: 2
+});
+const customer = await stranger.newPage();
+await customer.goto(link);
+await shoot('phone-pay-page', customer);
+
+await browser.close();
+await app.end();

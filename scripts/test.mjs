@@ -1,0 +1,67 @@
+// Sets up all that tests need, and tests: types, lint, import directions, build, units, whole journeys.
+// Ends with the one line `N passed, N failed`.
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import { existsSync } from 'node:fs';
+import { ensureBuild, ensurePackages, installFromDebian } from './setup.mjs';
+
+ensurePackages();
+if (!process.env.CHROMIUM && !existsSync('/usr/bin/chromium')) {
+	installFromDebian(['chromium'], 'the tests drive the real interface');
+}
+
+let passed = 0;
+let failed = 0;
+
+/** A check that either holds or does not. @param {string} name @param {string[]} command */
+function check(name, command) {
+	console.log(`\n— ${name}`);
+	const result = spawnSync('npx', ['--no-install', ...command], {
+		stdio: ['ignore', 'inherit', 'inherit']
+	});
+	if (result.status === 0) passed++;
+	else failed++;
+}
+
+/** Tests that count themselves; what they say is passed on as it comes. @param {string} name @param {string[]} options */
+async function suite(name, options) {
+	console.log(`\n— ${name}`);
+	const run = spawn('npx', ['--no-install', 'mocha', ...options], {
+		stdio: ['ignore', 'pipe', 'inherit']
+	});
+	let said = '';
+	run.stdout.on('data', (part) => {
+		said += part;
+		process.stdout.write(part);
+	});
+	const [status] = await once(run, 'close');
+	const count = (/** @type {string} */ word) =>
+		Number(new RegExp(`^\\s*(\\d+) ${word}`, 'm').exec(said)?.[1] ?? 0);
+	passed += count('passing');
+	failed += count('failing');
+	// A suite that broke off has failed, whatever it counted.
+	if (status !== 0 && count('failing') === 0) failed++;
+	if (count('passing') + count('failing') === 0) failed++;
+}
+
+check('types', ['svelte-kit', 'sync']);
+check('types', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']);
+check('format', ['prettier', '--check', '--log-level', 'warn', '.']);
+check('lint', ['eslint', '.']);
+check('import directions', [
+	'depcruise',
+	'src',
+	'stand-ins',
+	'demo',
+	'scripts',
+	'--config',
+	'.dependency-cruiser.cjs'
+]);
+console.log('\n— build');
+ensureBuild();
+passed++;
+await suite('units', []);
+await suite('journeys', ['--config', '.mocharc.e2e.json']);
+
+console.log(`\n${passed} passed, ${failed} failed`);
+process.exitCode = failed === 0 && passed > 0 ? 0 : 1;
