@@ -1,0 +1,346 @@
+// Money that arrived finds its invoice: by number, amount, amount less the deduction, several together, or who paid before.
+import { slipsBetween } from '../text/spelling';
+import { displayPounds } from '../money/display';
+import { findSubset } from './subset';
+import type { OpenInvoice, Proposal, ProposedShare, ToMatch } from './types';
+
+/** From here on, and well ahead of the next best, a proposal is sure. */
+const SURE = 80;
+const AHEAD = 15;
+const LEAST = 30;
+
+/** A payer is known by at least so many letters. */
+const LEAST_LETTERS = 4;
+/** A word of a name that more payers than this share says nothing. */
+const MOST_PAYERS = 12;
+const NO_NAMES = new Set([
+	'ltd',
+	'limited',
+	'plc',
+	'llp',
+	'and',
+	'the',
+	'mr',
+	'mrs',
+	'ms',
+	'household',
+	'from',
+	'payment',
+	'faster',
+	'bgc',
+	'fpi',
+	'invoice'
+]);
+
+export const squeezed = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
+
+/** How a payer's name on bank lines is remembered. */
+export function learnedName({ payer, text }: Pick<ToMatch, 'payer' | 'text'>): string {
+	return squeezed(payer || text.replace(/\d{2,}\S*/g, ' ')).slice(0, 60);
+}
+
+function wordsOf(text: string): string[] {
+	return text
+		.toLowerCase()
+		.split(/[^a-z0-9]+/)
+		.filter((word) => word.length >= LEAST_LETTERS && !NO_NAMES.has(word) && !/^\d+$/.test(word));
+}
+
+/** Every text that lacks one sign of a number: what two numbers one slip apart have in common. */
+function deletions(text: string): string[] {
+	return Array.from(text, (_, index) => text.slice(0, index) + text.slice(index + 1));
+}
+
+/** The open invoices by everything they can be found by; made once, asked for each line. */
+export class Matcher {
+	readonly #byNumber = new Map<string, OpenInvoice[]>();
+	readonly #bySlip = new Map<string, OpenInvoice[]>();
+	readonly #byAmount = new Map<number, OpenInvoice[]>();
+	readonly #byPayer = new Map<number, OpenInvoice[]>();
+	readonly #byWord = new Map<string, Set<number>>();
+	readonly #wordCount = new Map<number, number>();
+
+	constructor(
+		invoices: readonly OpenInvoice[],
+		/** A remembered name → the payer it belonged to. */
+		readonly learned: ReadonlyMap<string, number>
+	) {
+		const put = <K>(map: Map<K, OpenInvoice[]>, key: K, invoice: OpenInvoice) => {
+			const list = map.get(key);
+			if (!list) map.set(key, [invoice]);
+			else if (!list.includes(invoice)) list.push(invoice);
+		};
+		for (const invoice of invoices) {
+			const number = squeezed(invoice.number);
+			put(this.#byNumber, number, invoice);
+			for (const reference of invoice.references)
+				if (squeezed(reference).length >= LEAST_LETTERS)
+					put(this.#byNumber, squeezed(reference), invoice);
+			if (number.length >= 5) {
+				put(this.#bySlip, number, invoice);
+				for (const slip of deletions(number)) put(this.#bySlip, slip, invoice);
+			}
+			// The digits alone, where they are long enough to mean something.
+			const digits = /\d{3,}$/.exec(number)?.[0];
+			if (digits && digits !== number) put(this.#byNumber, digits, invoice);
+			put(this.#byAmount, invoice.toPay, invoice);
+			if (invoice.outstanding !== invoice.toPay) put(this.#byAmount, invoice.outstanding, invoice);
+			put(this.#byPayer, invoice.payerId, invoice);
+		}
+		for (const [payerId, [first]] of this.#byPayer) {
+			for (const word of new Set(wordsOf(first!.payer))) {
+				const known = this.#byWord.get(word) ?? new Set();
+				known.add(payerId);
+				this.#byWord.set(word, known);
+			}
+		}
+		// A word that many payers share tells none of them apart.
+		for (const [word, payers] of this.#byWord) {
+			if (payers.size > MOST_PAYERS) this.#byWord.delete(word);
+			else
+				for (const payerId of payers)
+					this.#wordCount.set(payerId, (this.#wordCount.get(payerId) ?? 0) + 1);
+		}
+	}
+
+	/** What is proposed for a line, the best first. */
+	propose(line: ToMatch): Proposal[] {
+		const named = this.#payersNamed(line);
+		const numbers = this.#numbersIn(line.text);
+		const found: Proposal[] = [];
+		const payers = new Set([
+			...named.keys(),
+			...[...numbers.keys()].map((invoice) => invoice.payerId)
+		]);
+		for (const payerId of payers)
+			found.push(...this.#ofPayer(line, payerId, named.get(payerId), numbers));
+		const exact = (this.#byAmount.get(line.amount) ?? []).filter(
+			(invoice) => !payers.has(invoice.payerId)
+		);
+		// An amount alone says little, and less where several invoices have it.
+		for (const invoice of exact.slice(0, 4))
+			found.push(
+				proposal(line, [invoice], exact.length === 1 ? 45 : 32, [
+					amountReason(line, invoice),
+					exact.length === 1
+						? 'no other open invoice has this amount'
+						: `${exact.length} open invoices have this amount`
+				])
+			);
+		const best = bestOf(found.filter((one) => one.score >= LEAST));
+		const second = best.find((one) => !sameShares(one, best[0]!))?.score ?? 0;
+		return best.slice(0, 4).map((one, index) => ({
+			...one,
+			sure: index === 0 && one.score >= SURE && one.score - second >= AHEAD
+		}));
+	}
+
+	/** Payers whose name stands in the line, or who paid under it before. */
+	#payersNamed(line: ToMatch): Map<number, { score: number; reason: string }> {
+		const named = new Map<number, { score: number; reason: string }>();
+		const counts = new Map<number, number>();
+		for (const word of new Set(wordsOf(`${line.payer} ${line.text}`)))
+			for (const payerId of this.#byWord.get(word) ?? [])
+				counts.set(payerId, (counts.get(payerId) ?? 0) + 1);
+		for (const [payerId, count] of counts) {
+			const share = count / Math.max(1, this.#wordCount.get(payerId) ?? 1);
+			if (share < 0.5) continue;
+			const name = this.#byPayer.get(payerId)![0]!.payer;
+			named.set(payerId, { score: Math.round(20 + 15 * share), reason: `${name} stands in it` });
+		}
+		const remembered = this.learned.get(learnedName(line));
+		if (remembered !== undefined && this.#byPayer.has(remembered))
+			named.set(remembered, {
+				score: 42,
+				reason: `${this.#byPayer.get(remembered)![0]!.payer} paid under this name before`
+			});
+		return named;
+	}
+
+	/** Invoices whose number stands in a text, exactly or with one slip. */
+	#numbersIn(text: string): Map<OpenInvoice, { score: number; reason: string }> {
+		const found = new Map<OpenInvoice, { score: number; reason: string }>();
+		const words = text.split(/[\s,;:+&]+/).map(squeezed);
+		// "OLP 0274" is two words to a bank and one to us.
+		const pairs = words.slice(1).map((word, index) => ({
+			token: words[index]! + word,
+			parts: [words[index]!, word]
+		}));
+		const tokens = [...words.map((token) => ({ token, parts: [token] })), ...pairs];
+		const exact = new Set<string>();
+		for (const { token } of tokens) {
+			if (token.length < 3) continue;
+			for (const invoice of this.#byNumber.get(token) ?? []) {
+				exact.add(token);
+				const whole = token === squeezed(invoice.number);
+				const reference = !whole && invoice.references.some((one) => squeezed(one) === token);
+				const score = whole ? 60 : reference ? 50 : 45;
+				if ((found.get(invoice)?.score ?? 0) < score)
+					found.set(invoice, {
+						score,
+						reason: whole
+							? `${invoice.number} stands in it`
+							: reference
+								? `their reference for ${invoice.number} stands in it`
+								: `the digits of ${invoice.number} stand in it`
+					});
+			}
+		}
+		for (const { token, parts } of tokens) {
+			if (token.length < 5 || token.length > 20 || !/\d/.test(token)) continue;
+			// Neighbouring numbers are one slip apart: what is a number as it stands is not taken for another.
+			if (exact.has(token) || parts.some((part) => exact.has(part))) continue;
+			for (const slip of [token, ...deletions(token)])
+				for (const invoice of this.#bySlip.get(slip) ?? [])
+					if (!found.has(invoice) && slipsBetween(token, squeezed(invoice.number), 1) <= 1)
+						found.set(invoice, {
+							score: 35,
+							reason: `${invoice.number} stands in it with a slip (“${token}”)`
+						});
+		}
+		return found;
+	}
+
+	#ofPayer(
+		line: ToMatch,
+		payerId: number,
+		named: { score: number; reason: string } | undefined,
+		numbers: Map<OpenInvoice, { score: number; reason: string }>
+	): Proposal[] {
+		const open = this.#byPayer.get(payerId) ?? [];
+		const quoted = open.filter((invoice) => numbers.has(invoice));
+		const nameScore = named?.score ?? 0;
+		const nameReasons = named ? [named.reason] : [];
+		const found: Proposal[] = [];
+		if (quoted.length > 0) {
+			const reasons = [...quoted.map((one) => numbers.get(one)!.reason), ...nameReasons];
+			const base =
+				Math.max(...quoted.map((one) => numbers.get(one)!.score)) + Math.min(nameScore, 15);
+			const toPay = quoted.reduce((sum, one) => sum + one.toPay, 0);
+			const gross = quoted.reduce((sum, one) => sum + one.outstanding, 0);
+			if (toPay === line.amount || gross === line.amount)
+				found.push(
+					proposal(line, quoted, base + 35, [
+						...reasons,
+						quoted.length === 1
+							? amountReason(line, quoted[0]!)
+							: `together they come to ${displayPounds(line.amount)}`
+					])
+				);
+			else if (line.amount < toPay)
+				found.push(
+					proposal(line, quoted, base, [
+						...reasons,
+						`${displayPounds(toPay - line.amount)} less than is to pay`
+					])
+				);
+			else
+				found.push(
+					proposal(line, quoted, base, [
+						...reasons,
+						`${displayPounds(line.amount - toPay)} more than is to pay`
+					])
+				);
+		}
+		const exact = open.filter(
+			(one) => one.toPay === line.amount || one.outstanding === line.amount
+		);
+		for (const invoice of exact.slice(0, 3))
+			if (!quoted.includes(invoice))
+				found.push(
+					proposal(line, [invoice], nameScore + (exact.length === 1 ? 50 : 35), [
+						...nameReasons,
+						amountReason(line, invoice)
+					])
+				);
+		if (exact.length === 0 && open.length > 1) {
+			const subset = findSubset(
+				open.map((one) => one.toPay),
+				line.amount
+			);
+			if (subset && subset.length > 1)
+				found.push(
+					proposal(
+						line,
+						subset.map((index) => open[index]!),
+						nameScore + 45,
+						[
+							...nameReasons,
+							subset.length === open.length
+								? `all ${open.length} of their open invoices come to it`
+								: `${subset.length} of their open invoices come to it together`
+						]
+					)
+				);
+		}
+		if (found.length === 0 && named)
+			found.push(
+				proposal(line, open, nameScore, [
+					named.reason,
+					'no open invoice has this amount: the one due first, first'
+				])
+			);
+		return found;
+	}
+}
+
+function amountReason(line: ToMatch, invoice: OpenInvoice): string {
+	if (invoice.toPay === line.amount)
+		return invoice.outstanding > invoice.toPay
+			? `the amount of ${invoice.number} less the ${displayPounds(invoice.outstanding - invoice.toPay)} they deduct`
+			: `the exact amount of ${invoice.number}`;
+	return `the whole amount of ${invoice.number}, without the deduction`;
+}
+
+/** Shares a line out over invoices, the one due first, first; without deduction where the whole came. */
+function proposal(
+	line: ToMatch,
+	invoices: readonly OpenInvoice[],
+	score: number,
+	reasons: string[]
+): Proposal {
+	const ordered = [...invoices].sort((a, b) =>
+		a.dueDate === b.dueDate ? a.documentId - b.documentId : a.dueDate < b.dueDate ? -1 : 1
+	);
+	const gross = ordered.reduce((sum, one) => sum + one.outstanding, 0);
+	const toPay = ordered.reduce((sum, one) => sum + one.toPay, 0);
+	const undeducted = line.amount === gross && gross !== toPay;
+	let left = line.amount;
+	const shares: ProposedShare[] = [];
+	for (const one of ordered) {
+		const most = undeducted ? one.outstanding : one.toPay;
+		const amount = Math.min(left, most);
+		if (amount <= 0) continue;
+		left -= amount;
+		shares.push({
+			documentId: one.documentId,
+			number: one.number,
+			amount,
+			withheld: undeducted && one.outstanding !== one.toPay ? 0 : null
+		});
+	}
+	const { payerId, payer } = ordered[0]!;
+	return {
+		payerId,
+		payer,
+		shares,
+		over: left,
+		score: Math.min(100, score),
+		sure: false,
+		reasons
+	};
+}
+
+const keyOf = (one: Proposal) =>
+	`${one.payerId} ${one.shares.map((share) => `${share.documentId}:${share.amount}`).join(' ')}`;
+const sameShares = (a: Proposal, b: Proposal) => keyOf(a) === keyOf(b);
+
+/** The best of those that propose the same, by score. */
+function bestOf(found: Proposal[]): Proposal[] {
+	const best = new Map<string, Proposal>();
+	for (const one of found) {
+		const known = best.get(keyOf(one));
+		if (!known || known.score < one.score) best.set(keyOf(one), one);
+	}
+	return [...best.values()].sort((a, b) => b.score - a.score);
+}

@@ -1,0 +1,46 @@
+// What money that arrived at the bank is matched with, and what is proposed for it. Amounts in pence.
+import type { PlainDate } from '../calendar/types';
+
+export interface OpenInvoice {
+	documentId: number;
+	payerId: number;
+	payer: string;
+	number: string;
+	/** Their order number and reference, which payers like to quote. */
+	references: string[];
+	dueDate: PlainDate;
+	/** What they still have to send: outstanding less what they may deduct. */
+	toPay: number;
+	outstanding: number;
+}
+
+export interface ToMatch {
+	id: number;
+	date: PlainDate;
+	/** Above zero. */
+	amount: number;
+	text: string;
+	payer: string;
+}
+
+export interface ProposedShare {
+	documentId: number;
+	number: string;
+	amount: number;
+	/** Zero where the payer seems to have deducted nothing; null where it is worked out. */
+	withheld: number | null;
+}
+
+export interface Proposal {
+	payerId: number;
+	payer: string;
+	shares: ProposedShare[];
+	/** What of it no invoice takes: credit on the account. */
+	over: number;
+	/** 0 to 100. */
+	score: number;
+	/** Accepted together with the other sure ones. */
+	sure: boolean;
+	/** Why, in words. */
+	reasons: string[];
+}

@@ -1,0 +1,57 @@
+// What is frozen when a document is issued: both parties, the sheet, and the figures.
+import type { PlainDate } from '../calendar/types';
+import type { CisRate, ContractClass, CustomerKind } from '../regimes/types';
+import type { Sheet } from '../sheet/types';
+
+export interface SellerFacts {
+	tradingName: string;
+	ownerName: string;
+	address: string;
+	email: string;
+	phone: string;
+	vatRegistered: boolean;
+	vatNumber: string;
+	utr: string;
+	cisSubcontractor: boolean;
+	bank: { accountName: string; sortCode: string; accountNumber: string };
+	terms: { days: number; endOfMonth: boolean };
+}
+
+export interface CustomerFacts {
+	id: number;
+	kind: CustomerKind;
+	name: string;
+	email: string;
+	address: string;
+	terms: { days: number; endOfMonth: boolean } | null;
+	orderNumberRequired: boolean;
+	standing: TaxStanding;
+	billTo: { id: number; name: string; address: string; email: string } | null;
+	sites: { id: number; name: string; address: string }[];
+}
+
+export interface TaxStanding {
+	from: PlainDate | null;
+	vatRegistered: boolean;
+	vatNumber: string;
+	cisRegistered: boolean;
+	cisRate: CisRate | null;
+	verificationNumber: string;
+	endUser: boolean;
+	endUserStatement: string;
+	endUserDate: PlainDate | null;
+}
+
+export interface Frozen {
+	kind: 'invoice' | 'creditNote';
+	seller: SellerFacts;
+	customer: CustomerFacts;
+	sheet: Sheet;
+	issueDate: PlainDate;
+	taxPoint: PlainDate;
+	workFinished: PlainDate;
+	dueDate: PlainDate;
+	contract: ContractClass;
+	/** The number and date of the invoice a credit note corrects, and why. */
+	corrects: { number: string; issueDate: PlainDate; reason: string; reverseCharge: boolean } | null;
+}

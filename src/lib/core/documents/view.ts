@@ -1,0 +1,373 @@
+// A document as its reader sees it: every text and amount ready, for the page and the PDF alike.
+import { displayDate } from '../calendar/conversion';
+import { describeTerms } from '../calendar/terms';
+import { LINE_KINDS, type InvoiceFigures, type LineKind } from '../figures/types';
+import { formatDecimal } from '../money/decimal';
+import { displayAmount } from '../money/display';
+import { readTypedNumber } from '../money/typed';
+import { formatVatNumber } from '../regimes/gb/checks';
+import { reasonById } from '../regimes/gb/reasons';
+import type { VatTreatment } from '../regimes/types';
+import { isBlank } from '../sheet/blank';
+import type { SheetLine } from '../sheet/types';
+import type { Frozen } from './types';
+
+export interface ViewRow {
+	description: string;
+	quantity: string;
+	unit: string;
+	unitPrice: string;
+	vat: string;
+	discount: string;
+	withoutVat: string;
+	amount: string;
+}
+
+export interface ViewSection {
+	heading: string;
+	rows: ViewRow[];
+	/** Its sum where there is more than one section; empty otherwise. */
+	sum: string;
+}
+
+export interface ViewAmount {
+	label: string;
+	amount: string;
+	strong?: boolean;
+}
+
+export interface DocumentView {
+	title: string;
+	/** What sets it apart from the real thing: a draft, a rehearsal. */
+	banner: string;
+	number: string;
+	seller: { name: string; lines: string[] };
+	customer: string[];
+	billTo: string[];
+	site: string[];
+	facts: { label: string; value: string }[];
+	columns: { vat: boolean; discount: boolean; withoutVat: boolean };
+	amountHeading: string;
+	sections: ViewSection[];
+	totals: ViewAmount[];
+	/** Net and VAT by rate. */
+	vatTable: { rate: string; net: string; vat: string }[];
+	deduction: ViewAmount[];
+	payable: ViewAmount;
+	statements: string[];
+	note: string;
+	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
+	due: string;
+}
+
+/** Wording of the domestic reverse charge on every document under it (VAT Regulations 1995 reg. 14). */
+export const REVERSE_CHARGE_WORDING =
+	'Reverse charge: customer to account for VAT to HMRC (VATA 1994 s.55A)';
+
+export const KIND_NAMES: Record<LineKind, string> = {
+	labour: 'Labour',
+	travel: 'Travel',
+	other: 'Other',
+	materials: 'Materials',
+	consumables: 'Consumables',
+	plantHire: 'Plant hire',
+	fuel: 'Fuel for plant',
+	prefabrication: 'Prefabrication',
+	levy: 'CITB levy'
+};
+
+const TREATMENT_NAMES: Record<VatTreatment, string> = {
+	standard: 'standard',
+	reduced: 'reduced',
+	zero: '0 %',
+	exempt: 'exempt',
+	outside: 'outside UK',
+	noSupply: 'no VAT'
+};
+
+export type Marking = 'issued' | 'draft' | 'rehearsal';
+
+export function viewDocument(
+	frozen: Frozen,
+	figures: InvoiceFigures,
+	number: string,
+	marking: Marking
+): DocumentView {
+	const { seller, customer, sheet } = frozen;
+	const lines = sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));
+	const includes = seller.vatRegistered && sheet.pricesIncludeVat;
+	const credit = frozen.kind === 'creditNote';
+	const rates = new Map(figures.vat.map((group) => [group.treatment, group]));
+	const rows = lines.map((line, index): ViewRow => {
+		const group = rates.get(line.vat);
+		const rate = group?.rate ? `${formatDecimal(group.rate)} %` : TREATMENT_NAMES[line.vat];
+		return {
+			description: line.description.trim(),
+			quantity: tidy(line.quantity),
+			unit: line.unit.trim(),
+			unitPrice: displayPrice(line.unitPrice),
+			vat: seller.vatRegistered ? (group?.reverseCharge ? `${rate} r.c.` : rate) : '',
+			discount: figures.lines[index]!.lineDiscount
+				? displayAmount(-figures.lines[index]!.lineDiscount)
+				: '',
+			withoutVat: displayAmount(figures.lines[index]!.withoutVat),
+			amount: displayAmount(figures.lines[index]!.net)
+		};
+	});
+	const cis = figures.cis;
+	return {
+		title: credit ? 'Credit note' : seller.vatRegistered ? 'VAT invoice' : 'Invoice',
+		banner: bannerOf(marking, seller.vatRegistered),
+		number: marking === 'issued' ? number : '',
+		seller: { name: seller.tradingName || seller.ownerName, lines: sellerLines(frozen) },
+		customer: [customer.name, ...splitLines(customer.address)],
+		billTo: customer.billTo
+			? [`${customer.name}`, `c/o ${customer.billTo.name}`, ...splitLines(customer.billTo.address)]
+			: [],
+		site: siteLines(frozen),
+		facts: factsOf(frozen, marking),
+		columns: {
+			vat: seller.vatRegistered,
+			discount: figures.lines.some((line) => line.lineDiscount !== 0n),
+			withoutVat: includes
+		},
+		amountHeading: includes ? 'Amount incl. VAT, £' : 'Amount, £',
+		sections: sectionsOf(frozen, lines, rows, figures),
+		totals: totalsOf(figures, includes, seller.vatRegistered),
+		vatTable: seller.vatRegistered
+			? figures.vat.map((group) => ({
+					rate: group.rate
+						? `${formatDecimal(group.rate)} %${group.reverseCharge ? ' reverse charge' : ''}`
+						: TREATMENT_NAMES[group.treatment],
+					net: displayAmount(group.net),
+					vat: displayAmount(group.vat)
+				}))
+			: [],
+		deduction: cis
+			? [
+					{ label: 'Amount without VAT and levy', amount: displayAmount(cis.gross) },
+					{
+						label: `less materials, ${cis.assumed ? 'at price' : 'at cost'}`,
+						amount: displayAmount(-cis.materials)
+					},
+					{ label: 'Labour and all else, liable to deduction', amount: displayAmount(cis.base) },
+					{
+						label: `CIS deduction at ${cis.rate} %`,
+						amount: displayAmount(-cis.deduction),
+						strong: true
+					}
+				]
+			: [],
+		payable: {
+			label: credit ? 'Credited to you' : cis ? 'To pay after deduction' : 'To pay',
+			amount: displayAmount(figures.payable)
+		},
+		statements: statementsOf(frozen, figures, lines, marking),
+		note: sheet.note.trim(),
+		bank:
+			!credit && seller.bank.accountNumber
+				? { ...seller.bank, reference: marking === 'issued' ? number : 'the invoice number' }
+				: null,
+		due: credit ? '' : displayDate(frozen.dueDate)
+	};
+}
+
+function bannerOf(marking: Marking, registered: boolean): string {
+	if (marking === 'draft')
+		return registered ? 'Draft: this is not a VAT invoice' : 'Draft: not an invoice yet';
+	if (marking === 'rehearsal') return 'Rehearsal: nothing here counts, and nothing is owed';
+	return '';
+}
+
+function sellerLines({ seller }: Frozen): string[] {
+	return [
+		...(seller.tradingName ? [seller.ownerName] : []),
+		...splitLines(seller.address),
+		seller.phone,
+		seller.email,
+		seller.vatRegistered ? `VAT number ${formatVatNumber(seller.vatNumber)}` : ''
+	].filter(Boolean);
+}
+
+function siteLines({ customer, sheet }: Frozen): string[] {
+	const site = customer.sites.find((one) => one.id === sheet.siteId);
+	return site ? [site.name, ...splitLines(site.address)] : [];
+}
+
+function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
+	const { sheet, seller, corrects } = frozen;
+	const credit = frozen.kind === 'creditNote';
+	const facts = [
+		{
+			label: credit ? 'Date' : 'Invoice date',
+			value:
+				marking === 'draft' && !sheet.issueDate
+					? 'on the day it is issued'
+					: displayDate(frozen.issueDate)
+		},
+		...(seller.vatRegistered && frozen.taxPoint !== frozen.issueDate
+			? [{ label: 'Tax point', value: displayDate(frozen.taxPoint) }]
+			: []),
+		...(!credit && frozen.workFinished !== frozen.issueDate
+			? [{ label: 'Work finished', value: displayDate(frozen.workFinished) }]
+			: []),
+		...(credit ? [] : [{ label: 'Due', value: displayDate(frozen.dueDate) }]),
+		...(corrects
+			? [
+					{
+						label: 'Corrects invoice',
+						value: `${corrects.number} of ${displayDate(corrects.issueDate)}`
+					},
+					{ label: 'Reason', value: corrects.reason }
+				]
+			: []),
+		...(sheet.orderNumber.trim() ? [{ label: 'Your order', value: sheet.orderNumber.trim() }] : []),
+		...(sheet.reference.trim() ? [{ label: 'Reference', value: sheet.reference.trim() }] : [])
+	];
+	const { standing } = frozen.customer;
+	if (standing.vatNumber && seller.vatRegistered)
+		facts.push({ label: 'Your VAT number', value: formatVatNumber(standing.vatNumber) });
+	if (frozen.customer.kind === 'contractor' && seller.utr)
+		facts.push({ label: 'Our UTR', value: seller.utr });
+	if (frozen.customer.kind === 'contractor' && standing.verificationNumber)
+		facts.push({ label: 'CIS verification', value: standing.verificationNumber });
+	return facts;
+}
+
+function sectionsOf(
+	frozen: Frozen,
+	lines: SheetLine[],
+	rows: ViewRow[],
+	figures: InvoiceFigures
+): ViewSection[] {
+	const { sheet } = frozen;
+	const groups: { heading: string; members: number[]; single?: boolean }[] = [];
+	if (sheet.grouping === 'kinds') {
+		for (const kind of LINE_KINDS) {
+			const members = lines.flatMap((line, index) => (line.kind === kind ? [index] : []));
+			if (members.length) groups.push({ heading: KIND_NAMES[kind], members });
+		}
+	} else {
+		let index = 0;
+		let current: (typeof groups)[number] = { heading: '', members: [] };
+		groups.push(current);
+		for (const row of sheet.rows) {
+			if (row.type === 'heading') {
+				current = { heading: row.text.trim(), members: [], single: row.single ?? false };
+				groups.push(current);
+			} else if (!isBlank(row)) current.members.push(index++);
+		}
+	}
+	const filled = groups.filter((group) => group.members.length > 0);
+	return filled.map(({ heading, members, single }) => ({
+		heading: single ? '' : heading,
+		rows: single
+			? [asOneRow(heading, members, rows, figures)]
+			: members.map((index) => rows[index]!),
+		sum:
+			filled.length > 1 && heading && !single
+				? displayAmount(members.reduce((sum, index) => sum + figures.lines[index]!.net, 0n))
+				: ''
+	}));
+}
+
+/** Lines of one rate under a heading that stands for all of them. */
+function asOneRow(
+	heading: string,
+	members: number[],
+	rows: ViewRow[],
+	figures: InvoiceFigures
+): ViewRow {
+	const sum = (read: (line: InvoiceFigures['lines'][number]) => bigint) =>
+		members.reduce((total, index) => total + read(figures.lines[index]!), 0n);
+	const discount = sum((line) => line.lineDiscount);
+	return {
+		description: heading,
+		quantity: '1',
+		unit: '',
+		unitPrice: displayAmount(sum((line) => line.extension)),
+		vat: [...new Set(members.map((index) => rows[index]!.vat))].join(', '),
+		discount: discount ? displayAmount(-discount) : '',
+		withoutVat: displayAmount(sum((line) => line.withoutVat)),
+		amount: displayAmount(sum((line) => line.net))
+	};
+}
+
+function totalsOf(figures: InvoiceFigures, includes: boolean, registered: boolean): ViewAmount[] {
+	const totals: ViewAmount[] = [];
+	const add = (label: string, amount: bigint, strong?: boolean) =>
+		totals.push({ label, amount: displayAmount(amount), ...(strong ? { strong } : {}) });
+	if (figures.discount || figures.retention) {
+		add(includes ? 'Sum of the lines, including VAT' : 'Sum of the lines', figures.linesTotal);
+		if (figures.discount) add('Discount', -figures.discount);
+		if (figures.retention) add('Retention, invoiced when it is released', -figures.retention);
+	}
+	if (registered) {
+		add('Total without VAT', figures.net);
+		for (const group of figures.vat) {
+			if (group.rate && !group.reverseCharge)
+				add(`VAT at ${formatDecimal(group.rate)} %`, group.vat);
+		}
+		if (figures.vat.every((group) => group.reverseCharge || !group.rate))
+			add('VAT charged', figures.vatCharged);
+	}
+	add('Total', figures.total, true);
+	return totals;
+}
+
+function statementsOf(
+	frozen: Frozen,
+	figures: InvoiceFigures,
+	lines: SheetLine[],
+	marking: Marking
+): string[] {
+	const statements: string[] = [];
+	const reversed = figures.vat.filter((group) => group.reverseCharge);
+	if (reversed.length) {
+		const amounts = reversed.map(
+			(group) => `£${displayAmount(group.vat)} at ${formatDecimal(group.rate!)} %`
+		);
+		statements.push(`${REVERSE_CHARGE_WORDING}: ${amounts.join(' and ')}.`);
+	}
+	if (frozen.seller.vatRegistered) {
+		const used = new Set(
+			lines.filter((line) => line.vat !== 'standard').map((line) => line.vatReason)
+		);
+		for (const id of used) {
+			const sentence = reasonById(id)?.sentence;
+			if (sentence) statements.push(sentence);
+		}
+	}
+	if (frozen.kind === 'invoice' && marking !== 'draft') {
+		statements.push(`Terms: ${describeTermsOf(frozen)}. Due ${displayDate(frozen.dueDate)}.`);
+	}
+	return statements;
+}
+
+function describeTermsOf(frozen: Frozen): string {
+	const typed = frozen.sheet.termsDays.trim();
+	const terms = typed
+		? { days: Number(typed), endOfMonth: false }
+		: (frozen.customer.terms ?? frozen.seller.terms);
+	return frozen.sheet.dueDate.trim() ? 'as agreed' : describeTerms(terms);
+}
+
+function splitLines(text: string): string[] {
+	return text
+		.split('\n')
+		.map((line) => line.trim())
+		.filter(Boolean);
+}
+
+function tidy(typed: string): string {
+	const read = readTypedNumber(typed, { decimals: 4, negative: true });
+	return read.ok ? read.text.replace('-', '\u2212') : typed.trim();
+}
+
+/** A unit price keeps the decimals it needs: two, or up to four where it has them. */
+function displayPrice(typed: string): string {
+	const read = readTypedNumber(typed, { decimals: 4 });
+	if (!read.ok) return typed.trim();
+	const [whole = '0', decimals = ''] = read.text.split('.');
+	return `${whole.replace(/\B(?=(\d{3})+$)/g, ',')}.${decimals.padEnd(2, '0')}`;
+}

@@ -1,0 +1,93 @@
+// What the messages about a document say, before the owner changes a word.
+import { displayDate } from '../calendar/conversion';
+import { displayPounds } from '../money/display';
+import type { StatementView } from './statementView';
+import type { Frozen } from './types';
+
+export interface Message {
+	subject: string;
+	text: string;
+}
+
+const sellerName = ({ seller }: Frozen) => seller.tradingName || seller.ownerName;
+
+/** The line that holds the link, wherever the owner moves it. */
+export const LINK_PLACEHOLDER = '{link}';
+
+export function documentMessage(frozen: Frozen, number: string, payable: bigint): Message {
+	const name = sellerName(frozen);
+	const { orderNumber } = frozen.sheet;
+	const order = orderNumber.trim() ? `, your order ${orderNumber.trim()}` : '';
+	if (frozen.kind === 'creditNote') {
+		return {
+			subject: `Credit note ${number} from ${name}`,
+			text: `Hello\n\nHere is credit note ${number} for ${displayPounds(payable)}, which corrects invoice ${frozen.corrects?.number}.\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
+		};
+	}
+	return {
+		subject: `Invoice ${number} from ${name}: ${displayPounds(payable)}, due ${displayDate(frozen.dueDate)}`,
+		text: `Hello\n\nHere is invoice ${number}${order}. ${displayPounds(payable)} is due by ${displayDate(frozen.dueDate)}.\n\nSee it and pay here: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}\n${name === frozen.seller.ownerName ? '' : name}`.trimEnd()
+	};
+}
+
+export function receiptMessage(
+	frozen: Frozen,
+	number: string,
+	paid: bigint,
+	left: bigint
+): Message {
+	const rest =
+		left > 0n ? `${displayPounds(left)} is still open.` : 'The invoice is paid in full. Thank you.';
+	return {
+		subject: `Receipt: ${displayPounds(paid)} for invoice ${number}`,
+		text: `Hello\n\nWe received ${displayPounds(paid)} for invoice ${number}. ${rest}\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
+	};
+}
+
+export function paidNotice(
+	frozen: Frozen,
+	number: string,
+	paid: bigint,
+	fee: bigint,
+	left: bigint
+): Message {
+	const rest = left > 0n ? `${displayPounds(left)} is still open.` : 'It is paid in full.';
+	return {
+		subject: `${frozen.customer.name} paid ${displayPounds(paid)}`,
+		text: `${frozen.customer.name} paid ${displayPounds(paid)} by card for invoice ${number}. ${rest}\n\nThe card fee is ${displayPounds(fee)}.\n\nSee it here: ${LINK_PLACEHOLDER}`
+	};
+}
+
+/** To the customer, when a kept card could not be charged: the invoice is an ordinary open one from now on. */
+export function chargeFailedMessage(frozen: Frozen, number: string, payable: bigint): Message {
+	return {
+		subject: `Invoice ${number}: your card could not be charged`,
+		text: `Hello\n\nYour card could not be charged for invoice ${number}. ${displayPounds(payable)} is still open, due ${displayDate(frozen.dueDate)}.\n\nPlease pay it here, with another card if you like: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}`
+	};
+}
+
+export function statementMessage(view: StatementView, ownerName: string): Message {
+	const open = view.bank !== null;
+	const pay = open
+		? `${view.toPay} is to pay. See it, and pay all or some of it, here: ${LINK_PLACEHOLDER}`
+		: `Nothing is to pay. See it here: ${LINK_PLACEHOLDER}`;
+	const asOf = view.facts.find((fact) => fact.label === 'As of')?.value ?? '';
+	return {
+		subject: `Statement from ${view.seller.name} as of ${asOf}`,
+		text: `Hello\n\nHere is your statement as of ${asOf}. ${pay}\n\nIf you have paid in the last days, thank you: it may not show yet.\n\nThe PDF is attached.\n\nKind regards\n${ownerName}`
+	};
+}
+
+/** To the payer and to the owner, when one payment settled several invoices. */
+export function accountReceipt(
+	seller: string,
+	numbers: readonly string[],
+	paid: bigint,
+	left: bigint
+): Message {
+	const rest = left > 0n ? `${displayPounds(left)} is still open.` : 'Nothing else is open.';
+	return {
+		subject: `Receipt: ${displayPounds(paid)} to ${seller}`,
+		text: `Hello\n\nWe received ${displayPounds(paid)} for ${numbers.join(', ')}. ${rest}\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${seller}`
+	};
+}

@@ -1,0 +1,397 @@
+// From lines to the amount to pay: the steps of an invoice, in order, each with its workings.
+import { max, multiplyToMinor, percentOf } from '../money/decimal';
+import { shareOut } from '../money/sharing';
+import type { Minor } from '../money/types';
+import type { Regime } from '../regimes/types';
+import { deductionFigures } from './deduction';
+import {
+	FiguresError,
+	type Discount,
+	type InvoiceFigures,
+	type InvoiceInput,
+	type LineFigures,
+	type LineInput,
+	type Operand
+} from './types';
+import { takeVatOffLines, vatGroups } from './vat';
+import { money, number, percent, WorkingsBook } from './workings';
+
+/**
+ * Computes an invoice, or what a credit note credits, exactly. Amounts are minor units.
+ * @throws FiguresError naming the field where the input contradicts itself or the law.
+ */
+export function computeInvoice(input: InvoiceInput, regime: Regime): InvoiceFigures {
+	refuseContradictions(input);
+	const book = new WorkingsBook();
+	const registered = input.seller.vatRegistered;
+	const lines = input.lines.map((line, index) => lineFigures(line, index, book));
+	const linesTotal = book.sum(
+		'linesTotal',
+		'Sum of the lines',
+		lines.map((line, index) => money(`Line ${index + 1}`, line.net, `lines.${index}.net`))
+	);
+
+	// Levy and what is no supply are passed on exactly: they take no part in discount and retention.
+	const sharing = input.lines.map((line) => line.kind !== 'levy' && line.vat !== 'noSupply');
+	const basis = lines.reduce((sum, line, index) => (sharing[index] ? sum + line.net : sum), 0n);
+	const basisOperands = lines.flatMap((line, index) =>
+		sharing[index] ? [money(`Line ${index + 1}`, line.net, `lines.${index}.net`)] : []
+	);
+	const discount = documentDiscount(input, basis, basisOperands, book);
+	shareOver(lines, sharing, 'documentDiscount', discount, (line) => max(line.net, 0n), book);
+	const retention = documentRetention(input, basis, discount, basisOperands, book);
+	shareOver(
+		lines,
+		sharing,
+		'retention',
+		retention,
+		(line) => max(line.net - line.documentDiscount, 0n),
+		book
+	);
+	for (const [index, line] of lines.entries()) {
+		line.taxable = line.net - line.documentDiscount - line.retention;
+		const operands = [money('Net of the line', line.net, `lines.${index}.net`)];
+		if (line.documentDiscount !== 0n) {
+			operands.push(
+				money(
+					'less its share of the discount',
+					line.documentDiscount,
+					`lines.${index}.documentDiscount`,
+					-1
+				)
+			);
+		}
+		if (line.retention !== 0n) {
+			operands.push(
+				money('less its share of what is held back', line.retention, `lines.${index}.retention`, -1)
+			);
+		}
+		book.set(
+			`lines.${index}.taxable`,
+			`Line ${index + 1}, taxed now`,
+			line.taxable,
+			'sum',
+			operands,
+			'sum'
+		);
+	}
+
+	const parties = {
+		date: input.date,
+		sellerVatRegistered: registered,
+		customer: input.customer,
+		contract: input.contract,
+		cisRate: input.cisRate,
+		reverseCharge: input.reverseCharge
+	};
+	const decisions: InvoiceFigures['decisions'] = {
+		reverseCharge: regime.decideReverseCharge(parties),
+		deduction: regime.decideDeduction(parties),
+		rates: {}
+	};
+	const vat = registered
+		? vatGroups(input, lines, decisions.reverseCharge.answer, regime, book)
+		: [];
+
+	for (const { treatment } of vat) {
+		decisions.rates[treatment] = regime.decideRate(treatment, input.date);
+	}
+	takeVatOffLines(input, lines, vat, book);
+
+	const net = registered
+		? book.sum(
+				'net',
+				'Net, without VAT',
+				vat.map((group) =>
+					money(`Net at ${group.treatment}`, group.net, `vat.${group.treatment}.net`)
+				)
+			)
+		: book.sum(
+				'net',
+				'Sum of the lines',
+				lines.map((line, index) =>
+					money(`Line ${index + 1}`, line.taxable, `lines.${index}.taxable`)
+				),
+				'notRegistered'
+			);
+	const charged = vat.filter((group) => !group.reverseCharge);
+	const reversed = vat.filter((group) => group.reverseCharge);
+	const vatOperands = (groups: typeof vat) =>
+		groups.map((group) =>
+			money(`VAT at ${group.treatment}`, group.vat, `vat.${group.treatment}.vat`)
+		);
+	const vatCharged = book.sum(
+		'vatCharged',
+		'VAT charged',
+		vatOperands(charged),
+		registered ? 'sum' : 'notRegistered'
+	);
+	const vatReverseCharged = book.sum(
+		'vatReverseCharged',
+		'VAT the customer accounts for',
+		vatOperands(reversed),
+		'reverseCharge'
+	);
+	const total = book.sum('total', 'Total', [
+		money('Net', net, 'net'),
+		money('VAT charged', vatCharged, 'vatCharged')
+	]);
+
+	const cis = decisions.deduction.answer ? deductionFigures(input, lines, net, book) : null;
+	const payable = total - (cis?.deduction ?? 0n);
+	const payableOperands = [money('Total', total, 'total')];
+	if (cis)
+		payableOperands.push(money('less the CIS deduction', cis.deduction, 'cis.deduction', -1));
+	book.set('payable', 'They pay you', payable, 'sum', payableOperands, cis ? 'payable' : 'sum');
+
+	return {
+		lines,
+		linesTotal,
+		discount,
+		retention,
+		net,
+		vat,
+		vatCharged,
+		vatReverseCharged,
+		total,
+		cis,
+		payable,
+		workings: book.entries,
+		decisions
+	};
+}
+
+function refuseContradictions(input: InvoiceInput): void {
+	const { customer, seller } = input;
+	if (
+		customer.kind === 'household' &&
+		(customer.vatRegistered || customer.cisRegistered || customer.endUser)
+	) {
+		throw new FiguresError(
+			'a household is neither VAT registered nor CIS registered nor an end user',
+			'customer.kind'
+		);
+	}
+	if (customer.kind === 'business' && customer.endUser) {
+		throw new FiguresError('only a contractor can be an end user', 'customer.kind');
+	}
+	if (input.cisRate !== null && customer.kind !== 'contractor') {
+		throw new FiguresError(
+			'a deduction rate is only for a customer that makes CIS payments',
+			'cisRate'
+		);
+	}
+	if (!seller.vatRegistered) {
+		if (input.pricesIncludeVat) {
+			throw new FiguresError(
+				'a seller that is not VAT registered has no prices including VAT',
+				'pricesIncludeVat'
+			);
+		}
+		if (input.reverseCharge) {
+			throw new FiguresError(
+				'a seller that is not VAT registered has no reverse charge',
+				'reverseCharge'
+			);
+		}
+	} else if (
+		input.vatRounding === 'down' &&
+		(input.pricesIncludeVat || customer.kind === 'household')
+	) {
+		throw new FiguresError(
+			'VAT is rounded down only between businesses, on prices without VAT',
+			'vatRounding'
+		);
+	}
+	if (input.retention && input.pricesIncludeVat) {
+		throw new FiguresError('a retention needs prices without VAT', 'retention');
+	}
+	for (const [index, line] of input.lines.entries()) {
+		if (seller.vatRegistered && line.vat === null) {
+			throw new FiguresError('a VAT treatment is needed', `lines.${index}.vat`);
+		}
+		if (line.cost !== null && (line.kind === 'levy' || line.vat === 'noSupply')) {
+			throw new FiguresError('a levy or what is no supply has no cost', `lines.${index}.cost`);
+		}
+	}
+}
+
+function lineFigures(line: LineInput, index: number, book: WorkingsBook): LineFigures {
+	const path = `lines.${index}`;
+	const name = `Line ${index + 1}`;
+	const extension = multiplyToMinor(line.quantity, line.unitPrice);
+	book.set(
+		`${path}.extension`,
+		`${name}, before discount`,
+		extension,
+		'product',
+		[number('Quantity', line.quantity), number('Unit price', line.unitPrice)],
+		'extension'
+	);
+
+	let lineDiscount = 0n;
+	if (line.discount) {
+		if (line.quantity.units < 0n) {
+			throw new FiguresError(
+				'a line with a negative quantity takes no discount',
+				`${path}.discount`
+			);
+		}
+		lineDiscount = takeDiscount(line.discount, extension);
+		if (lineDiscount > extension) {
+			throw new FiguresError('the discount is larger than the line', `${path}.discount`);
+		}
+	}
+	bookDiscount(
+		`${path}.lineDiscount`,
+		`${name}, its discount`,
+		lineDiscount,
+		line.discount,
+		[money('Before discount', extension, `${path}.extension`)],
+		'lineDiscount',
+		book
+	);
+
+	const net = extension - lineDiscount;
+	const operands = [money('Before discount', extension, `${path}.extension`)];
+	if (lineDiscount !== 0n)
+		operands.push(money('less the discount', lineDiscount, `${path}.lineDiscount`, -1));
+	book.set(`${path}.net`, `${name}, net`, net, 'sum', operands, 'sum');
+	return {
+		extension,
+		lineDiscount,
+		net,
+		documentDiscount: 0n,
+		retention: 0n,
+		taxable: net,
+		withoutVat: net
+	};
+}
+
+function takeDiscount(discount: Discount, basis: Minor): Minor {
+	return 'percent' in discount ? percentOf(basis, discount.percent) : discount.amount;
+}
+
+function bookDiscount(
+	path: string,
+	label: string,
+	value: Minor,
+	discount: Discount | null,
+	basis: Operand[],
+	rule: string,
+	book: WorkingsBook
+): void {
+	if (discount && 'percent' in discount) {
+		book.set(
+			path,
+			label,
+			value,
+			'percent',
+			[...basis, percent('Discount', discount.percent)],
+			rule
+		);
+	} else {
+		book.set(path, label, value, 'given', [], rule);
+	}
+}
+
+function documentDiscount(
+	input: InvoiceInput,
+	basis: Minor,
+	operands: Operand[],
+	book: WorkingsBook
+): Minor {
+	let value = 0n;
+	if (input.discount) {
+		if (basis < 0n)
+			throw new FiguresError('no discount where the lines add up to less than nothing', 'discount');
+		value = takeDiscount(input.discount, basis);
+		if (value > basis)
+			throw new FiguresError('the discount is larger than the lines it is taken from', 'discount');
+	}
+	bookDiscount(
+		'discount',
+		'Discount on the whole',
+		value,
+		input.discount,
+		operands,
+		'documentDiscount',
+		book
+	);
+	return value;
+}
+
+function documentRetention(
+	input: InvoiceInput,
+	basis: Minor,
+	discount: Minor,
+	operands: Operand[],
+	book: WorkingsBook
+): Minor {
+	if (!input.retention) {
+		book.set('retention', 'Held back', 0n, 'given', [], 'retention');
+		return 0n;
+	}
+	if (basis < 0n)
+		throw new FiguresError('no retention where the lines add up to less than nothing', 'retention');
+	const value = percentOf(basis - discount, input.retention);
+	const from =
+		discount === 0n
+			? operands
+			: [...operands, money('less the discount', discount, 'discount', -1)];
+	book.set(
+		'retention',
+		'Held back',
+		value,
+		'percent',
+		[...from, percent('Retention', input.retention)],
+		'retention'
+	);
+	return value;
+}
+
+/** Shares a document's amount over its lines and books each line's part. */
+function shareOver(
+	lines: LineFigures[],
+	sharing: boolean[],
+	field: 'documentDiscount' | 'retention',
+	amount: Minor,
+	weigh: (line: LineFigures) => Minor,
+	book: WorkingsBook
+): void {
+	const source = field === 'documentDiscount' ? 'discount' : 'retention';
+	const label =
+		field === 'documentDiscount' ? 'its share of the discount' : 'its share of what is held back';
+	const weights = lines.map((line, index) => (sharing[index] ? weigh(line) : 0n));
+	const parts = shareOut(amount, weights);
+	const whole = weights.reduce((sum, weight) => sum + weight, 0n);
+	for (const [index, line] of lines.entries()) {
+		const value = parts[index]!;
+		line[field] = value;
+		const path = `lines.${index}.${field}`;
+		if (amount === 0n || !sharing[index]) {
+			book.set(
+				path,
+				`Line ${index + 1}, ${label}`,
+				0n,
+				'given',
+				[],
+				sharing[index] ? 'documentDiscount' : 'passedOn'
+			);
+			continue;
+		}
+		const operands = [
+			money('To share', amount, source),
+			money('This line', weights[index]!),
+			money('All lines', whole)
+		];
+		book.set(
+			path,
+			`Line ${index + 1}, ${label}`,
+			value,
+			'share',
+			operands,
+			source === 'retention' ? 'retention' : 'documentDiscount'
+		);
+	}
+}

@@ -1,0 +1,155 @@
+// The figures of an invoice: what goes in, what comes out, and the workings of each amount.
+import type { PlainDate } from '../calendar/types';
+import type { Decimal, Minor } from '../money/types';
+import type {
+	CisRate,
+	ContractClass,
+	CustomerKind,
+	Decision,
+	VatTreatment
+} from '../regimes/types';
+
+export const LINE_KINDS = [
+	'labour',
+	'travel',
+	'other',
+	'materials',
+	'consumables',
+	'plantHire',
+	'fuel',
+	'prefabrication',
+	'levy'
+] as const;
+export type LineKind = (typeof LINE_KINDS)[number];
+
+/** Kinds whose cost leaves the base of the CIS deduction (FA 2004 s.61(1)(a)). */
+export const ALLOWABLE_KINDS: ReadonlySet<LineKind> = new Set([
+	'materials',
+	'consumables',
+	'plantHire',
+	'fuel',
+	'prefabrication'
+]);
+
+export type Discount = { percent: Decimal } | { amount: Minor };
+
+export interface LineInput {
+	kind: LineKind;
+	/** May be negative. */
+	quantity: Decimal;
+	unitPrice: Decimal;
+	/** Null only where the seller is not registered for VAT. */
+	vat: VatTreatment | null;
+	discount: Discount | null;
+	/** What the seller paid others for what goes into this line. */
+	cost: Minor | null;
+}
+
+export interface InvoiceInput {
+	/** The tax point; picks the dated rates. */
+	date: PlainDate;
+	pricesIncludeVat: boolean;
+	vatRounding: 'nearest' | 'down';
+	seller: { vatRegistered: boolean };
+	customer: {
+		kind: CustomerKind;
+		vatRegistered: boolean;
+		cisRegistered: boolean;
+		endUser: boolean;
+	};
+	contract: ContractClass;
+	cisRate: CisRate | null;
+	/** Only on a credit note: copied from the document it corrects. */
+	reverseCharge: boolean | null;
+	lines: LineInput[];
+	discount: Discount | null;
+	/** Percent held back until later. */
+	retention: Decimal | null;
+}
+
+export interface LineFigures {
+	extension: Minor;
+	lineDiscount: Minor;
+	net: Minor;
+	documentDiscount: Minor;
+	retention: Minor;
+	taxable: Minor;
+	/** `taxable` without the VAT that a price including VAT contains. */
+	withoutVat: Minor;
+}
+
+export interface VatGroup {
+	treatment: VatTreatment;
+	rate: Decimal | null;
+	net: Minor;
+	vat: Minor;
+	reverseCharge: boolean;
+}
+
+export interface CisFigures {
+	rate: CisRate;
+	gross: Minor;
+	materials: Minor;
+	/** A line's own amount stood in for a cost that was not given. */
+	assumed: boolean;
+	base: Minor;
+	deduction: Minor;
+}
+
+export interface InvoiceFigures {
+	lines: LineFigures[];
+	linesTotal: Minor;
+	discount: Minor;
+	retention: Minor;
+	net: Minor;
+	vat: VatGroup[];
+	vatCharged: Minor;
+	vatReverseCharged: Minor;
+	total: Minor;
+	cis: CisFigures | null;
+	payable: Minor;
+	/** One for every amount above, named by its path: `lines.0.net`, `vat.standard.vat`, `total` … */
+	workings: Map<string, Working>;
+	decisions: {
+		reverseCharge: Decision;
+		deduction: Decision;
+		/** Why each group has its rate. */
+		rates: Partial<Record<VatTreatment, Decision>>;
+	};
+}
+
+/** How the operands of a working make its value; `checkWorking` evaluates each of them again. */
+export type Operation =
+	| 'product' // round(quantity × price)
+	| 'percent' // round(sum of money × percent / 100)
+	| 'taxWithin' // round(gross × rate / (100 + rate))
+	| 'sum' // signed sum of money
+	| 'limit' // signed sum, kept between `atLeast` and `atMost`
+	| 'share' // largest remainder: amount, weight, sum of weights
+	| 'roundedDown' // whole pennies of a percentage, with a penny moved between the rates
+	| 'given'; // as typed, or nothing at all
+
+export type Operand =
+	| { label: string; as: 'money'; value: Minor; sign: 1 | -1; figure?: string }
+	| { label: string; as: 'number' | 'percent'; value: Decimal };
+
+export interface Working {
+	label: string;
+	value: Minor;
+	operation: Operation;
+	operands: Operand[];
+	/** A key of the regime's rules. */
+	rule: string;
+	limits?: { atLeast?: Minor; atMost?: Minor };
+}
+
+/** A wrong input: what was expected and where (`lines.2.quantity`). */
+export class FiguresError extends Error {
+	constructor(
+		message: string,
+		readonly path: string
+	) {
+		super(message);
+		this.name = 'FiguresError';
+	}
+}

@@ -1,0 +1,176 @@
+// A bill run: which jobs go onto which invoice, and how they are shown there.
+import type { PlainDate } from '../calendar/types';
+import type { ContractClass, CustomerKind } from '../regimes/types';
+import { billLines, type Billable } from './billing';
+import { blankSheet } from '../sheet/blank';
+import type { Sheet, SheetLine, SheetRow } from '../sheet/types';
+
+export const RUN_SPLITS = ['customer', 'job'] as const;
+export const RUN_SHAPES = ['job', 'items', 'period'] as const;
+
+export interface RunOptions {
+	/** One invoice for each customer, or for each job. */
+	split: (typeof RUN_SPLITS)[number];
+	/** A line for each job, every item with its job's reference, or one line for the period. */
+	shape: (typeof RUN_SHAPES)[number];
+}
+
+export interface RunJob {
+	id: number;
+	customerId: number;
+	customerKind: CustomerKind;
+	billToId: number | null;
+	siteId: number | null;
+	contract: ContractClass | null;
+	pricesIncludeVat: boolean;
+	retention: string;
+	retentionDue: string;
+	finishedOn: PlainDate | null;
+	/** The day that decides its rates, and what holds for both parties on that day: jobs that differ never mix. */
+	standing: string;
+	billables: Billable[];
+	/** Its line, `J-0012: Repoint chimney · Flat 3 · finished 3 Nov 2026`, with a word for a part of it. */
+	label: (what?: string) => string;
+	/** `J-0012`. */
+	number: string;
+}
+
+export interface RunInvoice {
+	customerId: number;
+	jobIds: number[];
+	sheet: Sheet;
+	/** Why this customer's jobs stand on more than one invoice; empty where they do not. */
+	splitBecause: string[];
+}
+
+/** An invoice of a run as it is looked through before it is made. Amounts in pence. */
+export interface PlannedInvoice {
+	customerId: number;
+	customer: string;
+	jobs: { id: number; number: string; title: string }[];
+	/** Pence. */
+	total: number;
+	payable: number;
+	splitBecause: string[];
+	warnings: string[];
+	/** Nobody to send it to. */
+	noAddress: boolean;
+}
+
+export interface LeftOut {
+	jobId: number;
+	number: string;
+	title: string;
+	customer: string;
+	because: string;
+}
+
+export interface RunPlan {
+	invoices: PlannedInvoice[];
+	leftOut: LeftOut[];
+	/** Finished more than 14 days ago: they keep their own tax points. */
+	old: number;
+	jobs: number;
+	total: number;
+}
+
+/** What keeps jobs apart, and in which words. */
+const REASONS: [fact: (job: RunJob) => unknown, words: string][] = [
+	[(job) => job.billToId, 'the bill goes to different people'],
+	[(job) => job.contract, 'their contracts are of different classes'],
+	[(job) => job.pricesIncludeVat, 'some prices include VAT and others do not'],
+	[(job) => job.standing, 'the tax standing or a rate changed in between'],
+	[(job) => job.retention, 'different parts are held back'],
+	[(job) => job.finishedOn === null, 'some of the work is still under way']
+];
+
+/**
+ * The invoices of a run, in the order of the jobs. Contract classes, tax standings, bill-tos and ways of pricing
+ * never mix on one invoice.
+ * @param period what a line for the whole period says, with a word for a part of it
+ */
+export function planRun(
+	jobs: readonly RunJob[],
+	{ split, shape }: RunOptions,
+	period: (what?: string) => string
+): RunInvoice[] {
+	const groups = new Map<string, RunJob[]>();
+	for (const job of jobs) {
+		const key = JSON.stringify([
+			job.customerId,
+			...REASONS.map(([fact]) => fact(job) ?? null),
+			split === 'job' ? job.id : 0
+		]);
+		groups.set(key, [...(groups.get(key) ?? []), job]);
+	}
+	const byCustomer = new Map<number, RunJob[][]>();
+	for (const members of groups.values()) {
+		const { customerId } = members[0]!;
+		byCustomer.set(customerId, [...(byCustomer.get(customerId) ?? []), members]);
+	}
+	return [...groups.values()].map((members) => ({
+		customerId: members[0]!.customerId,
+		jobIds: members.map((job) => job.id),
+		sheet: sheetOf(members, shape, period),
+		splitBecause: split === 'job' ? [] : reasonsBetween(byCustomer.get(members[0]!.customerId)!)
+	}));
+}
+
+function reasonsBetween(groups: RunJob[][]): string[] {
+	if (groups.length < 2) return [];
+	return REASONS.filter(
+		([fact]) => new Set(groups.map((members) => JSON.stringify(fact(members[0]!)))).size > 1
+	).map(([, words]) => words);
+}
+
+function sheetOf(
+	jobs: RunJob[],
+	shape: RunOptions['shape'],
+	period: (what?: string) => string
+): Sheet {
+	const first = jobs[0]!;
+	const sites = new Set(jobs.map((job) => job.siteId));
+	const finished = jobs.flatMap((job) => job.finishedOn ?? []).sort();
+	return {
+		...blankSheet(),
+		customerId: first.customerId,
+		siteId: sites.size === 1 ? first.siteId : null,
+		...(first.billToId ? { billToId: first.billToId } : {}),
+		contract: first.customerKind === 'contractor' ? first.contract : null,
+		workFinished: finished.at(-1) ?? '',
+		reference: jobs.length === 1 ? first.number : '',
+		pricesIncludeVat: first.pricesIncludeVat,
+		retention: first.retention,
+		retentionDue: first.retentionDue,
+		rows: shape === 'period' ? periodRows(jobs, period) : jobs.flatMap((job) => jobRows(job, shape))
+	};
+}
+
+function jobRows(job: RunJob, shape: 'job' | 'items'): SheetRow[] {
+	let count = 0;
+	const lines = billLines(job.billables, shape === 'items' ? 'lines' : 'single', {
+		jobId: job.id,
+		newId: () => `j${job.id}-${++count}`,
+		workDone: job.finishedOn,
+		label: (what) => job.label(what)
+	});
+	if (shape === 'job') return lines;
+	return [{ id: `h${job.id}`, type: 'heading', text: job.label().slice(0, 500) }, ...lines];
+}
+
+/** One line for each rate over all jobs. A line can belong to one job only, so each keeps its own and the page adds up. */
+function periodRows(jobs: RunJob[], period: (what?: string) => string): SheetRow[] {
+	const lines = jobs.flatMap((job) => jobRows(job, 'job')) as SheetLine[];
+	const rates = [
+		...new Set(lines.map((line) => `${line.vat} ${line.vatReason} ${line.kind === 'levy'}`))
+	];
+	return rates.flatMap((rate, index): SheetRow[] => {
+		const members = lines.filter(
+			(line) => `${line.vat} ${line.vatReason} ${line.kind === 'levy'}` === rate
+		);
+		return [
+			{ id: `p${index + 1}`, type: 'heading', text: period().slice(0, 500), single: true },
+			...members
+		];
+	});
+}

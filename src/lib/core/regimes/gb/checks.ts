@@ -1,0 +1,50 @@
+// Numbers whose check digits tell a slip of the finger (HMRC and banking algorithms).
+
+/** VAT number: optional `GB`, nine digits (twelve with a branch); both check-digit rules. */
+export function isVatNumber(text: string): boolean {
+	const digits = /^(?:GB)?(\d{9})(?:\d{3})?$/.exec(compact(text))?.[1];
+	if (!digits) return false;
+	const weighted = [8, 7, 6, 5, 4, 3, 2].reduce(
+		(sum, weight, index) => sum + weight * Number(digits[index]),
+		0
+	);
+	const sum = weighted + Number(digits.slice(7));
+	return sum % 97 === 0 || (sum + 55) % 97 === 0;
+}
+
+/** `GB 123 4567 82`, as it is printed. */
+export function formatVatNumber(text: string): string {
+	const digits = compact(text).replace(/^GB/, '');
+	const groups = [digits.slice(0, 3), digits.slice(3, 7), digits.slice(7, 9), digits.slice(9)];
+	return ['GB', ...groups.filter(Boolean)].join(' ');
+}
+
+/** Unique Taxpayer Reference: ten digits, the first of them a check digit. */
+export function isUtr(text: string): boolean {
+	const digits = compact(text);
+	if (!/^\d{10}$/.test(digits)) return false;
+	const weights = [6, 7, 8, 9, 10, 5, 4, 3, 2];
+	const sum = weights.reduce(
+		(total, weight, index) => total + weight * Number(digits[index + 1]),
+		0
+	);
+	return '21987654321'[sum % 11] === digits[0];
+}
+
+/** CIS verification number: `V`, ten digits, and one or two letters where HMRC found no match. */
+export function readVerificationNumber(text: string): { matched: boolean } | null {
+	const match = /^V\d{10}([A-Z]{0,2})$/.exec(compact(text).replace('/', ''));
+	return match ? { matched: match[1] === '' } : null;
+}
+
+export function isSortCode(text: string): boolean {
+	return /^\d{6}$/.test(text.replace(/[\s-]/g, ''));
+}
+
+export function isAccountNumber(text: string): boolean {
+	return /^\d{8}$/.test(text.replace(/\s/g, ''));
+}
+
+function compact(text: string): string {
+	return text.replace(/[\s.-]/g, '').toUpperCase();
+}

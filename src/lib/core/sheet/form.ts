@@ -1,0 +1,68 @@
+// The JSON form of a sheet, as it comes from the browser: shape and sizes only, every text as typed.
+import { z } from 'zod';
+import { isPlainDate } from '../calendar/queries';
+import { LINE_KINDS } from '../figures/types';
+import { BILLED_TYPES } from '../jobs/types';
+import { CONTRACT_CLASSES, VAT_TREATMENTS } from '../regimes/types';
+import { GROUPINGS, type Sheet } from './types';
+
+// Beyond what the sheet accepts, so that too long a text is kept and said to be so.
+const typed = z.string().max(50_000);
+const id = z.string().min(1).max(40);
+const rowId = z.number().int().positive();
+const plainDate = z.string().refine(isPlainDate);
+
+export const sheetForm: z.ZodType<Sheet> = z.strictObject({
+	customerId: z.number().int().nullable(),
+	siteId: z.number().int().nullable(),
+	billToId: rowId.optional(),
+	contract: z.enum(CONTRACT_CLASSES).nullable(),
+	issueDate: typed,
+	workFinished: typed,
+	dueDate: typed,
+	termsDays: typed,
+	reference: typed,
+	orderNumber: typed,
+	note: typed,
+	pricesIncludeVat: z.boolean(),
+	roundVatDown: z.boolean(),
+	grouping: z.enum(GROUPINGS),
+	discount: typed,
+	retention: typed,
+	retentionDue: z.union([z.literal(''), plainDate]).optional(),
+	stageId: rowId.optional(),
+	releases: z.array(rowId).max(500).optional(),
+	rows: z
+		.array(
+			z.union([
+				z.strictObject({
+					id,
+					type: z.literal('line'),
+					kind: z.enum(LINE_KINDS),
+					description: typed,
+					quantity: typed,
+					unit: typed,
+					unitPrice: typed,
+					vat: z.enum(VAT_TREATMENTS),
+					vatReason: typed,
+					discount: typed,
+					cost: typed,
+					jobId: rowId.optional(),
+					bills: z
+						.array(z.strictObject({ type: z.enum(BILLED_TYPES), id: rowId }))
+						.max(5_000)
+						.optional(),
+					stageLineId: rowId.optional(),
+					workDone: plainDate.optional(),
+					itemId: rowId.optional()
+				}),
+				z.strictObject({
+					id,
+					type: z.literal('heading'),
+					text: typed,
+					single: z.boolean().optional()
+				})
+			])
+		)
+		.max(2_000)
+});

@@ -1,0 +1,70 @@
+// A sheet that is used again and again: words in braces say when.
+import { parseDate } from '@internationalized/date';
+import { displayDate } from '../calendar/conversion';
+import type { PlainDate } from '../calendar/types';
+import type { Sheet } from './types';
+
+const MONTHS = [
+	'January',
+	'February',
+	'March',
+	'April',
+	'May',
+	'June',
+	'July',
+	'August',
+	'September',
+	'October',
+	'November',
+	'December'
+];
+
+/** What can stand in braces, and what it becomes on 24 November 2026. */
+export const OCCASION_WORDS = {
+	month: 'November 2026',
+	'next month': 'December 2026',
+	quarter: 'October to December 2026',
+	year: '2026',
+	date: '24 Nov 2026'
+} as const;
+
+function wordsOn(date: PlainDate): Record<keyof typeof OCCASION_WORDS, string> {
+	const day = parseDate(date);
+	const next = day.set({ day: 1 }).add({ months: 1 });
+	const quarter = Math.floor((day.month - 1) / 3) * 3;
+	const month = (of: { month: number; year: number }) => `${MONTHS[of.month - 1]} ${of.year}`;
+	return {
+		month: month(day),
+		'next month': month(next),
+		quarter: `${MONTHS[quarter]} to ${MONTHS[quarter + 2]} ${day.year}`,
+		year: String(day.year),
+		date: displayDate(date)
+	};
+}
+
+/** The text with its words in braces filled in; braces with anything else stay as they are. */
+export function fillText(text: string, date: PlainDate): string {
+	const words = wordsOn(date);
+	return text.replace(/\{([a-z ]+)\}/gi, (whole, name: string) => {
+		const key = name.trim().toLowerCase();
+		return Object.hasOwn(words, key) ? words[key as keyof typeof words] : whole;
+	});
+}
+
+/** The sheet for one occasion: dated on it, and with its words filled in. */
+export function sheetOn(sheet: Sheet, date: PlainDate): Sheet {
+	const fill = (text: string) => fillText(text, date);
+	return {
+		...sheet,
+		issueDate: date,
+		workFinished: date,
+		dueDate: '',
+		reference: fill(sheet.reference),
+		note: fill(sheet.note),
+		rows: sheet.rows.map((row) =>
+			row.type === 'line'
+				? { ...row, description: fill(row.description) }
+				: { ...row, text: fill(row.text) }
+		)
+	};
+}

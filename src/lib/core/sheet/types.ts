@@ -1,0 +1,93 @@
+// A draft exactly as it is typed: text stays text until it is read, so that nothing typed is lost.
+import type { PlainDate } from '../calendar/types';
+import type { LineKind } from '../figures/types';
+import type { BilledPart } from '../jobs/types';
+import type { ContractClass, VatTreatment } from '../regimes/types';
+
+export interface SheetLine {
+	id: string;
+	type: 'line';
+	kind: LineKind;
+	description: string;
+	quantity: string;
+	unit: string;
+	unitPrice: string;
+	vat: VatTreatment;
+	/** Why the rate is not the standard one: a key of the regime's reasons, or empty. */
+	vatReason: string;
+	/** `5%` or an amount; empty for none. */
+	discount: string;
+	cost: string;
+	/** The job it belongs to, and what of it the line bills. */
+	jobId?: number;
+	bills?: BilledPart[];
+	/** The part of a stage it bills: the line of the contract, held to it by the stage itself. */
+	stageLineId?: number;
+	/** The day this line's work was finished, where lines differ: it keeps its own tax point. */
+	workDone?: PlainDate;
+	/** The entry of the price list it came from. */
+	itemId?: number;
+}
+
+export interface SheetHeading {
+	id: string;
+	type: 'heading';
+	text: string;
+	/** What stands under it is printed as one line that says this. */
+	single?: boolean;
+}
+
+export type SheetRow = SheetLine | SheetHeading;
+
+export const GROUPINGS = ['headings', 'kinds'] as const;
+
+export interface Sheet {
+	customerId: number | null;
+	siteId: number | null;
+	/** Who gets this bill, where it is neither the customer nor its usual bill-to. */
+	billToId?: number;
+	/** Asked only for contractors; null until answered. */
+	contract: ContractClass | null;
+	/** Empty: the day it is issued. */
+	issueDate: string;
+	workFinished: string;
+	/** Empty: by terms. */
+	dueDate: string;
+	/** Empty: the customer's, or the owner's. */
+	termsDays: string;
+	reference: string;
+	orderNumber: string;
+	note: string;
+	pricesIncludeVat: boolean;
+	roundVatDown: boolean;
+	grouping: (typeof GROUPINGS)[number];
+	discount: string;
+	retention: string;
+	/** Held back until this day; empty where nothing is held back or no day was agreed. */
+	retentionDue?: PlainDate | '';
+	/** The stage this sheet bills, or the invoice whose retention it releases. */
+	stageId?: number;
+	releases?: number[];
+	rows: SheetRow[];
+}
+
+/** A change that puts a problem right with one press. */
+export type Fix =
+	| { label: string; type: 'set'; field: keyof Sheet; value: string | boolean | null }
+	| { label: string; type: 'setLine'; rowId: string; field: keyof SheetLine; value: string }
+	| { label: string; type: 'focus'; path: string }
+	| { label: string; type: 'customer'; field: string }
+	| { label: string; type: 'go'; href: string };
+
+/** Something that is wrong, or may be. Only `stop` stands in the way of issuing. */
+export interface Problem {
+	/** `orderNumber`, `rows.<id>.quantity`, `customer.address` … */
+	path: string;
+	level: 'stop' | 'warning' | 'note';
+	message: string;
+	fix?: Fix;
+	/** Where the rule stands. */
+	reference?: string;
+	/** Something still missing: said when the document is about to be issued, not while it is typed. */
+	atIssue?: true;
+}
