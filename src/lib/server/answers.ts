@@ -1,0 +1,93 @@
+// How services' refusals become answers: messages at their fields, never a stack or an internal.
+import { error, fail, json, type ActionFailure } from '@sveltejs/kit';
+import { CardUnavailableError } from './gateways/card';
+import { ConflictError, FieldError, NotFoundError, RefusedError } from './services/errors';
+import { NotReadyError } from './services/freeze';
+
+export interface Refusal {
+	message: string;
+	fields: Record<string, string>;
+}
+
+function refusalOf(problem: unknown): { status: number; refusal: Refusal } | null {
+	if (problem instanceof FieldError)
+		return { status: 422, refusal: { message: problem.message, fields: problem.fields } };
+	if (problem instanceof NotReadyError) {
+		const fields = Object.fromEntries(problem.problems.map((one) => [one.path, one.message]));
+		return { status: 422, refusal: { message: problem.message, fields } };
+	}
+	if (problem instanceof ConflictError)
+		return { status: 409, refusal: { message: problem.message, fields: {} } };
+	if (problem instanceof NotFoundError)
+		return { status: 404, refusal: { message: problem.message, fields: {} } };
+	if (problem instanceof RefusedError)
+		return { status: 410, refusal: { message: problem.message, fields: {} } };
+	if (problem instanceof CardUnavailableError) {
+		return {
+			status: 503,
+			refusal: {
+				message:
+					'Card payments cannot be reached right now. Nothing was charged. Try again in a minute.',
+				fields: {}
+			}
+		};
+	}
+	return null;
+}
+
+/** For form actions: what was typed goes back with the messages. */
+export async function act<T>(
+	work: () => T | Promise<T>,
+	values: Record<string, unknown> = {}
+): Promise<T | ActionFailure<Refusal & { values: Record<string, unknown> }>> {
+	try {
+		return await work();
+	} catch (problem) {
+		const known = refusalOf(problem);
+		if (!known) throw problem;
+		return fail(known.status, { ...known.refusal, values });
+	}
+}
+
+/** For the JSON the sheet talks. */
+export async function answer(work: () => unknown): Promise<Response> {
+	try {
+		return json((await work()) ?? {});
+	} catch (problem) {
+		const known = refusalOf(problem);
+		if (!known) throw problem;
+		return json(known.refusal, { status: known.status });
+	}
+}
+
+/** For loading a page: what is not there is a 404. */
+export function orNotFound<T>(work: () => T): T {
+	try {
+		return work();
+	} catch (problem) {
+		if (problem instanceof NotFoundError) error(404, problem.message);
+		throw problem;
+	}
+}
+
+/** A number from an address; anything else is not found. */
+export function idOf(text: string): number {
+	if (!/^\d{1,12}$/.test(text)) error(404, 'There is no such page.');
+	return Number(text);
+}
+
+/** The texts of a form as an object. */
+export function formValues(form: FormData): Record<string, string> {
+	return Object.fromEntries(
+		[...form].map(([key, value]) => [key, typeof value === 'string' ? value : ''])
+	);
+}
+
+/** JSON in a field of a form; nothing where it is none, for the service to refuse. */
+export function readJson(value: FormDataEntryValue | null): unknown {
+	try {
+		return JSON.parse(typeof value === 'string' ? value : '');
+	} catch {
+		return undefined;
+	}
+}

@@ -1,0 +1,23 @@
+// Scheduled work: safe to run twice, and it catches up after a pause.
+import type { World } from '../world';
+import { continueRuns } from '../services/billRun';
+import { runRepeats } from '../services/repeats';
+import { continueStatements } from '../services/statements';
+import { deliverDue, settleInterrupted } from '../services/outbox';
+
+const EVERY_MS = 5_000;
+
+/** Starts the clockwork; the returned function stops it. */
+export function startClockwork(world: World, onError: (error: unknown) => void): () => void {
+	settleInterrupted(world);
+	const tick = () => {
+		deliverDue(world).catch(onError);
+		continueRuns(world).catch(onError);
+		runRepeats(world).catch(onError);
+		continueStatements(world).catch(onError);
+	};
+	tick();
+	const timer = setInterval(tick, EVERY_MS);
+	timer.unref();
+	return () => clearInterval(timer);
+}

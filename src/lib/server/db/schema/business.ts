@@ -1,0 +1,67 @@
+// The owner's business, its tax status over time, number series, and who may sign in.
+import { check, index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { sql } from 'drizzle-orm';
+
+export const business = sqliteTable(
+	'business',
+	{
+		id: integer('id').primaryKey(),
+		tradingName: text('trading_name').notNull().default(''),
+		ownerName: text('owner_name').notNull(),
+		address: text('address').notNull(),
+		email: text('email').notNull().default(''),
+		phone: text('phone').notNull().default(''),
+		utr: text('utr').notNull().default(''),
+		cisSubcontractor: integer('cis_subcontractor', { mode: 'boolean' }).notNull().default(false),
+		bankAccountName: text('bank_account_name').notNull().default(''),
+		bankSortCode: text('bank_sort_code').notNull().default(''),
+		bankAccountNumber: text('bank_account_number').notNull().default(''),
+		termsDays: integer('terms_days').notNull().default(14),
+		termsEndOfMonth: integer('terms_end_of_month', { mode: 'boolean' }).notNull().default(false),
+		invoiceNote: text('invoice_note').notNull().default(''),
+		copyToSelf: integer('copy_to_self', { mode: 'boolean' }).notNull().default(true),
+		updatedAt: integer('updated_at').notNull()
+	},
+	(table) => [check('one_business', sql`${table.id} = 1`)]
+);
+
+/** VAT registration follows the tax point, so each change is kept with the day from which it holds. */
+export const vatStatuses = sqliteTable('vat_statuses', {
+	id: integer('id').primaryKey({ autoIncrement: true }),
+	from: text('from').notNull().unique(),
+	registered: integer('registered', { mode: 'boolean' }).notNull(),
+	number: text('number').notNull().default('')
+});
+
+/** Numbers are taken inside the transaction that issues, so a series has no gaps. */
+export const numberSeries = sqliteTable('number_series', {
+	kind: text('kind', { enum: ['invoice', 'creditNote'] }).primaryKey(),
+	/** `{n}`, `{nnnn}` (padded), `{year}`. */
+	pattern: text('pattern').notNull(),
+	next: integer('next').notNull(),
+	/** Running numbers at which the owner began anew: the only gaps there may be. */
+	starts: text('starts', { mode: 'json' }).$type<number[]>().notNull().default([])
+});
+
+export const owners = sqliteTable(
+	'owners',
+	{ id: integer('id').primaryKey(), passwordHash: text('password_hash').notNull() },
+	(table) => [check('one_owner', sql`${table.id} = 1`)]
+);
+
+/** Only a hash of the session's token is kept. */
+export const sessions = sqliteTable('sessions', {
+	tokenHash: text('token_hash').primaryKey(),
+	createdAt: integer('created_at').notNull(),
+	expiresAt: integer('expires_at').notNull()
+});
+
+export const signInFailures = sqliteTable(
+	'sign_in_failures',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		source: text('source').notNull(),
+		at: integer('at').notNull()
+	},
+	(table) => [index('sign_in_failures_by_source').on(table.source, table.at)]
+);

@@ -1,0 +1,135 @@
+// Drafts, issued documents and their lines and files, rehearsals, and the paper trail.
+import {
+	blob,
+	index,
+	integer,
+	sqliteTable,
+	text,
+	unique,
+	type AnySQLiteColumn
+} from 'drizzle-orm/sqlite-core';
+import type { Frozen } from '../../../core/documents/types';
+import { LINE_KINDS } from '../../../core/figures/types';
+import { VAT_TREATMENTS } from '../../../core/regimes/types';
+import type { Sheet } from '../../../core/sheet/types';
+import { customers } from './customers';
+
+export const DOCUMENT_KINDS = ['invoice', 'creditNote'] as const;
+
+/** A trigger refuses update and delete of a row once its state is `issued`. Amounts in pence. */
+export const documents = sqliteTable(
+	'documents',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		kind: text('kind', { enum: DOCUMENT_KINDS }).notNull(),
+		state: text('state', { enum: ['draft', 'discarded', 'issued'] }).notNull(),
+		/** Names the press of the button that made it, so that a repeated press makes nothing. */
+		key: text('key').notNull().unique(),
+		customerId: integer('customer_id').references(() => customers.id, { onDelete: 'set null' }),
+		/** Raised at each save of a draft: a second tab cannot overwrite what it has not seen. */
+		version: integer('version').notNull().default(1),
+		/** A draft exactly as typed. */
+		sheet: text('sheet', { mode: 'json' }).$type<Sheet>().notNull(),
+		correctsId: integer('corrects_id').references((): AnySQLiteColumn => documents.id),
+		number: text('number'),
+		/** The running number within the series, for telling gaps. */
+		running: integer('running'),
+		issueDate: text('issue_date'),
+		/** Where it stands in lists: by issue date, drafts first. */
+		sortDate: text('sort_date').notNull().default('9999-12-31'),
+		taxPoint: text('tax_point'),
+		dueDate: text('due_date'),
+		/** The unguessable part of the pay page's address. */
+		token: text('token').unique(),
+		/** All it was computed from, and the figures. */
+		frozen: text('frozen', { mode: 'json' }).$type<Frozen>(),
+		customerName: text('customer_name').notNull().default(''),
+		net: integer('net').notNull().default(0),
+		vatCharged: integer('vat_charged').notNull().default(0),
+		vatReverseCharged: integer('vat_reverse_charged').notNull().default(0),
+		total: integer('total').notNull().default(0),
+		/** Null where CIS does not apply. */
+		deduction: integer('deduction'),
+		createdAt: integer('created_at').notNull(),
+		updatedAt: integer('updated_at').notNull(),
+		issuedAt: integer('issued_at')
+	},
+	(table) => [
+		unique('documents_number').on(table.kind, table.number),
+		index('documents_by_state').on(table.state),
+		index('documents_in_order').on(table.sortDate, table.id),
+		index('documents_by_customer').on(table.customerId),
+		index('documents_by_corrected').on(table.correctsId)
+	]
+);
+
+/** The lines of an issued document, one row each, as they were computed. Amounts in pence. */
+export const documentLines = sqliteTable(
+	'document_lines',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		documentId: integer('document_id')
+			.notNull()
+			.references(() => documents.id),
+		position: integer('position').notNull(),
+		kind: text('kind', { enum: LINE_KINDS }).notNull(),
+		description: text('description').notNull(),
+		quantity: text('quantity').notNull(),
+		unit: text('unit').notNull(),
+		unitPrice: text('unit_price').notNull(),
+		vat: text('vat', { enum: VAT_TREATMENTS }),
+		cost: integer('cost'),
+		net: integer('net').notNull(),
+		documentDiscount: integer('document_discount').notNull(),
+		retention: integer('retention').notNull(),
+		taxable: integer('taxable').notNull(),
+		/** `taxable` without the VAT a price including VAT contains. */
+		withoutVat: integer('without_vat').notNull().default(0),
+		/** The job it bills, without a reference: jobs refer to documents, not the other way round. */
+		jobId: integer('job_id'),
+		/** The line's own tax point; null: the document's. */
+		taxPoint: text('tax_point')
+	},
+	(table) => [
+		unique('document_lines_position').on(table.documentId, table.position),
+		index('document_lines_by_job').on(table.jobId)
+	]
+);
+
+export const documentFiles = sqliteTable('document_files', {
+	documentId: integer('document_id')
+		.primaryKey()
+		.references(() => documents.id),
+	name: text('name').notNull(),
+	sha256: text('sha256').notNull(),
+	content: blob('content', { mode: 'buffer' }).notNull()
+});
+
+/** A document sent to oneself: it has no number, no journal and no part in any figure. */
+export const rehearsals = sqliteTable('rehearsals', {
+	id: integer('id').primaryKey({ autoIncrement: true }),
+	documentId: integer('document_id')
+		.notNull()
+		.references(() => documents.id, { onDelete: 'cascade' }),
+	token: text('token').notNull().unique(),
+	frozen: text('frozen', { mode: 'json' }).$type<Frozen>().notNull(),
+	pdf: blob('pdf', { mode: 'buffer' }).notNull(),
+	createdAt: integer('created_at').notNull(),
+	paidAt: integer('paid_at')
+});
+
+/** Who did what to a document, when. Rows are only ever added. */
+export const trail = sqliteTable(
+	'trail',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		documentId: integer('document_id')
+			.notNull()
+			.references(() => documents.id),
+		at: integer('at').notNull(),
+		who: text('who', { enum: ['you', 'customer', 'axiometer'] }).notNull(),
+		what: text('what').notNull(),
+		detail: text('detail').notNull().default('')
+	},
+	(table) => [index('trail_by_document').on(table.documentId, table.id)]
+);

@@ -1,0 +1,13 @@
+// The whole schema, by area.
+export * from './business';
+export * from './bank';
+export * from './chase';
+export * from './customers';
+export * from './documents';
+export * from './ledger';
+export * from './outside';
+export * from './prices';
+export * from './tax';
+export * from './work';
+export * from './runs';
+export * from './statements';

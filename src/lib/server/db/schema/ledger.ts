@@ -1,0 +1,216 @@
+// The journal, what stands open, and the payments behind it. Amounts in pence.
+import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { customers } from './customers';
+import { documents } from './documents';
+
+export const ACCOUNTS = [
+	'receivable',
+	'sales',
+	'vatOutput',
+	'bank',
+	'cash',
+	'cardClearing',
+	'cardFees',
+	'cisWithheld',
+	/** What came in, or was credited, and stands against no invoice yet: owed to the payer. */
+	'customerCredit',
+	'badDebts'
+] as const;
+export type Account = (typeof ACCOUNTS)[number];
+
+export const PAYMENT_WAYS = ['bank', 'card', 'cash', 'cheque'] as const;
+export type PaymentWay = (typeof PAYMENT_WAYS)[number];
+
+/** A balanced set of postings. Triggers refuse update and delete; a mistake is reversed by a new entry. */
+export const journalEntries = sqliteTable('journal_entries', {
+	id: integer('id').primaryKey({ autoIncrement: true }),
+	/** Names the event, so that it posts once: `issue:17`, `payment:4` … */
+	key: text('key').notNull().unique(),
+	event: text('event', {
+		enum: ['issue', 'credit', 'payment', 'refund', 'reversal', 'apply', 'writeOff']
+	}).notNull(),
+	date: text('date').notNull(),
+	documentId: integer('document_id').references(() => documents.id),
+	recordedAt: integer('recorded_at').notNull()
+});
+
+export const journalLines = sqliteTable(
+	'journal_lines',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		entryId: integer('entry_id')
+			.notNull()
+			.references(() => journalEntries.id),
+		account: text('account', { enum: ACCOUNTS }).notNull(),
+		/** Debit above zero, credit below. The lines of an entry add up to zero. */
+		amount: integer('amount').notNull(),
+		documentId: integer('document_id').references(() => documents.id),
+		customerId: integer('customer_id'),
+		/** Sales of a job, so that its margin is read from the journal. */
+		jobId: integer('job_id')
+	},
+	(table) => [
+		index('journal_lines_by_job').on(table.jobId),
+		index('journal_lines_by_entry').on(table.entryId),
+		index('journal_lines_by_document').on(table.documentId, table.account),
+		index('journal_lines_by_account').on(table.account)
+	]
+);
+
+/** Where each issued invoice stands, kept in the journal's transaction for speed; the audit recomputes it. */
+export const openItems = sqliteTable(
+	'open_items',
+	{
+		documentId: integer('document_id')
+			.primaryKey()
+			.references(() => documents.id),
+		customerId: integer('customer_id')
+			.notNull()
+			.references(() => customers.id),
+		/** Who is asked for the money: the bill-to, or the customer itself. */
+		payerId: integer('payer_id').notNull().default(0),
+		issueDate: text('issue_date').notNull(),
+		dueDate: text('due_date').notNull(),
+		total: integer('total').notNull(),
+		/** What the contractor is still expected to deduct in all; null where CIS does not apply. */
+		deduction: integer('deduction'),
+		cash: integer('cash').notNull().default(0),
+		withheld: integer('withheld').notNull().default(0),
+		credited: integer('credited').notNull().default(0),
+		writtenOff: integer('written_off').notNull().default(0),
+		outstanding: integer('outstanding').notNull(),
+		overpaid: integer('overpaid').notNull().default(0),
+		state: text('state', {
+			enum: ['open', 'partPaid', 'paid', 'credited', 'writtenOff']
+		}).notNull(),
+		settledOn: text('settled_on')
+	},
+	(table) => [
+		index('open_items_by_state').on(table.state, table.dueDate),
+		index('open_items_by_customer').on(table.customerId, table.state),
+		index('open_items_by_payer').on(table.payerId, table.state)
+	]
+);
+
+export const payments = sqliteTable(
+	'payments',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		/** The form press or the processor's payment, so that it is recorded once. */
+		key: text('key').notNull().unique(),
+		/** Who paid; what no allocation uses of it is the payer's credit. Null before payers were recorded. */
+		payerId: integer('payer_id').references(() => customers.id),
+		date: text('date').notNull(),
+		amount: integer('amount').notNull(),
+		way: text('way', { enum: PAYMENT_WAYS }).notNull(),
+		reference: text('reference').notNull().default(''),
+		/** What the card processor kept. */
+		fee: integer('fee').notNull().default(0),
+		recordedAt: integer('recorded_at').notNull()
+	},
+	(table) => [index('payments_by_payer').on(table.payerId)]
+);
+
+export const allocations = sqliteTable(
+	'allocations',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		paymentId: integer('payment_id')
+			.notNull()
+			.references(() => payments.id),
+		documentId: integer('document_id')
+			.notNull()
+			.references(() => documents.id),
+		amount: integer('amount').notNull(),
+		/** What the payer stated it withheld; null where it was worked out. */
+		withheldStated: integer('withheld_stated'),
+		/** The day credit on the account was applied; null: with the payment itself. */
+		appliedOn: text('applied_on'),
+		/** The press that applied it; null: the payment's own. */
+		key: text('key').unique()
+	},
+	(table) => [
+		index('allocations_by_payment').on(table.paymentId),
+		index('allocations_by_document').on(table.documentId)
+	]
+);
+
+/** What was paid or credited beyond one invoice, used for another of the same payer. */
+export const transfers = sqliteTable(
+	'transfers',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		key: text('key').notNull().unique(),
+		fromId: integer('from_id')
+			.notNull()
+			.references(() => documents.id),
+		toId: integer('to_id')
+			.notNull()
+			.references(() => documents.id),
+		date: text('date').notNull(),
+		amount: integer('amount').notNull(),
+		recordedAt: integer('recorded_at').notNull()
+	},
+	(table) => [index('transfers_by_from').on(table.fromId), index('transfers_by_to').on(table.toId)]
+);
+
+/** Credit on the account given back to the payer, out of a payment that no invoice used up. */
+export const creditReturns = sqliteTable(
+	'credit_returns',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		key: text('key').notNull().unique(),
+		paymentId: integer('payment_id')
+			.notNull()
+			.references(() => payments.id),
+		date: text('date').notNull(),
+		amount: integer('amount').notNull(),
+		way: text('way', { enum: PAYMENT_WAYS }).notNull(),
+		reference: text('reference').notNull().default(''),
+		recordedAt: integer('recorded_at').notNull()
+	},
+	(table) => [index('credit_returns_by_payment').on(table.paymentId)]
+);
+
+/** Debts given up, with the reason; a row below zero takes up again what was paid after all or given up by mistake. */
+export const writeOffs = sqliteTable(
+	'write_offs',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		key: text('key').notNull().unique(),
+		documentId: integer('document_id')
+			.notNull()
+			.references(() => documents.id),
+		date: text('date').notNull(),
+		amount: integer('amount').notNull(),
+		reason: text('reason').notNull(),
+		recordedAt: integer('recorded_at').notNull()
+	},
+	(table) => [index('write_offs_by_document').on(table.documentId)]
+);
+
+/** A payment recorded by mistake is undone by a row here and a reversing journal entry. */
+export const paymentReversals = sqliteTable('payment_reversals', {
+	paymentId: integer('payment_id')
+		.primaryKey()
+		.references(() => payments.id),
+	reason: text('reason').notNull().default(''),
+	recordedAt: integer('recorded_at').notNull()
+});
+
+export const refunds = sqliteTable(
+	'refunds',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		key: text('key').notNull().unique(),
+		documentId: integer('document_id')
+			.notNull()
+			.references(() => documents.id),
+		date: text('date').notNull(),
+		amount: integer('amount').notNull(),
+		way: text('way', { enum: PAYMENT_WAYS }).notNull(),
+		reference: text('reference').notNull().default(''),
+		recordedAt: integer('recorded_at').notNull()
+	},
+	(table) => [index('refunds_by_document').on(table.documentId)]
+);

@@ -1,0 +1,88 @@
+// Mail, as SMTP. The interface is what services see; the adapter talks to any SMTP server.
+import nodemailer from 'nodemailer';
+
+export interface MailMessage {
+	messageId: string;
+	from: { name: string; address: string };
+	to: string;
+	bcc: string;
+	subject: string;
+	text: string;
+	html: string;
+	attachments: { filename: string; content: Buffer; contentType: string }[];
+}
+
+export type MailOutcome =
+	| { state: 'sent' }
+	/** The server said no for good. */
+	| { state: 'refused'; reason: string }
+	/** Nothing was handed over; trying again later is safe. */
+	| { state: 'later'; reason: string }
+	/** The line broke after the message was handed over: it may have gone. */
+	| { state: 'unsure'; reason: string };
+
+export interface MailGateway {
+	send(message: MailMessage): Promise<MailOutcome>;
+}
+
+interface SmtpError extends Error {
+	code?: string;
+	responseCode?: number;
+}
+
+export function smtpGateway(url: string): MailGateway {
+	return {
+		async send(message) {
+			const transport = nodemailer.createTransport({
+				url,
+				connectionTimeout: 20_000,
+				greetingTimeout: 20_000,
+				socketTimeout: 60_000,
+				ignoreTLS: url.startsWith('smtp://127.0.0.1')
+			} as nodemailer.TransportOptions);
+			const progress = watchHandover(transport);
+			try {
+				await transport.sendMail({ ...message, bcc: message.bcc || undefined });
+				return { state: 'sent' };
+			} catch (error) {
+				return classify(error as SmtpError, progress.handedOver);
+			} finally {
+				transport.close();
+			}
+		}
+	};
+}
+
+/**
+ * Tells whether the text of the message began to go over. The library begins to pipe it when the server has
+ * said go ahead; a connection that breaks before can safely be tried again, one that breaks after cannot.
+ */
+function watchHandover(transport: nodemailer.Transporter): { handedOver: boolean } {
+	const progress = { handedOver: false };
+	transport.use('stream', (mail, done) => {
+		const create = mail.message.createReadStream.bind(mail.message);
+		mail.message.createReadStream = (options) => {
+			const stream = create(options);
+			const pipe = stream.pipe.bind(stream);
+			stream.pipe = (target, pipeOptions) => {
+				progress.handedOver = true;
+				return pipe(target, pipeOptions);
+			};
+			return stream;
+		};
+		done();
+	});
+	return progress;
+}
+
+function classify(error: SmtpError, handedOver: boolean): MailOutcome {
+	if (error.responseCode !== undefined) {
+		const reason = `the mail server answered ${error.responseCode}`;
+		return error.responseCode >= 500 ? { state: 'refused', reason } : { state: 'later', reason };
+	}
+	if (error.code === 'EENVELOPE')
+		return { state: 'refused', reason: 'the address is not one mail can be sent to' };
+	if (handedOver)
+		return { state: 'unsure', reason: 'the line broke while the message was handed over' };
+	return { state: 'later', reason: 'the mail server could not be reached' };
+}

@@ -1,0 +1,335 @@
+// Card payments: a checkout is opened, the processor's signed events say what became of it.
+import { eq } from 'drizzle-orm';
+import { paidNotice, receiptMessage } from '../../core/documents/wording';
+import { displayPounds } from '../../core/money/display';
+import { writeAtOnce, type Transaction } from '../db/connection';
+import { post } from '../db/journal';
+import {
+	checkouts,
+	creditReturns,
+	documents,
+	openItems,
+	payments,
+	refunds,
+	rehearsals,
+	webhookEvents
+} from '../db/schema';
+import type { CardEvent } from '../gateways/card';
+import type { World } from '../world';
+import { accountProgressed } from './accountCards';
+import { loadBusiness } from './business';
+import { mailAddresses } from './customerParts';
+import { FieldError, NotFoundError, RefusedError } from './errors';
+import { frozenFigures } from './freeze';
+import { linkOf, queueMail } from './outbox';
+import { takePayment } from './payments';
+import { REHEARSAL_BANNER } from './rehearse';
+import { chargeDeclined, chargeSettled } from './repeatCharges';
+import { keepCard } from './savedCards';
+import { resettle, stillToPay } from './settlement';
+import { note } from './trail';
+
+/**
+ * Opens a checkout for what is still to pay (or a part of it) and says where the customer pays.
+ * @throws CardUnavailableError where the processor is down: nothing was begun then.
+ */
+export async function openCheckout(
+	world: World,
+	token: string,
+	key: string,
+	amount?: number,
+	keepCard = false
+): Promise<string> {
+	const subject = payableByToken(world, token);
+	const wanted = amount ?? subject.toPay;
+	if (!Number.isSafeInteger(wanted) || wanted < 1)
+		throw new FieldError({ amount: 'Give an amount above zero.' });
+	if (wanted > subject.toPay)
+		throw new FieldError({ amount: `At most ${displayPounds(subject.toPay)} is still to pay.` });
+	const answer = await world.card.openCheckout({
+		key,
+		amount: wanted,
+		description: subject.description,
+		returnUrl: `${world.origin}/p/${token}?from=card`,
+		webhookUrl: `${world.origin}/webhooks/card`,
+		...(keepCard && subject.documentId ? { keepCard } : {})
+	});
+	writeAtOnce(world.db, (tx) => {
+		const fresh = tx
+			.insert(checkouts)
+			.values({
+				key,
+				documentId: subject.documentId,
+				rehearsalId: subject.rehearsalId,
+				amount: wanted,
+				processorId: answer.id,
+				state: 'open',
+				createdAt: world.clock.now()
+			})
+			.onConflictDoNothing()
+			.run().changes;
+		if (fresh && subject.documentId)
+			note(tx, {
+				documentId: subject.documentId,
+				at: world.clock.now(),
+				who: 'customer',
+				what: 'cardBegun',
+				detail: displayPounds(wanted)
+			});
+	});
+	return answer.url;
+}
+
+function payableByToken(world: World, token: string) {
+	const document = world.db.select().from(documents).where(eq(documents.token, token)).get();
+	if (document?.state === 'issued' && document.kind === 'invoice') {
+		const item = world.db
+			.select()
+			.from(openItems)
+			.where(eq(openItems.documentId, document.id))
+			.get()!;
+		const toPay = stillToPay(item);
+		if (toPay === 0) throw new RefusedError('Nothing is left to pay.');
+		return {
+			documentId: document.id,
+			rehearsalId: null,
+			toPay,
+			description: `Invoice ${document.number}`
+		};
+	}
+	const rehearsal = world.db.select().from(rehearsals).where(eq(rehearsals.token, token)).get();
+	if (!rehearsal) throw new NotFoundError('This page');
+	if (rehearsal.paidAt !== null) throw new RefusedError('This rehearsal has been paid already.');
+	return {
+		documentId: null,
+		rehearsalId: rehearsal.id,
+		toPay: Number(frozenFigures(rehearsal.frozen).payable),
+		description: 'Rehearsal: nothing is charged for real'
+	};
+}
+
+/**
+ * Takes an event of the processor. Twice, or out of order: the second time, or the overtaken one, changes nothing.
+ * @throws NotFoundError for a checkout that is not known (yet): the processor tries again.
+ */
+export function receiveCardEvent(world: World, event: CardEvent, body: string): void {
+	writeAtOnce(world.db, (tx) => {
+		const checkout = tx
+			.select()
+			.from(checkouts)
+			.where(eq(checkouts.processorId, event.checkout))
+			.get();
+		if (!checkout) throw new NotFoundError('This checkout');
+		const fresh = tx
+			.insert(webhookEvents)
+			.values({ id: event.id, type: event.type, receivedAt: world.clock.now(), body })
+			.onConflictDoNothing()
+			.run().changes;
+		if (!fresh) return;
+		if (checkout.rehearsalId !== null) rehearsed(tx, world, checkout, event);
+		else if (checkout.payerId !== null) accountProgressed(tx, world, checkout, event);
+		else if (event.type === 'refund.settled') refunded(tx, world, checkout, event);
+		else progressed(tx, world, checkout, event);
+	});
+}
+
+type CheckoutRow = typeof checkouts.$inferSelect;
+
+function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event: CardEvent): void {
+	const documentId = checkout.documentId!;
+	// Settled is the end: what arrives after it is late news.
+	if (checkout.state === 'settled') return;
+	const at = world.clock.now();
+	const set = (state: CheckoutRow['state']) =>
+		tx.update(checkouts).set({ state }).where(eq(checkouts.id, checkout.id)).run();
+	if (event.type === 'payment.pending') {
+		if (checkout.state !== 'open') return;
+		set('pending');
+		note(tx, {
+			documentId,
+			at,
+			who: 'customer',
+			what: 'cardPending',
+			detail: displayPounds(event.amount)
+		});
+	} else if (event.type === 'payment.declined') {
+		set('declined');
+		chargeDeclined(tx, documentId, world.clock.today());
+		note(tx, {
+			documentId,
+			at,
+			who: 'customer',
+			what: 'cardDeclined',
+			detail: displayPounds(event.amount)
+		});
+	} else {
+		set('settled');
+		if (event.card) keepCard(tx, documentId, event.card, at);
+		chargeSettled(tx, documentId);
+		const taken = takePayment(tx, world, {
+			key: `card:${event.checkout}`,
+			documentId,
+			date: world.clock.today(),
+			amount: event.amount,
+			withheld: null,
+			way: 'card',
+			reference: event.checkout,
+			fee: event.fee,
+			who: 'customer'
+		});
+		tellBoth(tx, world, {
+			documentId,
+			paymentId: taken.id,
+			amount: event.amount,
+			fee: event.fee,
+			left: taken.outstanding
+		});
+	}
+}
+
+/** A receipt for the customer, a notice for the owner: written with the payment, sent after it. */
+function tellBoth(
+	tx: Transaction,
+	world: World,
+	paid: { documentId: number; paymentId: number; amount: number; fee: number; left: number }
+): void {
+	const { documentId, paymentId } = paid;
+	const document = tx.select().from(documents).where(eq(documents.id, documentId)).get()!;
+	const { frozen, number, customerId } = document;
+	if (!frozen || !number || customerId === null) return;
+	const customerAddress = mailAddresses(tx, customerId)[0];
+	if (customerAddress) {
+		const receipt = receiptMessage(frozen, number, BigInt(paid.amount), BigInt(paid.left));
+		queueMail(tx, world, {
+			key: `receipt:${paymentId}`,
+			kind: 'receipt',
+			documentId,
+			to: customerAddress,
+			...receipt,
+			link: linkOf(world, documentId)
+		});
+	}
+	const owner = loadBusiness(tx).email;
+	if (owner) {
+		const notice = paidNotice(
+			frozen,
+			number,
+			BigInt(paid.amount),
+			BigInt(paid.fee),
+			BigInt(paid.left)
+		);
+		queueMail(tx, world, {
+			key: `paid:${paymentId}`,
+			kind: 'paidNotice',
+			documentId,
+			to: owner,
+			...notice,
+			link: `${world.origin}/billing/${documentId}`
+		});
+	}
+}
+
+function rehearsed(tx: Transaction, world: World, checkout: CheckoutRow, event: CardEvent): void {
+	if (event.type !== 'payment.settled' || checkout.state === 'settled') return;
+	tx.update(checkouts).set({ state: 'settled' }).where(eq(checkouts.id, checkout.id)).run();
+	const rehearsal = tx
+		.select()
+		.from(rehearsals)
+		.where(eq(rehearsals.id, checkout.rehearsalId!))
+		.get()!;
+	tx.update(rehearsals)
+		.set({ paidAt: world.clock.now() })
+		.where(eq(rehearsals.id, rehearsal.id))
+		.run();
+	const owner = loadBusiness(tx).email;
+	const receipt = receiptMessage(rehearsal.frozen, 'to come', BigInt(event.amount), 0n);
+	if (owner) {
+		queueMail(tx, world, {
+			key: `rehearsal-receipt:${checkout.id}`,
+			kind: 'rehearsal',
+			rehearsalId: rehearsal.id,
+			to: owner,
+			subject: `Rehearsal · ${receipt.subject}`,
+			text: receipt.text,
+			link: `${world.origin}/p/${rehearsal.token}`,
+			banner: REHEARSAL_BANNER
+		});
+	}
+}
+
+/**
+ * Gives card money back through the processor; the processor's event records it.
+ * @throws FieldError, CardUnavailableError
+ */
+export async function refundCard(
+	world: World,
+	paymentId: number,
+	amount: number,
+	key: string
+): Promise<void> {
+	const payment = world.db.select().from(payments).where(eq(payments.id, paymentId)).get();
+	if (!payment || payment.way !== 'card') throw new NotFoundError('This card payment');
+	const before = refundedSoFar(world, payment.reference);
+	if (!Number.isSafeInteger(amount) || amount < 1)
+		throw new FieldError({ amount: 'Give an amount above zero.' });
+	if (amount > payment.amount - before)
+		throw new FieldError({
+			amount: `At most ${displayPounds(payment.amount - before)} of it is left to give back.`
+		});
+	await world.card.refund({ key, checkoutId: payment.reference, amount });
+}
+
+function refundedSoFar(world: World, checkoutId: string): number {
+	const ofInvoices = world.db
+		.select({ amount: refunds.amount })
+		.from(refunds)
+		.where(eq(refunds.reference, checkoutId))
+		.all();
+	const ofCredit = world.db
+		.select({ amount: creditReturns.amount })
+		.from(creditReturns)
+		.where(eq(creditReturns.reference, checkoutId))
+		.all();
+	return [...ofInvoices, ...ofCredit].reduce((total, row) => total + row.amount, 0);
+}
+
+function refunded(tx: Transaction, world: World, checkout: CheckoutRow, event: CardEvent): void {
+	const documentId = checkout.documentId!;
+	const now = world.clock.now();
+	const date = world.clock.today();
+	const { id } = tx
+		.insert(refunds)
+		.values({
+			key: `card-refund:${event.refund ?? event.id}`,
+			documentId,
+			date,
+			amount: event.amount,
+			way: 'card',
+			reference: event.checkout,
+			recordedAt: now
+		})
+		.returning({ id: refunds.id })
+		.get();
+	const { withheldChange } = resettle(tx, documentId);
+	const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
+	post(tx, {
+		key: `refund:${id}`,
+		event: 'refund',
+		date,
+		documentId,
+		customerId: item.customerId,
+		recordedAt: now,
+		postings: [
+			{ account: 'cardClearing', amount: -event.amount },
+			{ account: 'cisWithheld', amount: withheldChange },
+			{ account: 'receivable', amount: event.amount - withheldChange }
+		]
+	});
+	note(tx, {
+		documentId,
+		at: now,
+		who: 'you',
+		what: 'refunded',
+		detail: displayPounds(event.amount)
+	});
+}

@@ -1,0 +1,14 @@
+// What services work with: the data, the clock, and the gateways to the outside. Made once, passed in.
+import type { Clock } from './clock';
+import type { Database } from './db/connection';
+import type { CardGateway } from './gateways/card';
+import type { MailGateway } from './gateways/mail';
+
+export interface World {
+	db: Database;
+	clock: Clock;
+	mail: MailGateway;
+	card: CardGateway;
+	/** Where the app is reached, without a slash at the end. */
+	origin: string;
+}
