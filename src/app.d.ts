@@ -1,0 +1,19 @@
+import type { Config } from '$lib/server/config';
+import type { World } from '$lib/server/world';
+
+declare global {
+	/** Set by `app.html`: commands pressed before the page has come to life. */
+	interface Window {
+		earlyKeys: string[];
+		keepKey: (event: KeyboardEvent) => void;
+	}
+	namespace App {
+		interface Locals {
+			world: World;
+			config: Config;
+			signedIn: boolean;
+		}
+	}
+}
+
+export {};

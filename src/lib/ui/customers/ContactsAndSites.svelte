@@ -1,0 +1,155 @@
+<!-- The people of a customer, and the places where the work is. -->
+<script lang="ts">
+	import Plus from '@lucide/svelte/icons/plus';
+	import Trash2 from '@lucide/svelte/icons/trash-2';
+	import Field from '../forms/Field.svelte';
+	import type { CustomerValues } from './values';
+
+	interface Props {
+		contacts: CustomerValues['contacts'];
+		sites: CustomerValues['sites'];
+		/** Who can get the bill for a site. */
+		people: { id: number; name: string }[];
+		/** Opened where there is something, and room for it. */
+		unfold: boolean;
+		errors: Record<string, string>;
+	}
+	let { contacts = $bindable(), sites = $bindable(), people, unfold, errors }: Props = $props();
+</script>
+
+<details open={contacts.length > 0 && unfold}>
+	<summary>Contacts ({contacts.length})</summary>
+	{#each contacts as contact, index (index)}
+		<div class="part">
+			<div class="two">
+				<Field
+					label="Name"
+					name="contacts.{index}.name"
+					bind:value={contact.name}
+					error={errors[`contacts.${index}.name`]}
+				/>
+				<Field
+					label="Gets"
+					list="contact-roles"
+					placeholder="invoices, statements …"
+					name="contacts.{index}.role"
+					bind:value={contact.role}
+					error={errors[`contacts.${index}.role`]}
+				/>
+				<Field
+					label="Mail address"
+					name="contacts.{index}.email"
+					bind:value={contact.email}
+					error={errors[`contacts.${index}.email`]}
+				/>
+				<Field
+					label="Phone"
+					name="contacts.{index}.phone"
+					bind:value={contact.phone}
+					error={errors[`contacts.${index}.phone`]}
+				/>
+			</div>
+			<button type="button" class="button plain" onclick={() => contacts.splice(index, 1)}
+				><Trash2 size={16} aria-hidden="true" />Remove {contact.name || 'contact'}</button
+			>
+		</div>
+	{/each}
+	<button
+		type="button"
+		class="button plain"
+		onclick={() => contacts.push({ name: '', role: '', email: '', phone: '' })}
+		><Plus size={16} aria-hidden="true" />Contact</button
+	>
+</details>
+<datalist id="contact-roles"
+	><option value="invoices"></option><option value="statements"></option><option
+		value="invoices and statements"
+	></option><option value="site"></option></datalist
+>
+<details open={sites.length > 0 && unfold}>
+	<summary>Sites ({sites.length})</summary>
+	{#each sites as site, index (index)}
+		<div class="part">
+			<Field
+				label="Name"
+				name="sites.{index}.name"
+				bind:value={site.name}
+				error={errors[`sites.${index}.name`]}
+			/>
+			<div class="two">
+				<Field
+					label="Address"
+					name="sites.{index}.address"
+					rows={2}
+					bind:value={site.address}
+					error={errors[`sites.${index}.address`]}
+				/>
+				<Field
+					label="Access notes, for you"
+					name="sites.{index}.accessNotes"
+					rows={2}
+					bind:value={site.accessNotes}
+					error={errors[`sites.${index}.accessNotes`]}
+				/>
+			</div>
+			<label class="field"
+				><span class="name">The bill for work here goes to</span><select
+					class="box"
+					aria-invalid={errors[`sites.${index}.billToId`] ? 'true' : undefined}
+					bind:value={site.billToId}
+				>
+					<option value={null}>as for the customer</option>
+					{#each people as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+				</select>{#if errors[`sites.${index}.billToId`]}<span class="wrong"
+						>{errors[`sites.${index}.billToId`]}</span
+					>{/if}</label
+			>
+			<button type="button" class="button plain" onclick={() => sites.splice(index, 1)}
+				><Trash2 size={16} aria-hidden="true" />Remove {site.name || 'site'}</button
+			>
+		</div>
+	{/each}
+	<button
+		type="button"
+		class="button plain"
+		onclick={() => sites.push({ name: '', address: '', accessNotes: '', billToId: null })}
+		><Plus size={16} aria-hidden="true" />Site</button
+	>
+</details>
+
+<style>
+	details {
+		display: grid;
+		gap: 10px;
+	}
+	details > :global(*) {
+		margin-top: 10px;
+	}
+	details > summary {
+		margin-top: 0;
+	}
+	summary {
+		cursor: pointer;
+		font-weight: 600;
+		min-height: 32px;
+		padding-block: 4px;
+	}
+	.two {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+		gap: 10px 14px;
+	}
+	.part {
+		border-left: 3px solid var(--hair);
+		padding-left: 12px;
+		display: grid;
+		gap: 8px;
+		justify-items: start;
+	}
+	.part > :global(*) {
+		width: 100%;
+	}
+	.part > button {
+		width: auto;
+	}
+</style>

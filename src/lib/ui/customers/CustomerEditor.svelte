@@ -1,0 +1,241 @@
+<!-- A customer with its tax standing: beside the sheet, and on its own page. Saved when told to. -->
+<script lang="ts">
+	import { onMount, tick, untrack } from 'svelte';
+	import type { CustomerKind } from '$lib/core/regimes/types';
+	import Field from '../forms/Field.svelte';
+	import ContactsAndSites from './ContactsAndSites.svelte';
+	import StandingFields from './StandingFields.svelte';
+	import type { CustomerValues } from './values';
+
+	interface Props {
+		values: CustomerValues;
+		/** Sends the customer; returns messages by field, or nothing when it is saved. */
+		onsave: (
+			customer: object
+		) => Promise<{ message: string; fields: Record<string, string> } | null>;
+		oncancel?: () => void;
+		/** The field to begin with. */
+		field?: string | null;
+		saveLabel?: string;
+	}
+	let { values, onsave, oncancel, field = null, saveLabel = 'Save' }: Props = $props();
+
+	// What is edited is a copy: it begins with what came in and goes its own way.
+	let customer = $state(untrack(() => structuredClone($state.snapshot(values)) as CustomerValues));
+	let terms = $state(untrack(() => (values.termsDays === null ? '' : String(values.termsDays))));
+	let labels = $state(untrack(() => values.labels.join(', ')));
+	let errors = $state<Record<string, string>>({});
+	let message = $state('');
+	let busy = $state(false);
+	let form: HTMLFormElement;
+	let people = $state<{ id: number; name: string }[]>([]);
+
+	const KINDS: { value: CustomerKind; words: string; detail: string }[] = [
+		{ value: 'household', words: 'A household', detail: 'a private person or family' },
+		{ value: 'business', words: 'A business', detail: 'a firm or charity that pays without CIS' },
+		{ value: 'contractor', words: 'A contractor', detail: 'pays for this work under CIS' }
+	];
+	let contractor = $derived(customer.kind === 'contractor');
+
+	onMount(async () => {
+		await tick();
+		if (field)
+			(
+				form.querySelector<HTMLElement>(`[name="${field}"]`) ??
+				form.querySelector<HTMLElement>(`[name="standing.${field}"]`)
+			)?.focus();
+		const response = await fetch('/api/customers?q=').catch(() => null);
+		if (response?.ok) people = await response.json();
+	});
+
+	async function save(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		errors = {};
+		const { billToName: _name, ...plain } = $state.snapshot(customer);
+		const { standing } = plain;
+		const days = terms.trim() === '' ? null : Number(terms);
+		const result = await onsave({
+			...plain,
+			labels: labels
+				.split(',')
+				.map((label) => label.trim())
+				.filter(Boolean),
+			termsDays: Number.isNaN(days) ? -1 : days,
+			standing: {
+				...standing,
+				...(contractor
+					? {}
+					: { cisRegistered: false, cisRate: null, endUser: false, verificationNumber: '' }),
+				...(customer.kind === 'household' ? { vatRegistered: false, vatNumber: '' } : {}),
+				from: standing.from ?? '',
+				endUserDate: standing.endUserDate ?? ''
+			}
+		}).catch(() => ({
+			message: 'The connection is lost. Nothing was saved; try again when it is back.',
+			fields: {}
+		}));
+		busy = false;
+		errors = result?.fields ?? {};
+		message = result?.message ?? '';
+		await tick();
+		// Saved, the form may have gone with its panel.
+		form?.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+	}
+</script>
+
+<form bind:this={form} onsubmit={save} novalidate>
+	{#if message}<p class="wrong" role="alert">{message}</p>{/if}
+	<Field label="Name" name="name" bind:value={customer.name} error={errors.name} />
+	<fieldset class="kinds">
+		<legend class="quiet">They are</legend>
+		{#each KINDS as kind (kind.value)}
+			<label class="check"
+				><input type="radio" name="kind" value={kind.value} bind:group={customer.kind} /><span
+					>{kind.words} <span class="quiet">{kind.detail}</span></span
+				></label
+			>
+		{/each}
+	</fieldset>
+	<Field
+		label="Address"
+		name="address"
+		rows={3}
+		bind:value={customer.address}
+		error={errors.address}
+	/>
+	<div class="two">
+		<Field
+			label="Mail address"
+			name="email"
+			type="email"
+			bind:value={customer.email}
+			error={errors.email}
+		/>
+		<Field label="Phone" name="phone" type="tel" bind:value={customer.phone} error={errors.phone} />
+	</div>
+
+	{#if customer.kind !== 'household'}
+		<StandingFields bind:standing={customer.standing} {contractor} {errors} />
+	{/if}
+
+	<details
+		open={Boolean(
+			customer.billToId ||
+			terms ||
+			customer.orderNumberRequired ||
+			customer.privateNote ||
+			errors.billToId ||
+			errors.termsDays
+		)}
+	>
+		<summary>Bill-to, terms, private note</summary>
+		<label class="field">
+			<span class="name">The bill goes to</span>
+			<select
+				class="box"
+				name="billToId"
+				aria-invalid={errors.billToId ? 'true' : undefined}
+				value={customer.billToId ?? ''}
+				onchange={(event) =>
+					(customer.billToId = event.currentTarget.value
+						? Number(event.currentTarget.value)
+						: null)}
+			>
+				<option value="">the customer itself</option>
+				{#if customer.billToId && !people.some((one) => one.id === customer.billToId)}<option
+						value={customer.billToId}>{customer.billToName}</option
+					>{/if}
+				{#each people as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
+			</select>
+			{#if errors.billToId}<span class="wrong">{errors.billToId}</span>{/if}
+		</label>
+		<div class="two">
+			<Field
+				label="Terms, in days"
+				name="termsDays"
+				inputmode="numeric"
+				placeholder="as in the settings"
+				bind:value={terms}
+				error={errors.termsDays}
+			/>
+		</div>
+		<label class="check"
+			><input type="checkbox" bind:checked={customer.termsEndOfMonth} /> Due at the end of the month those
+			days fall in</label
+		>
+		<label class="check"
+			><input type="checkbox" bind:checked={customer.orderNumberRequired} /> Wants an order number on
+			every invoice</label
+		>
+		<Field
+			label="Labels, with commas between"
+			name="labels"
+			bind:value={labels}
+			error={errors.labels}
+		/>
+		<Field
+			label="Private note: never on a document"
+			name="privateNote"
+			rows={2}
+			bind:value={customer.privateNote}
+			error={errors.privateNote}
+		/>
+	</details>
+
+	<ContactsAndSites
+		bind:contacts={customer.contacts}
+		bind:sites={customer.sites}
+		{people}
+		unfold={!oncancel}
+		{errors}
+	/>
+	<div class="foot">
+		<button class="button filled" aria-busy={busy}>{saveLabel}</button>
+		{#if oncancel}<button type="button" class="button" onclick={oncancel}>Close</button>{/if}
+	</div>
+</form>
+
+<style>
+	form {
+		display: grid;
+		gap: 12px;
+	}
+	fieldset,
+	details {
+		display: grid;
+		gap: 10px;
+	}
+	details > :global(*) {
+		margin-top: 10px;
+	}
+	details > summary {
+		margin-top: 0;
+	}
+	.kinds {
+		gap: 0;
+	}
+	legend {
+		font-weight: 650;
+		margin-bottom: 2px;
+	}
+	summary {
+		cursor: pointer;
+		font-weight: 600;
+		min-height: 32px;
+		padding-block: 4px;
+	}
+	.two {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
+		gap: 10px 14px;
+	}
+	.foot {
+		display: flex;
+		gap: 10px;
+		position: sticky;
+		bottom: 0;
+		background: var(--sheet);
+		padding-block: 10px;
+	}
+</style>

@@ -1,0 +1,36 @@
+// A customer as it is edited.
+import type { CisRate, CustomerKind } from '$lib/core/regimes/types';
+
+export interface CustomerValues {
+	name: string;
+	kind: CustomerKind;
+	email: string;
+	phone: string;
+	address: string;
+	billToId: number | null;
+	billToName: string;
+	termsDays: number | null;
+	termsEndOfMonth: boolean;
+	orderNumberRequired: boolean;
+	privateNote: string;
+	labels: string[];
+	standing: {
+		from: string | null;
+		vatRegistered: boolean;
+		vatNumber: string;
+		cisRegistered: boolean;
+		cisRate: CisRate | null;
+		verificationNumber: string;
+		endUser: boolean;
+		endUserStatement: string;
+		endUserDate: string | null;
+	};
+	contacts: { id?: number; name: string; role: string; email: string; phone: string }[];
+	sites: {
+		id?: number;
+		name: string;
+		address: string;
+		accessNotes: string;
+		billToId?: number | null;
+	}[];
+}

@@ -1,0 +1,84 @@
+<!-- Who did what to this document, when. -->
+<script lang="ts">
+	import { displayMoment } from '$lib/core/calendar/conversion';
+	import type { DocumentDetail } from '$lib/core/documents/detail';
+
+	let { trail }: { trail: DocumentDetail['trail'] } = $props();
+	const WORDS: Record<string, string> = {
+		begun: 'You began it',
+		issued: 'You issued it',
+		sent: 'You sent it by mail',
+		delivered: 'The mail server took it',
+		notDelivered: 'The mail did not arrive',
+		linkCopied: 'You copied the link',
+		downloaded: 'You downloaded the PDF',
+		handedOver: 'You handed it over',
+		opened: 'The customer opened it',
+		pdfOpened: 'The customer opened the PDF',
+		cardBegun: 'The customer went to pay by card',
+		cardDeclined: 'The card was declined',
+		cardPending: 'The card payment is on its way',
+		cardKept: 'The card is kept for repeat invoices, ending',
+		cardRevoked: 'The card is not kept any longer',
+		cardCharged: 'The kept card is charged',
+		chargeFailed: 'The card could not be charged',
+		repeated: 'Made by the repeat',
+		paid: 'Paid',
+		paymentUndone: 'You undid a payment',
+		creditApplied: 'Credit on the account was used',
+		writtenOff: 'You wrote off what was open',
+		takenUpAgain: 'What was written off is owed again',
+		promised: 'Payment promised',
+		disputed: 'Disputed',
+		holdEnded: 'No longer held',
+		reminded: 'Reminded',
+		claimed: 'A charge for lateness was drafted',
+		onStatement: 'On a statement',
+		refunded: 'You gave money back',
+		credited: 'You credited it',
+		corrects: 'You issued it to correct',
+		rehearsed: 'You rehearsed it'
+	};
+	function detail(what: string, text: string): string {
+		if (what !== 'delivered') return text;
+		const [kind, ...rest] = text.split(':');
+		return `${{ receipt: 'receipt', paidNotice: 'notice', invoice: 'invoice', creditNote: 'credit note' }[kind ?? ''] ?? kind} to ${rest.join(':')}`;
+	}
+</script>
+
+<section class="panel">
+	<h2>Paper trail</h2>
+	<ol>
+		{#each trail as entry (entry.id)}
+			<li>
+				<span class="quiet numbers">{displayMoment(entry.at)}</span>
+				<span
+					><b>{WORDS[entry.what] ?? entry.what}</b>{#if entry.detail}<span class="detail"
+							>{detail(entry.what, entry.detail)}</span
+						>{/if}</span
+				>
+			</li>
+		{/each}
+	</ol>
+</section>
+
+<style>
+	section {
+		padding: 14px 16px;
+	}
+	li {
+		padding: 7px 0 7px 14px;
+		border-left: 3px solid var(--tape);
+		display: grid;
+	}
+	b {
+		font-weight: 600;
+	}
+	.detail {
+		margin-left: 0.3em;
+		overflow-wrap: anywhere;
+	}
+	ol {
+		margin-top: 10px;
+	}
+</style>

@@ -1,0 +1,216 @@
+<!-- An entry of the price list, or a kit made of entries. -->
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { KIND_NAMES } from '$lib/core/documents/view';
+	import { LINE_KINDS, type LineKind } from '$lib/core/figures/types';
+	import { displayAmount } from '$lib/core/money/display';
+	import { multiplyToMinor, parseDecimal } from '$lib/core/money/decimal';
+	import { reasonsOn } from '$lib/core/regimes/gb/reasons';
+	import type { VatTreatment } from '$lib/core/regimes/types';
+	import Field from '../forms/Field.svelte';
+	import PriceFinder from './PriceFinder.svelte';
+
+	export interface EntryValues {
+		name: string;
+		code: string;
+		text: string;
+		kind: LineKind;
+		unit: string;
+		unitPrice: string;
+		cost: string;
+		vat: VatTreatment;
+		vatReason: string;
+		category: string;
+		kit: 'line' | 'parts' | null;
+		parts: { itemId: number; quantity: string; name: string; unitPrice: string }[];
+	}
+	interface Props {
+		values: EntryValues;
+		categories: string[];
+		today: string;
+		/** Sends the entry; gives messages by field back, or nothing when it is saved. */
+		onsave: (values: object) => Promise<{ message: string; fields: Record<string, string> } | null>;
+	}
+	let { values, categories, today, onsave }: Props = $props();
+	let entry = $state(untrack(() => structuredClone($state.snapshot(values)) as EntryValues));
+	let errors = $state<Record<string, string>>({});
+	let message = $state('');
+	let busy = $state(false);
+	let reasons = $derived(reasonsOn(today));
+	const d = (text: string) => parseDecimal(text) ?? { units: 0n, scale: 0 };
+	let partsSum = $derived(
+		entry.parts.reduce(
+			(sum, part) => sum + multiplyToMinor(d(part.quantity), d(part.unitPrice)),
+			0n
+		)
+	);
+
+	async function save(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		const { parts, ...plain } = $state.snapshot(entry) as EntryValues;
+		const answer = await onsave({
+			...plain,
+			parts: parts.map(({ itemId, quantity }) => ({ itemId, quantity }))
+		}).catch(() => ({
+			message: 'The connection is lost. Nothing was saved; try again.',
+			fields: {}
+		}));
+		busy = false;
+		errors = answer?.fields ?? {};
+		message = answer?.message ?? '';
+	}
+</script>
+
+<form class="panel" onsubmit={save} novalidate>
+	{#if message}<p class="wrong wide" role="alert">{message}</p>{/if}
+	<Field label="Name" name="name" bind:value={entry.name} error={errors.name} />
+	<Field label="Code" name="code" bind:value={entry.code} error={errors.code} />
+	<label class="field"
+		><span class="name">Kind</span><select class="box" name="kind" bind:value={entry.kind}>
+			{#each LINE_KINDS as kind (kind)}<option value={kind}>{KIND_NAMES[kind]}</option>{/each}
+		</select></label
+	>
+	<Field
+		label="Category"
+		name="category"
+		list="categories"
+		bind:value={entry.category}
+		error={errors.category}
+	/>
+	<datalist id="categories"
+		>{#each categories as one (one)}<option value={one}></option>{/each}</datalist
+	>
+	<Field
+		label="Price of one, £"
+		name="unitPrice"
+		inputmode="decimal"
+		placeholder={entry.kit ? displayAmount(partsSum) : ''}
+		bind:value={entry.unitPrice}
+		error={errors.unitPrice}
+	/>
+	<Field label="Unit" name="unit" bind:value={entry.unit} error={errors.unit} />
+	{#if entry.kit === null}
+		<Field
+			label="Costs you, without VAT, £"
+			name="cost"
+			inputmode="decimal"
+			bind:value={entry.cost}
+			error={errors.cost}
+		/>
+		<label class="field"
+			><span class="name">VAT</span><select
+				class="box"
+				name="vat"
+				aria-invalid={errors.vat ? 'true' : undefined}
+				value={entry.vat === 'standard' ? 'standard' : entry.vatReason}
+				onchange={(event) => {
+					const chosen = event.currentTarget.value;
+					entry.vat = reasons.find((one) => one.id === chosen)?.treatment ?? 'standard';
+					entry.vatReason = entry.vat === 'standard' ? '' : chosen;
+				}}
+			>
+				<option value="standard">Standard</option>
+				{#each reasons as one (one.id)}<option value={one.id}>{one.label}</option>{/each}
+			</select>{#if errors.vat}<span class="wrong">{errors.vat}</span>{/if}</label
+		>
+	{/if}
+	<div class="wide">
+		<Field
+			label="Text for the customer, where it is not the name"
+			name="text"
+			rows={2}
+			bind:value={entry.text}
+			error={errors.text}
+		/>
+	</div>
+	<label class="check wide"
+		><input
+			type="checkbox"
+			checked={entry.kit !== null}
+			onchange={(event) => (entry.kit = event.currentTarget.checked ? 'line' : null)}
+		/> It is a kit, made of other entries</label
+	>
+	{#if entry.kit !== null}
+		<fieldset class="wide">
+			<legend>Parts of one</legend>
+			{#each entry.parts as part, index (index)}
+				<div class="part">
+					<span>{part.name}</span>
+					<input
+						class="box numbers"
+						inputmode="decimal"
+						aria-label="Quantity of {part.name}"
+						aria-invalid={errors[`parts.${index}.quantity`] ? 'true' : undefined}
+						bind:value={part.quantity}
+					/>
+					<span class="numbers"
+						>{displayAmount(multiplyToMinor(d(part.quantity), d(part.unitPrice)))}</span
+					>
+					<button type="button" class="button plain" onclick={() => entry.parts.splice(index, 1)}
+						>Remove<span class="sr-only"> {part.name}</span></button
+					>
+					{#if errors[`parts.${index}`] ?? errors[`parts.${index}.quantity`]}<span class="wrong"
+							>{errors[`parts.${index}`] ?? errors[`parts.${index}.quantity`]}</span
+						>{/if}
+				</div>
+			{/each}
+			{#if errors.parts}<p class="wrong">{errors.parts}</p>{/if}
+			<PriceFinder
+				label="Add a part"
+				placeholder="Add a part from the price list"
+				onchoose={(lines, name) => {
+					const line = lines[0];
+					if (line?.itemId)
+						entry.parts.push({
+							itemId: line.itemId,
+							quantity: '1',
+							name,
+							unitPrice: line.unitPrice
+						});
+				}}
+			/>
+			<p class="numbers sum">Parts: {displayAmount(partsSum)}</p>
+			<label class="check"
+				><input type="radio" value="line" bind:group={entry.kit} /> On a document it is one line</label
+			>
+			<label class="check"
+				><input type="radio" value="parts" bind:group={entry.kit} /> On a document its parts are shown</label
+			>
+			{#if errors.kit}<p class="wrong">{errors.kit}</p>{/if}
+		</fieldset>
+	{/if}
+	<div class="wide"><button class="button filled" aria-busy={busy}>Save</button></div>
+</form>
+
+<style>
+	form {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
+		gap: 12px 18px;
+		padding: 18px 20px;
+		max-width: 820px;
+	}
+	.wide {
+		grid-column: 1 / -1;
+	}
+	fieldset {
+		display: grid;
+		gap: 8px;
+	}
+	legend {
+		font-weight: 600;
+	}
+	.part {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 90px 90px auto;
+		gap: 10px;
+		align-items: center;
+	}
+	.part .numbers {
+		text-align: right;
+	}
+	.sum {
+		font-weight: 600;
+	}
+</style>

@@ -1,0 +1,87 @@
+<!-- One cell of the sheet: an input without a frame, its message below it. -->
+<script lang="ts">
+	import { readTypedNumber } from '$lib/core/money/typed';
+	import type { Problem } from '$lib/core/sheet/types';
+
+	interface Props {
+		value: string;
+		label: string;
+		path: string;
+		problem?: Problem | undefined;
+		numeric?: boolean;
+		placeholder?: string;
+		list?: string;
+		prefix?: string;
+		/** Writes a number plainly once the cursor leaves it: `£1,200` becomes `1200`. */
+		tidy?: boolean;
+		/** Decimals to fill up to when tidied. */
+		decimals?: number;
+	}
+	let {
+		value = $bindable(),
+		label,
+		path,
+		problem,
+		numeric = false,
+		placeholder,
+		list,
+		prefix,
+		tidy = false,
+		decimals = 0
+	}: Props = $props();
+	let bad = $derived(problem?.level === 'stop');
+	const id = $props.id();
+
+	function leave() {
+		if (!tidy) return;
+		const read = readTypedNumber(value, { decimals: 4, negative: true });
+		if (!read.ok) return;
+		const [whole = '', fraction = ''] = read.text.split('.');
+		value = decimals ? `${whole}.${fraction.padEnd(decimals, '0')}` : read.text;
+	}
+</script>
+
+<span class="cell" class:numeric>
+	{#if prefix}<span class="quiet prefix" aria-hidden="true">{prefix}</span>{/if}
+	<input
+		class="line-box"
+		class:numbers={numeric}
+		data-path={path}
+		aria-label={label}
+		aria-invalid={bad ? 'true' : undefined}
+		aria-describedby={problem ? `${id}-wrong` : undefined}
+		inputmode={numeric ? 'decimal' : undefined}
+		autocomplete="off"
+		{placeholder}
+		{list}
+		bind:value
+		onblur={leave}
+	/>
+	{#if problem && bad}<span class="wrong" id="{id}-wrong">{problem.message}</span
+		>{:else if problem}<span class="sr-only" id="{id}-wrong">{problem.message}</span>{/if}
+</span>
+
+<style>
+	.cell {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		min-width: 0;
+	}
+	.cell input {
+		flex: 1;
+		min-width: 0;
+	}
+	.numeric input {
+		text-align: right;
+	}
+	.prefix {
+		white-space: nowrap;
+		padding-right: 4px;
+	}
+	.wrong {
+		flex-basis: 100%;
+		font-size: 0.85rem;
+		line-height: 1.2;
+	}
+</style>

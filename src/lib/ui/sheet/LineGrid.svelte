@@ -1,0 +1,307 @@
+<!-- The lines: a grid that works by keyboard alone, and by dragging. -->
+<script lang="ts">
+	import GripVertical from '@lucide/svelte/icons/grip-vertical';
+	import Heading from '@lucide/svelte/icons/heading';
+	import Plus from '@lucide/svelte/icons/plus';
+	import Trash2 from '@lucide/svelte/icons/trash-2';
+	import { tick } from 'svelte';
+	import { dragHandle, dragHandleZone } from 'svelte-dnd-action';
+	import { displayAmount } from '$lib/core/money/display';
+	import { formatDecimal } from '$lib/core/money/decimal';
+	import { GB } from '$lib/core/regimes/gb';
+	import type { VatTreatment } from '$lib/core/regimes/types';
+	import { reasonsOn } from '$lib/core/regimes/gb/reasons';
+	import type { SheetRow } from '$lib/core/sheet/types';
+	import type { Draft } from './draft.svelte';
+	import LineRow from './LineRow.svelte';
+
+	let { draft }: { draft: Draft } = $props();
+	let grid: HTMLElement;
+	let registered = $derived(draft.registered);
+	const WORDS: Partial<Record<VatTreatment, string>> = {
+		exempt: 'Exempt',
+		outside: 'Outside UK',
+		noSupply: 'No VAT'
+	};
+	/** What can be chosen in the VAT cell on the tax point: a rate other than standard comes with its reason. */
+	let rates = $derived.by(() => {
+		const date = draft.taxDate;
+		const name = (treatment: VatTreatment) => {
+			const dated = GB.rateOn(treatment, date);
+			return dated ? `${formatDecimal(dated.rate)} %` : (WORDS[treatment] ?? 'no rate');
+		};
+		return [
+			{ id: 'standard', treatment: 'standard' as VatTreatment, label: name('standard') },
+			...reasonsOn(date).map(({ id, treatment, label }) => ({
+				id,
+				treatment,
+				label: `${name(treatment)} · ${label}`
+			}))
+		];
+	});
+	const UNITS = ['hour', 'day', 'item', 'm', 'm²', 'm³', 'kg', 'bag', 'lot', 'visit', 'mile'];
+	/** Enter goes from one to the next, and from the last to a new line. */
+	const STEPS = ['description', 'quantity', 'unitPrice'];
+
+	// Only ids go to the drag and drop, because it reads all it is given at every change.
+	let order = $derived(draft.sheet.rows.map(({ id }) => ({ id })));
+	let byId = $derived(new Map(draft.sheet.rows.map((row) => [row.id, row])));
+	/** The order while something is dragged; the place it left then has an id of its own. */
+	let moving = $state.raw<{ id: string }[] | null>(null);
+	let dragged = $state('');
+
+	async function focus(id: string, field: string) {
+		await tick();
+		const cell =
+			grid?.querySelector<HTMLElement>(`[data-path="rows.${id}.${field}"]`) ??
+			grid?.querySelector<HTMLElement>(`[data-path^="rows.${id}."]`);
+		cell?.focus();
+		if (cell instanceof HTMLInputElement) cell.select();
+	}
+
+	function fieldOf(event: KeyboardEvent): string {
+		return (event.target as HTMLElement).dataset.path?.split('.').at(-1) ?? 'description';
+	}
+
+	/** Whether an arrow key would leave the text rather than move within it. */
+	function atEdge(element: HTMLElement, key: string): boolean {
+		if (!(element instanceof HTMLTextAreaElement)) return true;
+		const text = element.value;
+		const caret = element.selectionStart;
+		return key === 'ArrowUp'
+			? !text.slice(0, caret).includes('\n')
+			: !text.slice(caret).includes('\n');
+	}
+
+	function keys(event: KeyboardEvent, row: SheetRow) {
+		const field = fieldOf(event);
+		const command = event.ctrlKey || event.metaKey;
+		const done = () => event.preventDefault();
+		if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+			done();
+			draft.moveRow(row.id, event.key === 'ArrowUp' ? -1 : 1);
+			void focus(row.id, field);
+		} else if (command && event.key.toLowerCase() === 'd') {
+			done();
+			const copy = draft.copyRow(row.id);
+			if (copy) void focus(copy, field);
+		} else if (command && (event.key === 'Delete' || event.key === 'Backspace')) {
+			done();
+			const next = draft.removeRow(row.id);
+			if (next) void focus(next, field);
+		} else if (
+			event.key === 'Enter' &&
+			!event.shiftKey &&
+			!command &&
+			!(event.target instanceof HTMLSelectElement) &&
+			!(event.target instanceof HTMLButtonElement)
+		) {
+			done();
+			goOn(row, field);
+		} else if (
+			(event.key === 'ArrowUp' || event.key === 'ArrowDown') &&
+			!command &&
+			!(event.target instanceof HTMLSelectElement) &&
+			atEdge(event.target as HTMLElement, event.key)
+		) {
+			const other = draft.sheet.rows[draft.position(row.id) + (event.key === 'ArrowUp' ? -1 : 1)];
+			if (other) {
+				done();
+				void focus(other.id, field);
+			}
+		} else if (
+			event.key.toLowerCase() === 'w' &&
+			row.type === 'line' &&
+			(event.altKey || field === 'amount')
+		) {
+			done();
+			const index = draft.lineIndex.get(row.id);
+			if (index !== undefined) draft.figure = `lines.${index}.net`;
+		}
+	}
+
+	function goOn(row: SheetRow, field: string) {
+		const step = STEPS.indexOf(field);
+		if (row.type === 'line' && step < STEPS.length - 1 && field !== 'amount') {
+			void focus(row.id, STEPS[step < 0 ? STEPS.length - 1 : step + 1]!);
+			return;
+		}
+		const next = draft.sheet.rows[draft.position(row.id) + 1];
+		void focus(
+			next?.id ?? draft.addLine(row.id),
+			next?.type === 'heading' ? 'text' : 'description'
+		);
+	}
+
+	function paste(event: ClipboardEvent, row: SheetRow) {
+		const text = event.clipboardData?.getData('text/plain') ?? '';
+		if (text.includes('\t') && draft.paste(text, row.id)) event.preventDefault();
+	}
+
+	let numbers = $derived.by(() => {
+		let n = 0;
+		return new Map(draft.sheet.rows.map((row) => [row.id, row.type === 'line' ? ++n : n]));
+	});
+	export function focusFirst() {
+		const row = draft.sheet.rows.find((one) => one.type === 'line');
+		if (row) void focus(row.id, 'description');
+	}
+</script>
+
+<div class="grid" class:unregistered={!registered} bind:this={grid} data-path="rows">
+	<div class="head" aria-hidden="true">
+		<span></span><span>Work and materials</span><span class="r">Quantity</span><span>Unit</span
+		><span class="r">Price, £</span>
+		<span>{registered ? 'VAT' : ''}</span><span class="r">Amount, £</span><span></span>
+	</div>
+	<div
+		use:dragHandleZone={{
+			items: moving ?? order,
+			flipDurationMs: 120,
+			autoAriaDisabled: true,
+			zoneTabIndex: -1,
+			zoneItemTabIndex: -1,
+			dropTargetStyle: {}
+		}}
+		onconsider={(event) => {
+			dragged = event.detail.info.id;
+			moving = event.detail.items;
+		}}
+		onfinalize={(event) => {
+			moving = null;
+			draft.reorder(event.detail.items.map((item) => item.id));
+		}}
+	>
+		{#each moving ?? order as item (item.id)}
+			{@const row = byId.get(item.id) ?? byId.get(dragged)!}
+			<div>
+				{#if row.type === 'line'}
+					<LineRow
+						{draft}
+						line={row}
+						number={numbers.get(row.id) ?? 0}
+						{rates}
+						onkeydown={(event) => keys(event, row)}
+						onpaste={(event) => paste(event, row)}
+					/>
+				{:else}
+					<!-- svelte-ignore a11y_no_static_element_interactions -->
+					<div class="heading" onkeydown={(event) => keys(event, row)}>
+						<span class="grip" use:dragHandle aria-label="Drag heading"
+							><GripVertical size={18} aria-hidden="true" /></span
+						>
+						<input
+							class="line-box"
+							data-path="rows.{row.id}.text"
+							aria-label="Heading"
+							placeholder="Heading, such as a room"
+							bind:value={row.text}
+						/>
+						<button
+							class="numbers sum"
+							title="Workings"
+							onclick={() => (draft.figure = `heading.${row.id}`)}
+							>{displayAmount(draft.headingSums.get(`heading.${row.id}`)?.value ?? 0n)}</button
+						>
+						<button
+							tabindex="-1"
+							aria-label="Remove heading"
+							onclick={() => draft.removeRow(row.id)}
+							><Trash2 size={17} aria-hidden="true" /></button
+						>
+					</div>
+				{/if}
+			</div>
+		{/each}
+	</div>
+	{#if draft.problemAt.get('rows')}<p class="wrong">{draft.problemAt.get('rows')?.message}</p>{/if}
+	<div class="foot">
+		<button class="button plain" onclick={() => focus(draft.addLine(), 'description')}
+			><Plus size={18} aria-hidden="true" />Line</button
+		>
+		<button class="button plain" onclick={() => focus(draft.addHeading(), 'text')}
+			><Heading size={17} aria-hidden="true" />Heading</button
+		>
+		<label class="check"
+			><input
+				type="checkbox"
+				checked={draft.sheet.grouping === 'kinds'}
+				onchange={(event) =>
+					(draft.sheet.grouping = event.currentTarget.checked ? 'kinds' : 'headings')}
+			/> Print by kind, with sums</label
+		>
+	</div>
+	<datalist id="units"
+		>{#each UNITS as unit (unit)}<option value={unit}></option>{/each}</datalist
+	>
+</div>
+
+<style>
+	.head {
+		display: grid;
+		grid-template-columns: 22px minmax(0, 1fr) 76px 76px 92px var(--vat, 92px) 104px 52px;
+		gap: 0 6px;
+		color: var(--ink-2);
+		font-size: 0.85rem;
+		font-weight: 500;
+		padding: 8px 0 6px;
+		border-bottom: 1.5px solid var(--ink);
+	}
+	.unregistered .head {
+		--vat: 0px;
+	}
+	.head span {
+		padding-inline: 8px;
+	}
+	.r {
+		text-align: right;
+	}
+	.heading {
+		display: grid;
+		grid-template-columns: 22px minmax(0, 1fr) auto 52px;
+		gap: 6px;
+		align-items: center;
+		padding: 8px 0 4px;
+		border-bottom: 1px solid var(--hair);
+		background: var(--sheet);
+	}
+	.heading:focus-within {
+		background: var(--tape-tint);
+	}
+	.heading input {
+		font: 650 1.1rem var(--font-heading);
+	}
+	.heading .sum {
+		padding: 4px 8px;
+		cursor: help;
+	}
+	.heading button:not(.sum) {
+		display: grid;
+		place-items: center;
+		height: 32px;
+		width: 32px;
+		cursor: pointer;
+	}
+	.grip {
+		color: var(--dotted);
+		cursor: grab;
+	}
+	.foot {
+		display: flex;
+		gap: 6px 14px;
+		flex-wrap: wrap;
+		align-items: center;
+		padding-top: 4px;
+	}
+	.foot .check {
+		margin-left: auto;
+		align-items: center;
+		color: var(--ink-2);
+		font-size: 0.906rem;
+	}
+	@media (max-width: 760px) {
+		.head {
+			display: none;
+		}
+	}
+</style>

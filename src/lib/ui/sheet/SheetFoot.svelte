@@ -1,0 +1,132 @@
+<!-- What holds for the whole document: prices, discount, retention, reference, terms, note. -->
+<script lang="ts">
+	import Cell from './Cell.svelte';
+	import type { Draft } from './draft.svelte';
+
+	let { draft }: { draft: Draft } = $props();
+	const wrong = (path: string) => draft.problemAt.get(path);
+	let registered = $derived(draft.reading.seller.vatRegistered);
+	let firm = $derived(draft.customer !== null && draft.customer.kind !== 'household');
+</script>
+
+<details
+	class="whole"
+	open={Boolean(
+		draft.sheet.discount ||
+		draft.sheet.retention ||
+		draft.sheet.reference ||
+		draft.sheet.note ||
+		draft.sheet.termsDays
+	)}
+>
+	<summary>Discount, retention, reference, terms, note</summary>
+	<div class="fields">
+		<div class="field">
+			<span class="name">Discount on the whole</span><Cell
+				bind:value={draft.sheet.discount}
+				label="Discount on the whole"
+				path="discount"
+				problem={wrong('discount')}
+				placeholder="5% or an amount"
+			/>
+		</div>
+		<div class="field">
+			<span class="name">Held back (retention), %</span><Cell
+				bind:value={draft.sheet.retention}
+				label="Retention in percent"
+				path="retention"
+				problem={wrong('retention')}
+				placeholder="none"
+			/>
+		</div>
+		<div class="field">
+			<span class="name">Terms, in days</span><Cell
+				bind:value={draft.sheet.termsDays}
+				label="Terms in days"
+				path="termsDays"
+				problem={wrong('termsDays')}
+				placeholder={String(draft.reading.dates.terms.days)}
+			/>
+		</div>
+		<div class="field">
+			<span class="name">Reference</span><Cell
+				bind:value={draft.sheet.reference}
+				label="Reference"
+				path="reference"
+				problem={wrong('reference')}
+				placeholder="none"
+			/>
+		</div>
+		<label class="field wide"
+			><span class="name">Note, printed at the end</span><textarea
+				class="box"
+				rows="2"
+				data-path="note"
+				bind:value={draft.sheet.note}></textarea>{#if wrong('note')}<span class="wrong"
+					>{wrong('note')?.message}</span
+				>{/if}</label
+		>
+	</div>
+</details>
+{#if registered}
+	<div class="switches">
+		<label class="check"
+			><input
+				type="checkbox"
+				data-path="pricesIncludeVat"
+				bind:checked={draft.sheet.pricesIncludeVat}
+			/> Prices include VAT</label
+		>
+		{#if firm && !draft.sheet.pricesIncludeVat}
+			<label class="check"
+				><input type="checkbox" data-path="roundVatDown" bind:checked={draft.sheet.roundVatDown} /> Round
+				VAT down</label
+			>
+		{/if}
+	</div>
+	{#each ['pricesIncludeVat', 'roundVatDown'] as path (path)}{#if wrong(path)?.level === 'stop'}<p
+				class="wrong"
+			>
+				{wrong(path)?.message}
+			</p>{/if}{/each}
+{/if}
+
+<style>
+	.whole {
+		margin-top: 6px;
+	}
+	summary {
+		cursor: pointer;
+		padding: 8px 6px;
+		text-decoration: underline;
+		text-underline-offset: 3px;
+		width: max-content;
+		max-width: 100%;
+	}
+	.fields {
+		display: grid;
+		grid-template-columns: repeat(4, minmax(0, 1fr));
+		gap: 8px 16px;
+		padding: 2px 6px 8px;
+	}
+	.wide {
+		grid-column: 1 / -1;
+	}
+	.switches {
+		display: flex;
+		gap: 4px 22px;
+		flex-wrap: wrap;
+		padding-left: 6px;
+	}
+	.switches .check {
+		align-items: center;
+	}
+	@media (max-width: 760px) {
+		.fields {
+			grid-template-columns: 1fr 1fr;
+		}
+		.switches .check {
+			min-height: 44px;
+		}
+	}
+</style>

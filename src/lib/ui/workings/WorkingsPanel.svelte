@@ -1,0 +1,187 @@
+<!-- The workings of one figure: how it came about, step by step, each step a figure of its own. -->
+<script lang="ts">
+	import { formatDecimal } from '$lib/core/money/decimal';
+	import { displayAmount } from '$lib/core/money/display';
+	import { GB } from '$lib/core/regimes/gb';
+	import {
+		ALLOWABLE_KINDS,
+		type InvoiceFigures,
+		type Working,
+		type Operand
+	} from '$lib/core/figures/types';
+	import { reasonById } from '$lib/core/regimes/gb/reasons';
+	import type { Decision, VatTreatment } from '$lib/core/regimes/types';
+	import type { SheetLine } from '$lib/core/sheet/types';
+
+	interface Props {
+		figures: InvoiceFigures;
+		lines: SheetLine[];
+		figure: string;
+		onpick: (figure: string) => void;
+		/** Workings of sums that are the sheet's own, such as those under a heading. */
+		more?: Map<string, Working>;
+	}
+	let { figures, lines, figure, onpick, more }: Props = $props();
+
+	let working = $derived(
+		more?.get(figure) ?? figures.workings.get(figure) ?? figures.workings.get('payable')!
+	);
+	let rule = $derived(GB.rules[working.rule]);
+	/** The decisions the figure rests on. */
+	let decided = $derived.by((): Decision[] => {
+		const { deduction, reverseCharge, rates } = figures.decisions;
+		if (/^cis|^payable$/.test(figure)) return [deduction];
+		if (!/^vat/.test(figure)) return [];
+		const treatment = /^vat\.(\w+)/.exec(figure)?.[1] as VatTreatment | undefined;
+		const rate = treatment && rates[treatment];
+		return rate ? [rate, reverseCharge] : [reverseCharge];
+	});
+	/** Why the lines of this rate are not taxed at the standard one, as it is printed. */
+	let grounds = $derived.by(() => {
+		const treatment = /^vat\.(\w+)/.exec(figure)?.[1];
+		const used = new Set(
+			lines.filter((line) => line.vat === treatment).map((line) => line.vatReason)
+		);
+		return [...used].flatMap((id) => reasonById(id) ?? []);
+	});
+	/** What is in the base although one might think it comes off. */
+	let markUp = $derived.by(() => {
+		if (figure !== 'cis.deduction' && figure !== 'cis.base' && figure !== 'cis.materials')
+			return 0n;
+		return lines.reduce((sum, line, index) => {
+			const taxed = figures.lines[index];
+			const working = figures.workings.get('cis.materials');
+			if (!taxed || !ALLOWABLE_KINDS.has(line.kind)) return sum;
+			const cost = working?.operands.find((operand) =>
+				operand.label.startsWith(`Line ${index + 1},`)
+			);
+			return cost?.as === 'money' && taxed.withoutVat > cost.value
+				? sum + taxed.withoutVat - cost.value
+				: sum;
+		}, 0n);
+	});
+
+	/** "Line 3" becomes what that line says. */
+	function say(label: string): string {
+		return label.replace(/\b[Ll]ine (\d+)/, (match, number) => {
+			const description = lines[Number(number) - 1]?.description.trim().split('\n')[0];
+			return description ? description.slice(0, 48) : match;
+		});
+	}
+	function value(operand: Operand): string {
+		if (operand.as === 'money') return displayAmount(operand.value * BigInt(operand.sign));
+		if (operand.as === 'percent') return `× ${formatDecimal(operand.value)} %`;
+		return formatDecimal(operand.value);
+	}
+	const SIGNS: Record<string, string> = { product: '×', share: 'of' };
+</script>
+
+<section class="workings" aria-label="Workings">
+	<h2>{say(working.label)}: {displayAmount(working.value)}</h2>
+	<p class="quiet">Workings</p>
+	{#if working.operation === 'given' && working.operands.length === 0}
+		<p class="none">
+			{working.value === 0n ? 'Nothing: there is none on this document.' : 'As you typed it.'}
+		</p>
+	{/if}
+	<ol>
+		{#each working.operands as operand, index (index)}
+			<li>
+				{#if operand.as === 'money' && operand.figure && figures.workings.has(operand.figure)}
+					{@const target = operand.figure}
+					<button onclick={() => onpick(target)}>{say(operand.label)}</button>
+				{:else}<span>{say(operand.label)}</span>{/if}
+				<span class="numbers"
+					>{index > 0 && SIGNS[working.operation] ? `${SIGNS[working.operation]} ` : ''}{value(
+						operand
+					)}</span
+				>
+			</li>
+		{/each}
+		<li class="result">
+			<span>{say(working.label)}</span><span class="numbers">{displayAmount(working.value)}</span>
+		</li>
+	</ol>
+	{#if markUp > 0n}
+		<div class="rule">
+			<b>Your £{displayAmount(markUp)} mark-up on materials stays in.</b> Only what you paid others comes
+			off.
+		</div>
+	{/if}
+	{#if rule}<div class="rule">
+			<b>{rule.title}.</b><br /><span class="quiet">{rule.reference}</span>
+		</div>{/if}
+	{#each grounds as reason (reason.id)}
+		<div class="rule">
+			<b>{reason.sentence}</b><br /><span class="quiet">Keep as evidence: {reason.evidence}.</span>
+		</div>
+	{/each}
+	{#each decided as decision (decision.question)}
+		<div class="rule">
+			<b>{decision.conclusion}</b>
+			<ul>
+				{#each decision.reasons as reason (reason.text)}
+					<li>
+						<span aria-hidden="true">{reason.holds ? '✓' : '✗'}</span>
+						<span><span class="sr-only">{reason.holds ? 'Yes:' : 'No:'}</span> {reason.text}</span>
+					</li>
+				{/each}
+			</ul>
+			{#if decision.wouldChange.length}<span class="quiet"
+					>It would change with: {decision.wouldChange
+						.map((one) => one[0]!.toLowerCase() + one.slice(1).replace(/\.$/, ''))
+						.join('; ')}.</span
+				>{/if}
+			<div class="quiet">{GB.rules[decision.rule]?.reference}</div>
+		</div>
+	{/each}
+</section>
+
+<style>
+	h2 {
+		font-size: 1.2rem;
+		margin-bottom: 3px;
+		overflow-wrap: anywhere;
+	}
+	ol {
+		margin-top: 8px;
+	}
+	ol li {
+		display: grid;
+		grid-template-columns: 1fr auto;
+		gap: 8px;
+		border-bottom: 1px solid var(--hair);
+		padding: 6px 0;
+	}
+	ol li.result {
+		border-bottom: 2px solid var(--ink);
+		font-weight: 650;
+	}
+	ol span:first-child,
+	ol button {
+		overflow-wrap: anywhere;
+	}
+	ol button {
+		text-align: left;
+		text-decoration: underline dotted;
+		text-underline-offset: 4px;
+		cursor: pointer;
+		min-height: 24px;
+	}
+	.rule {
+		background: var(--quiet-fill);
+		padding: 10px 12px;
+		margin-top: 12px;
+		font-size: 0.925rem;
+	}
+	.rule ul {
+		margin: 6px 0;
+	}
+	.rule li {
+		display: flex;
+		gap: 8px;
+	}
+	.none {
+		margin-top: 8px;
+	}
+</style>

@@ -1,0 +1,31 @@
+import {
+	countByState,
+	LIST_AGES,
+	LIST_STATES,
+	listDocuments,
+	type ListQuery
+} from '$lib/server/services/documents';
+import { discardDraft } from '$lib/server/services/drafts';
+import { act } from '$lib/server/answers';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, url }) => {
+	const given = url.searchParams;
+	const customer = given.get('customer') ?? '';
+	const page = given.get('page') ?? '1';
+	const query: ListQuery = {
+		state: LIST_STATES.find((state) => state === given.get('state')) ?? 'all',
+		age: LIST_AGES.find((age) => age === given.get('age')) ?? 'any',
+		search: (given.get('q') ?? '').slice(0, 200),
+		customerId: /^\d{1,12}$/.test(customer) ? Number(customer) : null,
+		page: /^\d{1,6}$/.test(page) ? Math.max(Number(page), 1) : 1
+	};
+	return { query, ...listDocuments(locals.world, query), counts: countByState(locals.world) };
+};
+
+export const actions: Actions = {
+	restore: async ({ request, locals }) => {
+		const id = Number((await request.formData()).get('id'));
+		return act(() => discardDraft(locals.world, id, false));
+	}
+};

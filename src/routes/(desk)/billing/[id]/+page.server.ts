@@ -1,0 +1,120 @@
+import { error, redirect } from '@sveltejs/kit';
+import { act, formValues, idOf, orNotFound } from '$lib/server/answers';
+import { parseMoney } from '$lib/core/money/decimal';
+import { readTypedNumber } from '$lib/core/money/typed';
+import { loadSheetPage } from '$lib/server/services/sheetPage';
+import { refundCard } from '$lib/server/services/cards';
+import { creditInvoice } from '$lib/server/services/credit';
+import { documentDetail, documentState } from '$lib/server/services/documents';
+import { chargeLate } from '$lib/server/services/lateClaims';
+import { deliverDue, markArrived, sendAgain } from '$lib/server/services/outbox';
+import { recordPayment, undoPayment } from '$lib/server/services/payments';
+import { noteHandedOver, prepareSending, sendByMail } from '$lib/server/services/send';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, params }) => {
+	const id = idOf(params.id);
+	const state = documentState(locals.world, id);
+	if (state === null) error(404, 'This document is not here, or not any more.');
+	if (state === 'draft') return { state, ...loadSheetPage(locals.world, id) };
+	return {
+		state,
+		document: orNotFound(() => documentDetail(locals.world, id)),
+		sending: prepareSending(locals.world, id)
+	};
+};
+
+export const actions: Actions = {
+	claim: async ({ request, locals, params }) => {
+		const key = String((await request.formData()).get('key') ?? '');
+		const draft = await act(() => chargeLate(locals.world, idOf(params.id), key));
+		if (typeof draft !== 'number') return draft;
+		redirect(303, `/billing/${draft}`);
+	},
+	send: async ({ request, locals, params }) => {
+		const values = formValues(await request.formData());
+		const result = await act(() => {
+			sendByMail(locals.world, idOf(params.id), {
+				key: values.key ?? '',
+				to: values.to ?? '',
+				subject: values.subject ?? '',
+				text: values.text ?? '',
+				copyToSelf: values.copyToSelf === 'on'
+			});
+			return { done: 'send' as const };
+		}, values);
+		// The first try follows at once; where it fails the outbox goes on trying.
+		if ('done' in result) await deliverDue(locals.world);
+		return result;
+	},
+	again: async ({ request, locals }) => {
+		const mail = Number((await request.formData()).get('mail'));
+		const result = await act(() => {
+			sendAgain(locals.world, mail);
+			return { done: 'again' as const };
+		});
+		if ('done' in result) await deliverDue(locals.world);
+		return result;
+	},
+	arrived: async ({ request, locals }) => {
+		const mail = Number((await request.formData()).get('mail'));
+		return act(() => {
+			markArrived(locals.world, mail);
+			return { done: 'arrived' as const };
+		});
+	},
+	handed: async ({ request, locals, params }) => {
+		const how = (await request.formData()).get('how');
+		return act(() => {
+			noteHandedOver(
+				locals.world,
+				idOf(params.id),
+				how === 'linkCopied' || how === 'downloaded' ? how : 'handedOver'
+			);
+			return { done: 'handed' as const };
+		});
+	},
+	pay: async ({ request, locals, params }) => {
+		const values = formValues(await request.formData());
+		return act(() => {
+			recordPayment(locals.world, idOf(params.id), {
+				key: `form:${values.key}`,
+				date: values.date ?? '',
+				amount: values.amount ?? '',
+				withheld: values.withheld ?? '',
+				way: values.way ?? '',
+				reference: values.reference ?? '',
+				allowOverpaid: values.allowOverpaid === 'on'
+			});
+			return { done: 'pay' as const };
+		}, values);
+	},
+	undo: async ({ request, locals }) => {
+		const values = formValues(await request.formData());
+		return act(() => {
+			undoPayment(locals.world, Number(values.payment), values.reason ?? '');
+			return { done: 'undo' as const };
+		});
+	},
+	refund: async ({ request, locals }) => {
+		const values = formValues(await request.formData());
+		const typed = readTypedNumber(values.amount ?? '', { decimals: 2 });
+		const amount = typed.ok ? Number(parseMoney(typed.text)) : 0;
+		return act(async () => {
+			await refundCard(locals.world, Number(values.payment), amount, `refund:${values.key}`);
+			return { done: 'refund' as const };
+		}, values);
+	},
+	credit: async ({ request, locals, params }) => {
+		const values = formValues(await request.formData());
+		return act(async () => {
+			const note = await creditInvoice(
+				locals.world,
+				idOf(params.id),
+				values.reason ?? '',
+				`credit:${values.key}`
+			);
+			return { done: 'credit' as const, creditNote: note };
+		}, values);
+	}
+};

@@ -1,0 +1,16 @@
+<script lang="ts">
+	import IssuedDocument from '$lib/ui/documents/IssuedDocument.svelte';
+	import Sheet from '$lib/ui/sheet/Sheet.svelte';
+
+	let { data, form } = $props();
+</script>
+
+{#if data.state === 'draft'}
+	{#key data.draft.id}<Sheet page={data} />{/key}
+{:else}
+	{#key data.document.id}<IssuedDocument
+			document={data.document}
+			sending={data.sending}
+			{form}
+		/>{/key}
+{/if}

@@ -1,0 +1,28 @@
+import { error } from '@sveltejs/kit';
+import { viewDocument } from '$lib/core/documents/view';
+import { idOf, orNotFound } from '$lib/server/answers';
+import { renderPdf } from '$lib/server/documents/pdf';
+import { storedPdf } from '$lib/server/services/documents';
+import { draftPreview } from '$lib/server/services/sheetPage';
+import type { RequestHandler } from './$types';
+
+export const GET: RequestHandler = async ({ locals, params, url }) => {
+	const id = idOf(params.id);
+	const file = storedPdf(locals.world, id) ?? (await drawDraft());
+	return new Response(new Uint8Array(file.content), {
+		headers: {
+			'content-type': 'application/pdf',
+			'content-disposition': `${url.searchParams.has('download') ? 'attachment' : 'inline'}; filename="${file.name}"`
+		}
+	});
+
+	async function drawDraft() {
+		const preview = orNotFound(() => draftPreview(locals.world, id));
+		if (!preview) error(404, 'There is nothing on this draft yet.');
+		const view = viewDocument(preview.frozen, preview.figures, '', 'draft');
+		return {
+			name: 'Draft.pdf',
+			content: await renderPdf(view, { payUrl: null, madeAt: locals.world.clock.now() })
+		};
+	}
+};

@@ -1,0 +1,17 @@
+import { redirect } from '@sveltejs/kit';
+import { beginInvoice, copyAsDraft } from '$lib/server/services/drafts';
+import { newToken } from '$lib/server/services/keys';
+import type { RequestHandler } from './$types';
+
+export const POST: RequestHandler = async ({ request, locals }) => {
+	const form = await request.formData();
+	const number = (name: string) =>
+		/^\d{1,12}$/.test(String(form.get(name) ?? '')) ? Number(form.get(name)) : null;
+	const key = String(form.get('key') || newToken()).slice(0, 100);
+	const copied = number('copyOf');
+	const id =
+		copied === null
+			? beginInvoice(locals.world, key, number('customer'))
+			: copyAsDraft(locals.world, copied, key);
+	redirect(303, `/billing/${id}`);
+};

@@ -1,0 +1,4 @@
+import { listRepeats } from '$lib/server/services/repeats';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals }) => ({ repeats: listRepeats(locals.world) });

@@ -1,0 +1,56 @@
+import { act, idOf, orNotFound } from '$lib/server/answers';
+import {
+	answerPile,
+	repeatPage,
+	runRepeats,
+	saveRepeat,
+	setRepeatState,
+	skipOccurrence
+} from '$lib/server/services/repeats';
+import { revokeCard } from '$lib/server/services/savedCards';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, params }) =>
+	orNotFound(() => repeatPage(locals.world, idOf(params.id)));
+
+export const actions: Actions = {
+	save: async ({ request, locals, params }) => {
+		const form = await request.formData();
+		const values = Object.fromEntries(
+			[...form].flatMap(([name, value]) => (value === '' ? [] : [[name, String(value)]]))
+		);
+		return act(
+			() => saveRepeat(locals.world, idOf(params.id), Number(form.get('version')), values),
+			values
+		);
+	},
+	state: async ({ request, locals, params }) => {
+		const to = (await request.formData()).get('to');
+		const state = (['active', 'paused', 'ended'] as const).find((one) => one === to);
+		if (state) return act(() => setRepeatState(locals.world, idOf(params.id), state));
+	},
+	skip: async ({ request, locals, params }) => {
+		const form = await request.formData();
+		return act(() =>
+			skipOccurrence(
+				locals.world,
+				idOf(params.id),
+				String(form.get('nominal') ?? ''),
+				form.get('skip') === 'yes'
+			)
+		);
+	},
+	pile: async ({ request, locals, params }) => {
+		const given = (await request.formData()).get('answer');
+		const answer = (['all', 'latest', 'none'] as const).find((one) => one === given);
+		return act(async () => {
+			if (answer) answerPile(locals.world, idOf(params.id), answer);
+			await runRepeats(locals.world);
+		});
+	},
+	forgetCard: ({ locals, params }) =>
+		act(async () => {
+			const { repeat } = repeatPage(locals.world, idOf(params.id));
+			await revokeCard(locals.world, repeat.customerId, 'you');
+		})
+};

@@ -1,0 +1,27 @@
+import { act } from '$lib/server/answers';
+import { FieldError } from '$lib/server/services/errors';
+import { importCustomers, previewCustomers } from '$lib/server/services/customerFile';
+import type { Actions } from './$types';
+
+async function bytesOf(request: Request): Promise<Uint8Array> {
+	const file = (await request.formData()).get('file');
+	if (!(file instanceof File) || file.size === 0) throw new FieldError({ file: 'Choose a file.' });
+	if (file.size > 25 * 1024 * 1024) throw new FieldError({ file: 'At most 25 MB can be read.' });
+	return new Uint8Array(await file.arrayBuffer());
+}
+
+const shown = (rows: ReturnType<typeof previewCustomers>) => ({
+	rows: rows.slice(0, 500),
+	fresh: rows.filter((row) => row.outcome === 'new').length,
+	same: rows.filter((row) => row.outcome === 'same').length,
+	wrong: rows.filter((row) => row.outcome === 'wrong').length
+});
+
+export const actions: Actions = {
+	preview: ({ request, locals }) =>
+		act(async () => ({
+			preview: shown(previewCustomers(locals.world, await bytesOf(request)))
+		})),
+	write: ({ request, locals }) =>
+		act(async () => ({ report: shown(importCustomers(locals.world, await bytesOf(request))) }))
+};

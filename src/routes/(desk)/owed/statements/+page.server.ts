@@ -1,0 +1,64 @@
+import { redirect } from '@sveltejs/kit';
+import { act } from '$lib/server/answers';
+import { applyAllCredit } from '$lib/server/services/accountPayments';
+import { FieldError } from '$lib/server/services/errors';
+import {
+	continueStatements,
+	listStatementRuns,
+	readStatementOptions,
+	startStatements,
+	statementOverview
+} from '$lib/server/services/statements';
+import { statementChoice } from '$lib/ui/owed/choice';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, url }) => {
+	const { world } = locals;
+	const choice = statementChoice(url.searchParams, world.clock.today());
+	const payer = /^\d{1,12}$/.test(url.searchParams.get('payer') ?? '')
+		? Number(url.searchParams.get('payer'))
+		: undefined;
+	let wrong: Record<string, string> = {};
+	let shown: ReturnType<typeof statementOverview> = { rows: [], hidden: 0 };
+	try {
+		shown = statementOverview(world, readStatementOptions(choice.options), {
+			zero: choice.zero || payer !== undefined,
+			archived: choice.archived,
+			...(payer === undefined ? {} : { payerId: payer })
+		});
+	} catch (error) {
+		if (!(error instanceof FieldError)) throw error;
+		wrong = error.fields;
+	}
+	return {
+		choice,
+		payer: payer ?? null,
+		...shown,
+		wrong,
+		query: url.searchParams.toString(),
+		runs: listStatementRuns(world)
+	};
+};
+
+export const actions: Actions = {
+	start: async ({ request, locals, url }) => {
+		const form = await request.formData();
+		const { options } = statementChoice(url.searchParams, locals.world.clock.today());
+		const action = form.get('action') === 'make' ? 'make' : 'send';
+		const payers = form.getAll('payer').flatMap((one) => Number(one) || []);
+		const run = await act(() =>
+			startStatements(locals.world, String(form.get('key') ?? ''), options, payers, action)
+		);
+		if (typeof run !== 'number') return run;
+		// Goes on by itself; what fails here is taken up by the clockwork.
+		continueStatements(locals.world).catch(() => undefined);
+		redirect(303, `/owed/statements/${run}`);
+	},
+	/** Uses a payer's credit for what is open, the one due first, first. */
+	apply: async ({ request, locals }) => {
+		const form = await request.formData();
+		const payerId = Number(form.get('payer'));
+		const key = String(form.get('key') ?? '');
+		return act(() => ({ applied: applyAllCredit(locals.world, payerId, key) }));
+	}
+};

@@ -1,0 +1,19 @@
+import { act, idOf, orNotFound } from '$lib/server/answers';
+import { deliverDue, sendAgain } from '$lib/server/services/outbox';
+import { statementRun } from '$lib/server/services/statements';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, params }) =>
+	orNotFound(() => statementRun(locals.world, idOf(params.run)));
+
+export const actions: Actions = {
+	again: async ({ request, locals }) => {
+		const mail = Number((await request.formData()).get('mail'));
+		const result = await act(() => {
+			sendAgain(locals.world, mail);
+			return { done: 'again' as const };
+		});
+		if ('done' in result) await deliverDue(locals.world);
+		return result;
+	}
+};

@@ -1,0 +1,20 @@
+import { idOf, orNotFound } from '$lib/server/answers';
+import { renderStatements } from '$lib/server/documents/statementPdf';
+import { buildStatement, readStatementOptions } from '$lib/server/services/statements';
+import { statementChoice } from '$lib/ui/owed/choice';
+import type { RequestHandler } from './$types';
+
+export const GET: RequestHandler = async ({ locals, url }) => {
+	const { world } = locals;
+	const { options } = statementChoice(url.searchParams, world.clock.today());
+	const { view } = orNotFound(() =>
+		buildStatement(world, idOf(url.searchParams.get('of') ?? ''), readStatementOptions(options))
+	);
+	const pdf = await renderStatements([view], [{ payUrl: null, madeAt: world.clock.now() }]);
+	return new Response(new Uint8Array(pdf), {
+		headers: {
+			'content-type': 'application/pdf',
+			'content-disposition': 'inline; filename="Statement.pdf"'
+		}
+	});
+};

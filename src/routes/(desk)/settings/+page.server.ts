@@ -1,0 +1,45 @@
+import { redirect } from '@sveltejs/kit';
+import { act, formValues } from '$lib/server/answers';
+import { writeRate } from '$lib/core/regimes/gb/latePayment';
+import { businessSettings, saveBusiness } from '$lib/server/services/business';
+import { loadRates, missingRate, saveRate } from '$lib/server/services/lateClaims';
+import { changePassword } from '$lib/server/services/owner';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals }) => ({
+	settings: businessSettings(locals.world),
+	rates: loadRates(locals.world.db)
+		.reverse()
+		.map(({ from, rate }) => ({ from, rate: writeRate(rate) })),
+	missingRate: missingRate(locals.world)
+});
+
+export const actions: Actions = {
+	business: async ({ request, locals }) => {
+		const values = formValues(await request.formData());
+		return act(() => {
+			saveBusiness(locals.world, values);
+			return { saved: true as const };
+		}, values);
+	},
+	rate: async ({ request, locals }) => {
+		const form = await request.formData();
+		return act(() => {
+			saveRate(locals.world, String(form.get('from') ?? ''), String(form.get('rate') ?? ''));
+			return { saved: true as const };
+		});
+	},
+	password: async ({ request, locals }) => {
+		const form = await request.formData();
+		const result = await act(async () => {
+			await changePassword(
+				locals.world,
+				String(form.get('current') ?? ''),
+				String(form.get('password') ?? '')
+			);
+			return 'changed' as const;
+		});
+		if (result !== 'changed') return result;
+		redirect(303, '/sign-in');
+	}
+};

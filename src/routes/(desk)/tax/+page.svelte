@@ -1,0 +1,292 @@
+<script lang="ts">
+	import { enhance } from '$app/forms';
+	import { displayDate } from '$lib/core/calendar/conversion';
+	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import Field from '$lib/ui/forms/Field.svelte';
+	import { notices } from '$lib/ui/shell/notices.svelte';
+
+	let { data, form } = $props();
+	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
+	let entering = $state<{ contractor: number; month: string } | null>(null);
+	let panel = $state<HTMLElement>();
+	const STATES = {
+		agrees: 'agrees',
+		differs: 'differs',
+		waiting: 'not due yet',
+		missing: 'has not come',
+		unexpected: 'nothing was withheld'
+	};
+	function enter(contractor: number, month: string) {
+		entering = { contractor, month };
+		panel?.scrollIntoView({ block: 'center' });
+		panel?.querySelector<HTMLElement>('[name="gross"]')?.focus();
+	}
+</script>
+
+<svelte:head><title>Tax · Axiometer</title></svelte:head>
+<div class="page">
+	<div class="top">
+		<div>
+			<h1>{displayPounds(data.withheld)} withheld by contractors</h1>
+			<p class="quiet">
+				in the tax year to {displayDate(data.year)}, of {displayPounds(data.gross)} paid. It counts toward
+				your Income Tax and National Insurance; {displayPounds(data.stated)} of it is on statements.
+			</p>
+		</div>
+		<span class="gap"></span>
+		<nav aria-label="Tax years">
+			{#each data.years as year (year)}<a
+					href="/tax?year={year}"
+					class:on={year === data.year}
+					aria-current={year === data.year ? 'page' : undefined}>to {displayDate(year)}</a
+				>{/each}
+		</nav>
+	</div>
+	<div class="columns">
+		<section class="panel scroll">
+			{#if data.months.length}
+				<table>
+					<thead>
+						<tr
+							><th>Tax month</th><th>Contractor</th><th class="r">Paid, £</th><th class="r"
+								>Expected, £</th
+							><th class="r">Withheld, £</th><th class="r">Statement, £</th><th>State</th></tr
+						>
+					</thead>
+					<tbody>
+						{#each data.months as month (`${month.contractorId} ${month.monthEnd}`)}
+							<tr>
+								<td
+									>{displayDate(month.from).replace(/ \d{4}$/, '')} to {displayDate(
+										month.monthEnd
+									)}</td
+								>
+								<td><a href="/owed/{month.contractorId}">{month.contractor}</a></td>
+								<td class="r numbers" data-label="Paid">{displayAmount(month.gross)}</td>
+								<td class="r numbers" data-label="Expected">{displayAmount(month.expected)}</td>
+								<td
+									class="r numbers"
+									data-label="Withheld"
+									class:late={month.withheld !== month.expected}>{displayAmount(month.withheld)}</td
+								>
+								<td class="r numbers" data-label="Statement"
+									>{month.stated === null ? '–' : displayAmount(month.stated)}</td
+								>
+								<td class="state">
+									<span class:late={month.state === 'missing' || month.state === 'differs'}
+										>{STATES[month.state]}{month.state === 'differs'
+											? ` by ${displayPounds(Math.abs(month.stated! - month.withheld))}`
+											: month.state === 'missing'
+												? `, due ${displayDate(month.deadline)}`
+												: ''}</span
+									>
+									{#if month.stated === null}
+										<button
+											class="button plain"
+											type="button"
+											onclick={() => enter(month.contractorId, month.monthEnd)}
+											>Enter it<span class="sr-only">
+												for {month.contractor}, {displayDate(month.monthEnd)}</span
+											></button
+										>
+									{:else}
+										<form method="post" action="?/remove" use:enhance>
+											<input type="hidden" name="contractor" value={month.contractorId} />
+											<input type="hidden" name="month" value={month.monthEnd} />
+											<button class="button plain"
+												>Take it back<span class="sr-only">: {month.contractor}</span></button
+											>
+										</form>
+									{/if}
+								</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{:else}
+				<div class="empty">
+					<h2>Nothing was withheld in this tax year</h2>
+					<p>
+						What contractors deduct from their payments stands here, month by month (6th to 5th),
+						against the statements they give you.
+					</p>
+				</div>
+			{/if}
+		</section>
+		<section class="panel enter" bind:this={panel}>
+			<h2>A payment and deduction statement</h2>
+			<form
+				method="post"
+				action="?/save"
+				use:enhance={() =>
+					async ({ result, update }) => {
+						await update({ reset: result.type === 'success' });
+						if (result.type !== 'success') return;
+						entering = null;
+						notices.say('The statement is kept.');
+					}}
+			>
+				<label class="field"
+					><span class="name">From</span><select
+						class="box"
+						name="contractor"
+						aria-invalid={errors.contractor ? 'true' : undefined}
+					>
+						<option value="">choose the contractor</option>
+						{#each data.contractors as one (one.id)}<option
+								value={one.id}
+								selected={entering?.contractor === one.id}>{one.name}</option
+							>{/each}
+					</select>{#if errors.contractor}<span class="wrong">{errors.contractor}</span>{/if}</label
+				>
+				<Field
+					label="A day of its tax month"
+					name="month"
+					type="date"
+					value={entering?.month ?? ''}
+					error={errors.month}
+				/>
+				<Field
+					label="Paid before the deduction, without VAT, £"
+					name="gross"
+					inputmode="decimal"
+					value=""
+					error={errors.gross}
+				/>
+				<Field
+					label="Materials, £"
+					name="materials"
+					inputmode="decimal"
+					value=""
+					error={errors.materials}
+				/>
+				<Field
+					label="Deducted, £"
+					name="deduction"
+					inputmode="decimal"
+					value=""
+					error={errors.deduction}
+				/>
+				<Field label="Its number" name="reference" value="" error={errors.reference} />
+				<button class="button filled">Keep it</button>
+			</form>
+		</section>
+	</div>
+</div>
+
+<style>
+	.top {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 20px;
+		align-items: end;
+		margin-bottom: 14px;
+	}
+	.gap {
+		flex: 1;
+	}
+	nav {
+		display: flex;
+		gap: 14px;
+	}
+	nav a {
+		text-decoration: none;
+		padding: 6px 0;
+		border-bottom: 4px solid transparent;
+	}
+	nav a.on {
+		font-weight: 650;
+		border-bottom-color: var(--tape);
+	}
+	.columns {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 300px;
+		gap: 16px 20px;
+		align-items: start;
+	}
+	.scroll {
+		overflow-x: auto;
+		/* Words for screen readers stay inside, and do not widen the page. */
+		position: relative;
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+	}
+	th,
+	td {
+		text-align: left;
+		padding: 8px 12px;
+		border-bottom: 1px solid var(--hair);
+		vertical-align: top;
+	}
+	thead th {
+		color: var(--ink-2);
+		font-weight: 400;
+		font-size: 0.875rem;
+		border-bottom: 1.5px solid var(--ink);
+		white-space: nowrap;
+	}
+	th.r,
+	td.r {
+		text-align: right;
+	}
+	td.state form {
+		display: inline;
+	}
+	td.state .button {
+		min-height: 0;
+		padding: 0 6px;
+	}
+	td.numbers {
+		white-space: nowrap;
+	}
+	.empty,
+	.enter {
+		padding: 18px 20px;
+	}
+	.enter form {
+		display: grid;
+		gap: 10px;
+		margin-top: 8px;
+	}
+	@media (max-width: 760px) {
+		thead {
+			position: absolute;
+			clip-path: inset(50%);
+		}
+		tr {
+			display: grid;
+			grid-template-columns: repeat(2, minmax(0, 1fr));
+			padding: 10px 16px;
+			border-bottom: 1px solid var(--hair);
+		}
+		td {
+			border: 0;
+			padding: 2px 0;
+		}
+		td:not([data-label]) {
+			grid-column: 1 / -1;
+		}
+		td:nth-child(2) {
+			font-weight: 650;
+			order: -1;
+		}
+		td.r {
+			text-align: left;
+		}
+		td[data-label]::before {
+			content: attr(data-label) ' £';
+			color: var(--ink-2);
+			font-size: 0.875rem;
+		}
+		td.state .button {
+			min-height: 44px;
+		}
+	}
+	@media (max-width: 1000px) {
+		.columns {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+</style>

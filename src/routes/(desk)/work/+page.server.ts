@@ -1,0 +1,31 @@
+import { JOB_STATES } from '$lib/core/jobs/types';
+import { runningClock, visitsOn } from '$lib/server/services/jobDone';
+import { jobCounts, jobLabels, listJobs } from '$lib/server/services/jobs';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, url }) => {
+	const { world } = locals;
+	const given = url.searchParams;
+	const state = JOB_STATES.find((one) => one === given.get('state'));
+	const page = /^\d{1,6}$/.test(given.get('page') ?? '')
+		? Math.max(1, Number(given.get('page')))
+		: 1;
+	const typed = (given.get('q') ?? '').slice(0, 200);
+	const label = given.get('label') ?? '';
+	return {
+		typed,
+		state: state ?? '',
+		label,
+		page,
+		labels: jobLabels(world.db),
+		...listJobs(world, {
+			typed,
+			page,
+			...(state ? { states: [state] } : {}),
+			...(label ? { label } : {})
+		}),
+		counts: jobCounts(world.db),
+		visits: visitsOn(world, world.clock.today()),
+		clock: runningClock(world)
+	};
+};

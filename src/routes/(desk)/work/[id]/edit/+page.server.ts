@@ -1,0 +1,19 @@
+import { idOf, orNotFound } from '$lib/server/answers';
+import { customerNames } from '$lib/server/services/customers';
+import { jobPage } from '$lib/server/services/jobPage';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, params }) => {
+	const { job, work, customer, sites, contract, billed } = orNotFound(() =>
+		jobPage(locals.world, idOf(params.id))
+	);
+	return {
+		job,
+		lines: work.lines,
+		customer,
+		sites,
+		contract,
+		billed,
+		people: customerNames(locals.world)
+	};
+};

@@ -1,0 +1,247 @@
+<script lang="ts">
+	import { tick, untrack } from 'svelte';
+	import { goto } from '$app/navigation';
+	import Field from '$lib/ui/forms/Field.svelte';
+	import JobLines, { type EditedLine } from '$lib/ui/work/JobLines.svelte';
+
+	let { data } = $props();
+	const start = untrack(() => data);
+	let job = $state({
+		title: start.job.title,
+		siteId: start.job.siteId,
+		billToId: start.job.billToId,
+		contract: start.job.contract,
+		contractReason: start.job.contractReason,
+		description: start.job.description,
+		privateNote: start.job.privateNote,
+		fixedPrice: start.job.fixedPrice,
+		pricesIncludeVat: start.job.pricesIncludeVat,
+		hourlyRate: start.job.hourlyRate,
+		hourlyCost: start.job.hourlyCost,
+		retention: start.job.retention,
+		retentionDue: start.job.retentionDue ?? ''
+	});
+	let labels = $state(start.job.labels.join(', '));
+	let lines = $state<EditedLine[]>(
+		start.lines.map((line) => ({ ...line, itemId: line.itemId ?? null }))
+	);
+	let errors = $state<Record<string, string>>({});
+	let message = $state('');
+	let busy = $state(false);
+	let root: HTMLFormElement;
+	let contractor = $derived(start.customer.kind === 'contractor');
+
+	async function save(event: SubmitEvent) {
+		event.preventDefault();
+		busy = true;
+		const body = {
+			version: start.job.version,
+			job: {
+				...$state.snapshot(job),
+				customerId: start.job.customerId,
+				labels: labels
+					.split(',')
+					.map((label) => label.trim())
+					.filter(Boolean),
+				lines: $state.snapshot(lines).map((line) => ({
+					...(line.id ? { id: line.id } : {}),
+					kind: line.kind,
+					description: line.description,
+					quantity: line.quantity,
+					unit: line.unit,
+					unitPrice: line.unitPrice,
+					vat: line.vat,
+					vatReason: line.vatReason,
+					discount: line.discount,
+					cost: line.cost,
+					extra: line.extra,
+					itemId: line.itemId
+				}))
+			}
+		};
+		const response = await fetch(`/api/jobs/${start.job.id}`, {
+			method: 'PUT',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify(body)
+		}).catch(() => null);
+		busy = false;
+		if (response?.ok) return goto(`/work/${start.job.id}`);
+		const answer = await response?.json().catch(() => null);
+		errors = answer?.fields ?? {};
+		message = answer?.message ?? 'The connection is lost. Nothing was saved; try again.';
+		await tick();
+		root.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
+	}
+</script>
+
+<svelte:head><title>Change {start.job.number} · Axiometer</title></svelte:head>
+<div class="page">
+	<p class="quiet"><a href="/work/{start.job.id}">{start.job.number}</a> · {start.customer.name}</p>
+	<h1>Change the job</h1>
+	<form bind:this={root} onsubmit={save} novalidate>
+		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
+		<section class="panel two">
+			<Field label="Title" name="title" bind:value={job.title} error={errors.title} />
+			<Field
+				label="Labels, with commas between"
+				name="labels"
+				bind:value={labels}
+				error={errors.labels}
+			/>
+			<label class="field"
+				><span class="name">Site</span><select
+					class="box"
+					bind:value={job.siteId}
+					aria-invalid={errors.siteId ? 'true' : undefined}
+				>
+					<option value={null}>none in particular</option>
+					{#each start.sites as site (site.id)}<option value={site.id}>{site.name}</option>{/each}
+				</select>{#if errors.siteId}<span class="wrong">{errors.siteId}</span>{/if}</label
+			>
+			<label class="field"
+				><span class="name">The bill goes to</span><select
+					class="box"
+					bind:value={job.billToId}
+					aria-invalid={errors.billToId ? 'true' : undefined}
+				>
+					<option value={null}>as for the customer and site</option>
+					{#each start.people.filter((one) => one.id !== start.job.customerId) as one (one.id)}<option
+							value={one.id}>{one.name}</option
+						>{/each}
+				</select>{#if errors.billToId}<span class="wrong">{errors.billToId}</span>{/if}</label
+			>
+			<Field
+				label="Description"
+				name="description"
+				rows={3}
+				bind:value={job.description}
+				error={errors.description}
+			/>
+			<Field
+				label="Private note: never on a document"
+				name="privateNote"
+				rows={3}
+				bind:value={job.privateNote}
+				error={errors.privateNote}
+			/>
+		</section>
+		{#if contractor}
+			<section class="panel">
+				<fieldset>
+					<legend>Is there construction work in this contract?</legend>
+					<div class="choices">
+						<label class="check"
+							><input type="radio" bind:group={job.contract} value="construction" /> Yes</label
+						>
+						<label class="check"
+							><input type="radio" bind:group={job.contract} value="minor" /> At most 5 % of it</label
+						>
+						<label class="check"
+							><input type="radio" bind:group={job.contract} value="none" /> No</label
+						>
+					</div>
+				</fieldset>
+				{#if errors.contract}<p class="wrong">{errors.contract}</p>{/if}
+				<p class="quiet">{start.contract.workings.join(' ')} {start.contract.reference}.</p>
+				{#if job.contract && job.contract !== start.contract.contract}
+					<Field
+						label="The lines say otherwise. Why is it so?"
+						name="contractReason"
+						bind:value={job.contractReason}
+						error={errors.contractReason}
+					/>
+				{/if}
+			</section>
+		{/if}
+		<section class="panel two">
+			<label class="check"
+				><input type="checkbox" bind:checked={job.fixedPrice} /><span
+					>A price is agreed: time and costs count for the margin alone</span
+				></label
+			>
+			<label class="check"
+				><input type="checkbox" bind:checked={job.pricesIncludeVat} /> Prices include VAT</label
+			>
+			<Field
+				label="Charged for an hour, £"
+				name="hourlyRate"
+				inputmode="decimal"
+				bind:value={job.hourlyRate}
+				error={errors.hourlyRate}
+			/>
+			<Field
+				label="An hour costs you, £"
+				name="hourlyCost"
+				inputmode="decimal"
+				bind:value={job.hourlyCost}
+				error={errors.hourlyCost}
+			/>
+			<Field
+				label="Held back on each stage, %"
+				name="retention"
+				inputmode="decimal"
+				placeholder="none"
+				bind:value={job.retention}
+				error={errors.retention}
+			/>
+			<Field
+				label="Held back until"
+				name="retentionDue"
+				type="date"
+				bind:value={job.retentionDue}
+				error={errors.retentionDue}
+			/>
+		</section>
+		<section class="panel" id="lines">
+			<h2>Agreed lines</h2>
+			<JobLines bind:lines {errors} today={data.today} extras={start.billed.length > 0} />
+		</section>
+		<div class="foot">
+			<button class="button filled" aria-busy={busy}>Save the job</button>
+			<a class="button" href="/work/{start.job.id}">Leave it as it was</a>
+		</div>
+	</form>
+</div>
+
+<style>
+	form {
+		display: grid;
+		gap: 14px;
+		margin-top: 12px;
+		max-width: 1100px;
+	}
+	section {
+		padding: 16px 18px;
+		display: grid;
+		gap: 10px;
+	}
+	.two {
+		grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
+		gap: 12px 18px;
+	}
+	.choices {
+		display: flex;
+		gap: 4px 20px;
+		flex-wrap: wrap;
+	}
+	legend {
+		font-weight: 600;
+	}
+	.foot {
+		display: flex;
+		gap: 10px;
+		position: sticky;
+		bottom: 0;
+		z-index: 5;
+		background: var(--plaster);
+		border-top: 1.5px solid var(--ink);
+		padding: 10px 0;
+	}
+	@media (max-width: 760px) {
+		.foot {
+			bottom: 64px;
+			margin: 0 -16px;
+			padding: 10px 16px;
+		}
+	}
+</style>

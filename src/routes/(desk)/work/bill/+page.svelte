@@ -1,0 +1,387 @@
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { enhance } from '$app/forms';
+	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
+	import { displayPounds } from '$lib/core/money/display';
+	import type { RunPlan } from '$lib/core/jobs/run';
+	import { pressKey } from '$lib/ui/forms/keys';
+	import Tabs from '$lib/ui/shell/Tabs.svelte';
+	import RunReview from '$lib/ui/work/RunReview.svelte';
+	import { WORK_PAGES } from '$lib/ui/work/tabs';
+
+	let { data, form } = $props();
+	/** Which states of jobs a run bills. What is under way has only time and costs to bill. */
+	const STATES = {
+		finished: { words: 'finished work', states: ['finished'] },
+		all: { words: 'and what is under way', states: ['booked', 'underWay', 'finished'] },
+		underWay: { words: 'only what is under way', states: ['booked', 'underWay'] }
+	};
+	let choice = $state({
+		customerId: untrack(() => data.customer),
+		billToId: '',
+		siteId: '',
+		label: '',
+		state: 'finished' as keyof typeof STATES,
+		from: '',
+		to: '',
+		within14: false,
+		split: 'customer' as 'customer' | 'job',
+		shape: 'job' as 'job' | 'items' | 'period'
+	});
+	let left = $state<Record<number, boolean>>({});
+	let plan = $state<RunPlan | null>(null);
+	let failed = $state('');
+	let key = $state(pressKey());
+	let reviewing = $state(false);
+
+	const distinct = (pairs: [number | null, string][]) =>
+		[...new Map(pairs.filter(([id]) => id !== null)).entries()].sort((a, b) =>
+			a[1].localeCompare(b[1])
+		) as [number, string][];
+	let customers = $derived(distinct(data.jobs.map((job) => [job.customerId, job.customer])));
+	let sites = $derived(distinct(data.jobs.map((job) => [job.siteId, job.site])));
+	let payers = $derived(
+		distinct(data.jobs.map((job) => [job.billToId, data.payers[job.billToId ?? 0] ?? '']))
+	);
+	let labels = $derived([...new Set(data.jobs.flatMap((job) => job.labels))].sort());
+	let matching = $derived(
+		data.jobs.filter(
+			(job) =>
+				(!choice.customerId || job.customerId === Number(choice.customerId)) &&
+				(!choice.billToId || job.billToId === Number(choice.billToId)) &&
+				(!choice.siteId || job.siteId === Number(choice.siteId)) &&
+				(!choice.label || job.labels.includes(choice.label)) &&
+				(choice.state !== 'underWay' || job.finishedOn === null) &&
+				(!choice.from || (job.finishedOn ?? '') >= choice.from) &&
+				(!choice.to || (job.finishedOn !== null && job.finishedOn <= choice.to))
+		)
+	);
+	let chosen = $derived(
+		matching.filter(
+			(job) =>
+				!left[job.id] &&
+				STATES[choice.state].states.includes(job.state) &&
+				!job.staged &&
+				!(choice.within14 && job.days > 14)
+		)
+	);
+	let sum = $derived(chosen.reduce((total, job) => total + job.amount, 0));
+	let people = $derived(new Set(chosen.map((job) => job.customerId)).size);
+	let all = $derived(data.jobs.reduce((total, job) => total + job.amount, 0));
+	let old = $derived(matching.filter((job) => job.finishedOn && job.days > 14).length);
+	let body = $derived({
+		...(choice.customerId ? { customerId: Number(choice.customerId) } : {}),
+		...(choice.billToId ? { billToId: Number(choice.billToId) } : {}),
+		...(choice.siteId ? { siteId: Number(choice.siteId) } : {}),
+		...(choice.label ? { label: choice.label } : {}),
+		...(choice.state === 'finished' ? {} : { states: STATES[choice.state].states }),
+		from: choice.from,
+		to: choice.to,
+		within14: choice.within14,
+		split: choice.split,
+		shape: choice.shape,
+		jobIds: chosen.map((job) => job.id)
+	});
+
+	async function review() {
+		failed = '';
+		reviewing = true;
+		const response = await fetch('/api/runs/plan', {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify(body)
+		}).catch(() => null);
+		reviewing = false;
+		if (response?.ok) plan = await response.json();
+		else failed = 'It could not be worked out just now. Try again in a moment.';
+	}
+	// A review that no longer fits the choice would mislead.
+	$effect(() => {
+		void JSON.stringify(body);
+		plan = null;
+	});
+</script>
+
+<svelte:head><title>To bill · Axiometer</title></svelte:head>
+<div class="page">
+	<h1>Work</h1>
+	<Tabs label="Work" pages={WORK_PAGES} />
+	{#if data.jobs.length === 0}
+		<div class="panel empty">
+			<h2>Nothing waits to be billed</h2>
+			<p>Finished jobs, and time and costs no invoice covers, stand here until they are billed.</p>
+			<a class="button" href="/work">Look at the jobs</a>
+		</div>
+	{:else}
+		<div class="columns">
+			<section>
+				<div class="head">
+					<h2>To bill: <span class="numbers">{displayPounds(all)}</span></h2>
+					<div class="filters">
+						<select class="box" aria-label="Customer" bind:value={choice.customerId}>
+							<option value="">all customers</option>
+							{#each customers as [id, name] (id)}<option value={String(id)}>{name}</option>{/each}
+						</select>
+						{#if payers.length}<select
+								class="box"
+								aria-label="Bill-to"
+								bind:value={choice.billToId}
+							>
+								<option value="">any bill-to</option>
+								{#each payers as [id, name] (id)}<option value={String(id)}>{name}</option>{/each}
+							</select>{/if}
+						{#if sites.length}<select class="box" aria-label="Site" bind:value={choice.siteId}>
+								<option value="">all sites</option>
+								{#each sites as [id, name] (id)}<option value={String(id)}>{name}</option>{/each}
+							</select>{/if}
+						{#if labels.length}<select class="box" aria-label="Label" bind:value={choice.label}>
+								<option value="">any label</option>
+								{#each labels as label (label)}<option value={label}>{label}</option>{/each}
+							</select>{/if}
+						<select class="box" aria-label="State" bind:value={choice.state}>
+							{#each Object.entries(STATES) as [state, { words }] (state)}<option value={state}
+									>{words}</option
+								>{/each}
+						</select>
+						<span class="days">
+							<label class="day quiet"
+								>finished from <input class="box" type="date" bind:value={choice.from} /></label
+							>
+							<label class="day quiet"
+								>until <input class="box" type="date" bind:value={choice.to} /></label
+							>
+						</span>
+					</div>
+				</div>
+				<ul class="panel">
+					{#each matching as job (job.id)}
+						{@const blocked = job.staged
+							? 'in stages'
+							: STATES[choice.state].states.includes(job.state)
+								? ''
+								: 'under way'}
+						<li class:off={left[job.id]}>
+							{#if blocked}<span class="dot" aria-hidden="true"></span>{:else}<input
+									type="checkbox"
+									aria-label="Bill {job.number} {job.title}"
+									checked={!left[job.id] && !(choice.within14 && job.days > 14)}
+									onchange={(event) => (left[job.id] = !event.currentTarget.checked)}
+								/>{/if}
+							<a href={job.staged ? `/work/${job.id}/stage` : `/work/${job.id}`}>
+								<b>{job.title}</b>
+								<span class="quiet"
+									><span class="mono">{job.number}</span> · {job.customer}{job.site
+										? ` · ${job.site}`
+										: ''}</span
+								>
+							</a>
+							<span class="age quiet" class:late={job.days > 14}
+								>{blocked || (job.finishedOn ? displayDate(job.finishedOn) : 'under way')}{job.days
+									? ` · ${job.days} ${job.days === 1 ? 'day' : 'days'}`
+									: ''}</span
+							>
+							<b class="numbers">{displayPounds(job.amount)}</b>
+						</li>
+					{:else}<li>Nothing fits what you chose.</li>{/each}
+				</ul>
+			</section>
+			<aside class="panel">
+				<h2>Bill run</h2>
+				<p class="big numbers" aria-live="polite">{displayPounds(sum)}</p>
+				<p>
+					{chosen.length}
+					{chosen.length === 1 ? 'job' : 'jobs'} for {people}
+					{people === 1 ? 'customer' : 'customers'}
+				</p>
+				{#if old > 0}<label class="check"
+						><input type="checkbox" bind:checked={choice.within14} /><span
+							>Only what was finished within 14 days <span class="quiet"
+								>{old}
+								{old === 1 ? 'is' : 'are'} older and {old === 1 ? 'keeps its' : 'keep their'} own tax
+								point</span
+							></span
+						></label
+					>{/if}
+				<fieldset>
+					<legend class="quiet">One invoice for each</legend>
+					<label class="check"
+						><input type="radio" bind:group={choice.split} value="customer" /> customer</label
+					>
+					<label class="check"
+						><input type="radio" bind:group={choice.split} value="job" /> job</label
+					>
+				</fieldset>
+				<fieldset>
+					<legend class="quiet">Shown as</legend>
+					<label class="check"
+						><input type="radio" bind:group={choice.shape} value="job" /> a line for each job</label
+					>
+					<label class="check"
+						><input type="radio" bind:group={choice.shape} value="items" /> every item</label
+					>
+					<label class="check"
+						><input type="radio" bind:group={choice.shape} value="period" /> one line for the period</label
+					>
+				</fieldset>
+				{#if failed}<p class="wrong" role="alert">{failed}</p>{/if}
+				{#if form && 'message' in form}<p class="wrong" role="alert">{form.message}</p>{/if}
+				{#if plan}
+					<RunReview {plan} />
+					{#if plan.invoices.length}
+						<form
+							method="post"
+							action="?/start"
+							use:enhance={() =>
+								async ({ update }) => {
+									key = pressKey();
+									await update({ reset: false });
+								}}
+						>
+							<input type="hidden" name="key" value={key} />
+							<input type="hidden" name="choice" value={JSON.stringify(body)} />
+							<button class="button filled" name="action" value="send">Issue and send</button>
+							<button class="button" name="action" value="issue">Issue, send later</button>
+							<button class="button plain" name="action" value="draft">Make drafts</button>
+						</form>
+					{/if}
+				{:else}
+					<button
+						class="button filled"
+						onclick={review}
+						aria-busy={reviewing}
+						disabled={chosen.length === 0}>Review the invoices</button
+					>
+				{/if}
+				{#if data.runs.length}
+					<h3>Runs before</h3>
+					<ul class="runs">
+						{#each data.runs as run (run.id)}
+							<li>
+								<a href="/work/runs/{run.id}">{displayMoment(run.createdAt)}</a>
+								<span class="quiet numbers">{run.steps} · {displayPounds(run.total)}</span>
+							</li>
+						{/each}
+					</ul>
+				{/if}
+			</aside>
+		</div>
+	{/if}
+</div>
+
+<style>
+	.days {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px;
+	}
+	.columns {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 380px;
+		gap: 16px 22px;
+		align-items: start;
+	}
+	.head {
+		display: grid;
+		gap: 8px;
+		margin-bottom: 10px;
+	}
+	.filters {
+		display: flex;
+		gap: 8px;
+		flex-wrap: wrap;
+	}
+	.filters .box {
+		width: auto;
+		max-width: 200px;
+	}
+	.day {
+		display: flex;
+		gap: 6px;
+		align-items: center;
+	}
+	section li {
+		display: grid;
+		grid-template-columns: 24px minmax(0, 1fr) auto 110px;
+		gap: 4px 12px;
+		align-items: center;
+		padding: 9px 14px;
+		border-bottom: 1px solid var(--hair);
+	}
+	section li:last-child {
+		border: 0;
+	}
+	section li a > * {
+		display: block;
+		overflow-wrap: anywhere;
+	}
+	section li a {
+		text-decoration: none;
+	}
+	section li a:hover b {
+		text-decoration: underline;
+	}
+	section li b.numbers {
+		text-align: right;
+	}
+	.off {
+		color: var(--ink-2);
+	}
+	li input {
+		width: 20px;
+		height: 20px;
+		accent-color: var(--ink);
+	}
+	.dot {
+		width: 8px;
+		height: 8px;
+		background: var(--dotted);
+		border-radius: 50%;
+		margin: auto;
+	}
+	aside {
+		padding: 18px 20px;
+		border-left: 6px solid var(--tape);
+		display: grid;
+		gap: 10px;
+		position: sticky;
+		top: 12px;
+		max-height: calc(100vh - 24px);
+		overflow: auto;
+	}
+	.big {
+		font: 650 1.9rem var(--font-heading);
+	}
+	aside form {
+		display: grid;
+		gap: 8px;
+	}
+	.runs li {
+		display: flex;
+		justify-content: space-between;
+		padding: 4px 0;
+	}
+	.empty {
+		padding: 26px;
+		display: grid;
+		gap: 10px;
+		justify-items: start;
+	}
+	@media (max-width: 1000px) {
+		.columns {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		aside {
+			position: static;
+			max-height: none;
+		}
+	}
+	@media (max-width: 760px) {
+		section li {
+			grid-template-columns: 24px minmax(0, 1fr) auto;
+		}
+		.age {
+			grid-column: 2;
+			grid-row: 2;
+		}
+	}
+</style>

@@ -1,0 +1,33 @@
+import { isPlainDate } from '$lib/core/calendar/queries';
+import { jobLabels } from '$lib/server/services/jobs';
+import { marginReport } from '$lib/server/services/margins';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, url }) => {
+	const given = url.searchParams;
+	const date = (name: string) => {
+		const text = given.get(name) ?? '';
+		return isPlainDate(text) ? text : undefined;
+	};
+	const query = {
+		label: given.get('label') ?? '',
+		from: date('from'),
+		to: date('to'),
+		customerId: Number(given.get('customer')) || undefined
+	};
+	const { rows, total } = marginReport(locals.world, query);
+	const sort = given.get('sort') === 'percent' ? 'percent' : 'money';
+	rows.sort((a, b) =>
+		sort === 'percent'
+			? (a.margin.perMille ?? -1e9) - (b.margin.perMille ?? -1e9)
+			: Number(a.margin.margin - b.margin.margin)
+	);
+	return {
+		query,
+		sort,
+		rows: rows.slice(0, 300),
+		count: rows.length,
+		total,
+		labels: jobLabels(locals.world.db)
+	};
+};

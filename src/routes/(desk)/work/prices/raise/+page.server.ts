@@ -1,0 +1,36 @@
+import { act } from '$lib/server/answers';
+import { categories } from '$lib/server/services/prices';
+import { fingerprint, previewRaise, raisePrices } from '$lib/server/services/priceRaise';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals }) => ({
+	categories: categories(locals.world.db)
+});
+
+const read = (form: FormData) => ({
+	category: String(form.get('category') ?? ''),
+	percent: String(form.get('percent') ?? '')
+});
+
+export const actions: Actions = {
+	preview: async ({ request, locals }) => {
+		const values = read(await request.formData());
+		return act(() => {
+			const raised = previewRaise(locals.world, values);
+			return {
+				raised: raised.slice(0, 500),
+				count: raised.length,
+				seen: fingerprint(raised),
+				values
+			};
+		}, values);
+	},
+	raise: async ({ request, locals }) => {
+		const form = await request.formData();
+		const values = read(form);
+		return act(
+			() => ({ done: raisePrices(locals.world, values, String(form.get('seen') ?? '')), values }),
+			values
+		);
+	}
+};

@@ -1,0 +1,205 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import Download from '@lucide/svelte/icons/download';
+	import { invalidateAll } from '$app/navigation';
+	import { page } from '$app/state';
+	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import Paper from '$lib/ui/documents/Paper.svelte';
+	import { pressKey } from '$lib/ui/forms/keys';
+
+	let { data, form } = $props();
+	let key = $state('');
+	let part = $state(false);
+	let busy = $state(false);
+	let waited = $state(0);
+	let view = $derived(data.view);
+	let error = $derived(form && 'message' in form ? form.message : '');
+	let open = $derived(data.kind === 'invoice' && data.toPay > 0);
+	/** Back from the card page: its word may come a moment later than the customer. */
+	let confirming = $derived(data.fromCard && data.state === 'open' && waited < 20);
+
+	onMount(() => {
+		key = pressKey();
+		// Coming back by the back button, the page must be usable again.
+		const shown = () => (busy = false);
+		window.addEventListener('pageshow', shown);
+		const timer = setInterval(() => {
+			if (!data.fromCard || data.state === 'paid' || waited >= 300) return clearInterval(timer);
+			waited++;
+			void invalidateAll();
+		}, 1000);
+		return () => {
+			clearInterval(timer);
+			window.removeEventListener('pageshow', shown);
+		};
+	});
+</script>
+
+<svelte:head>
+	<title>{view.title} {view.number} from {view.seller.name}</title>
+	<meta name="robots" content="noindex" />
+</svelte:head>
+<main>
+	{#if data.rehearsal}<p class="rehearsal">
+			Rehearsal: nothing here counts, and nothing is owed
+		</p>{/if}
+	<section class="pay panel" aria-label="Payment">
+		<div class="sum">
+			<p>{view.seller.name}</p>
+			{#if data.kind === 'creditNote'}
+				<h1>Credit note of £{view.payable.amount}</h1>
+			{:else if data.state === 'paid'}
+				<h1>Paid. Thank you.</h1>
+				<p class="quiet">
+					{displayPounds(data.paid)} received{data.withheld
+						? `, ${displayPounds(data.withheld)} deducted under CIS`
+						: ''}
+				</p>
+			{:else if data.state === 'credited'}
+				<h1>Nothing to pay</h1>
+				<p class="quiet">This invoice has been credited.</p>
+			{:else if data.state === 'pending'}
+				<h1>Your card payment is on its way</h1>
+				<p class="quiet">It takes a little to settle. There is nothing more to do.</p>
+			{:else}
+				<h1>
+					{displayPounds(data.toPay)} <small>to pay{view.due ? ` by ${view.due}` : ''}</small>
+				</h1>
+				{#if data.paid || data.credited}<p class="quiet">
+						{displayPounds(data.paid + data.credited)} of it is paid or credited already.
+					</p>{/if}
+				{#if confirming}<p role="status">Waiting for the word of the card processor …</p>{/if}
+			{/if}
+		</div>
+		{#if open && data.state !== 'pending' && !confirming}
+			<form method="post" action="{page.url.pathname}?/card" onsubmit={() => (busy = true)}>
+				<input type="hidden" name="key" value={key} />
+				{#if part || (form && 'fields' in form && form.fields.amount)}
+					<label class="field"
+						><span class="name">How much, £</span><input
+							class="box"
+							name="amount"
+							inputmode="decimal"
+							value={form && 'values' in form
+								? String(form.values.amount ?? '')
+								: displayAmount(data.toPay).replaceAll(',', '')}
+							aria-invalid={error ? 'true' : undefined}
+						/></label
+					>
+				{/if}
+				{#if error}<p class="wrong" role="alert">{error}</p>{/if}
+				{#if data.keptCard === '' && !data.rehearsal}<label class="check"
+						><input type="checkbox" name="keepCard" /><span
+							>Keep this card for agreed repeat invoices <span class="quiet"
+								>only the processor’s token is kept; you can take it back here at any time</span
+							></span
+						></label
+					>{/if}
+				<button class="button filled" aria-busy={busy}>Pay by card</button>
+				{#if !part}<button type="button" class="button plain" onclick={() => (part = true)}
+						>Pay a part</button
+					>{/if}
+			</form>
+		{/if}
+		{#if data.keptCard}<form class="kept" method="post" action="{page.url.pathname}?/forgetCard">
+				<p>A card ending {data.keptCard} is kept for agreed repeat invoices.</p>
+				<button class="button">Do not keep it any longer</button>
+			</form>{/if}
+		{#if open && view.bank}
+			<div class="bank">
+				<h2>Or by bank transfer</h2>
+				<dl class="numbers">
+					<div>
+						<dt>To</dt>
+						<dd>{view.bank.accountName}</dd>
+					</div>
+					<div>
+						<dt>Sort code</dt>
+						<dd>{view.bank.sortCode}</dd>
+					</div>
+					<div>
+						<dt>Account</dt>
+						<dd>{view.bank.accountNumber}</dd>
+					</div>
+					<div>
+						<dt>Reference</dt>
+						<dd><b>{view.bank.reference}</b></dd>
+					</div>
+					<div>
+						<dt>Amount</dt>
+						<dd>{displayPounds(data.toPay)}</dd>
+					</div>
+				</dl>
+			</div>
+		{/if}
+		<a class="button" href="{page.url.pathname}/pdf"><Download size={18} aria-hidden="true" />PDF</a
+		>
+	</section>
+	<Paper {view} />
+</main>
+
+<style>
+	main {
+		max-width: 900px;
+		margin: 0 auto;
+		padding: 24px 14px 60px;
+		display: grid;
+		gap: 16px;
+	}
+	.rehearsal {
+		background: var(--tape);
+		color: var(--on-tape);
+		font-weight: 650;
+		text-align: center;
+		padding: 8px;
+		border: 1.5px solid var(--on-tape);
+	}
+	.pay {
+		padding: 20px 24px;
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) auto;
+		gap: 16px 30px;
+		align-items: start;
+		border-top: 8px solid var(--ink);
+	}
+	h1 {
+		font-size: 2rem;
+	}
+	h1 small {
+		font:
+			500 1rem 'Atkinson Hyperlegible Next Variable',
+			sans-serif;
+		letter-spacing: 0;
+	}
+	form {
+		display: grid;
+		gap: 10px;
+		min-width: 210px;
+	}
+	.bank {
+		grid-column: 1;
+	}
+	h2 {
+		font-size: 1.06rem;
+		margin-bottom: 6px;
+	}
+	dl > div {
+		display: grid;
+		grid-template-columns: 100px 1fr;
+	}
+	dt {
+		color: var(--ink-2);
+	}
+	.pay > .button {
+		align-self: end;
+	}
+	@media (max-width: 640px) {
+		.pay {
+			grid-template-columns: minmax(0, 1fr);
+			padding: 18px 16px;
+		}
+		.pay .button {
+			min-height: 50px;
+		}
+	}
+</style>

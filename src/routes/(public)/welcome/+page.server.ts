@@ -1,0 +1,42 @@
+import { redirect } from '@sveltejs/kit';
+import { act, formValues } from '$lib/server/answers';
+import { setSession } from '$lib/server/cookies';
+import { isSetUp, saveBusiness } from '$lib/server/services/business';
+import { FieldError } from '$lib/server/services/errors';
+import { checkPassword, hasOwner, openSession, setPassword } from '$lib/server/services/owner';
+import type { Actions } from './$types';
+
+export const actions: Actions = {
+	default: async ({ request, locals, cookies }) => {
+		const { world, config } = locals;
+		const form = formValues(await request.formData());
+		const { password = '', ...values } = form;
+		if (hasOwner(world) && isSetUp(world)) redirect(303, '/sign-in');
+		const result = await act(async () => {
+			// Both are looked at before anything is written, so that every message comes at once.
+			const wrong = passwordProblem(password);
+			try {
+				saveBusiness(world, values, true);
+			} catch (problem) {
+				if (problem instanceof FieldError) throw new FieldError({ ...problem.fields, ...wrong });
+				throw problem;
+			}
+			if (Object.keys(wrong).length) throw new FieldError(wrong);
+			await setPassword(world, password);
+			setSession(cookies, config, openSession(world));
+			return 'done' as const;
+		}, values);
+		if (result !== 'done') return result;
+		redirect(303, '/');
+	}
+};
+
+function passwordProblem(password: string): Record<string, string> {
+	try {
+		checkPassword(password);
+		return {};
+	} catch (problem) {
+		if (problem instanceof FieldError) return problem.fields;
+		throw problem;
+	}
+}

@@ -1,0 +1,18 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import '../app.css';
+	let { children } = $props();
+
+	// Says that the page answers to keys now (what drives it from outside waits for this), and answers
+	// those that `app.html` has kept until here.
+	onMount(() => {
+		document.body.dataset.ready = 'yes';
+		removeEventListener('keydown', window.keepKey);
+		for (const key of window.earlyKeys.splice(0))
+			document.body.dispatchEvent(
+				new KeyboardEvent('keydown', { key, ctrlKey: true, bubbles: true, cancelable: true })
+			);
+	});
+</script>
+
+{@render children()}
