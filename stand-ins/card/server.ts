@@ -1,0 +1,344 @@
+// A card processor that stands in for a real one: a hosted payment page, signed webhooks that are repeated until
+// they are acknowledged (and may arrive twice or out of order), refunds, and a fee. Nothing is charged for real.
+import { createHmac, randomBytes } from 'node:crypto';
+import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { z } from 'zod';
+import { amountInPounds, cardPage, CARDS, codePage, donePage, feeOf } from './pages';
+import { openStore } from './store';
+
+export interface CardStandInOptions {
+	port: number;
+	file: string;
+	/** The base of the addresses it gives out. */
+	origin: string;
+	secret: string;
+	/** Milliseconds until a late card settles. */
+	lateAfter?: number;
+	/** Delivers each event a second time. */
+	twice?: boolean;
+	/** Delivers the news that a payment is pending only after it has settled. */
+	outOfOrder?: boolean;
+}
+
+export interface CardStandIn {
+	close(): Promise<void>;
+}
+
+interface Checkout {
+	id: string;
+	key: string;
+	amount: number;
+	description: string;
+	return_url: string;
+	webhook_url: string;
+	state: 'open' | 'code' | 'pending' | 'settled' | 'declined';
+	keep: number;
+	number: string | null;
+}
+
+interface KeptCard {
+	token: string;
+	number: string;
+	charges: number;
+	forgotten: number;
+}
+
+interface Event {
+	id: string;
+	url: string;
+	body: string;
+	due: number;
+	attempts: number;
+}
+
+const checkoutRequest = z.object({
+	amount: z.number().int().min(1),
+	currency: z.literal('GBP'),
+	description: z.string().max(300),
+	returnUrl: z.url(),
+	webhookUrl: z.url(),
+	keepCard: z.boolean().optional()
+});
+const chargeRequest = z.object({
+	token: z.string().min(1),
+	amount: z.number().int().min(1),
+	currency: z.literal('GBP'),
+	description: z.string().max(300),
+	webhookUrl: z.url()
+});
+const refundRequest = z.object({ amount: z.number().int().min(1) });
+const RETRY_MS = [500, 1000, 2000, 5000, 10_000, 30_000];
+
+export async function startCardStandIn(options: CardStandInOptions): Promise<CardStandIn> {
+	const db = openStore(options.file);
+	const find = (id: string) =>
+		db.prepare('SELECT * FROM checkouts WHERE id = ?').get(id) as Checkout | undefined;
+
+	function emit(checkout: Checkout, type: string, extra: object = {}, delay = 0): void {
+		const id = `evt_${randomBytes(12).toString('hex')}`;
+		const body = JSON.stringify({
+			id,
+			type,
+			checkout: checkout.id,
+			amount: checkout.amount,
+			fee: 0,
+			...extra
+		});
+		db.prepare('INSERT INTO events (id, url, body, due, attempts) VALUES (?, ?, ?, ?, 0)').run(
+			id,
+			checkout.webhook_url,
+			body,
+			Date.now() + delay
+		);
+	}
+
+	async function deliver(event: Event): Promise<void> {
+		const time = String(Math.floor(Date.now() / 1000));
+		const signature = createHmac('sha256', options.secret)
+			.update(`${time}.${event.body}`)
+			.digest('hex');
+		const post = () =>
+			fetch(event.url, {
+				method: 'POST',
+				headers: {
+					'content-type': 'application/json',
+					'card-time': time,
+					'card-signature': signature
+				},
+				body: event.body,
+				signal: AbortSignal.timeout(20_000)
+			});
+		let acknowledged = false;
+		try {
+			acknowledged = (await post()).ok;
+			if (options.twice) await post();
+		} catch {
+			// Not reached: it is tried again below.
+		}
+		if (acknowledged) db.prepare('UPDATE events SET done = 1 WHERE id = ?').run(event.id);
+		else
+			db.prepare('UPDATE events SET attempts = attempts + 1, due = ? WHERE id = ?').run(
+				Date.now() + RETRY_MS[Math.min(event.attempts, RETRY_MS.length - 1)]!,
+				event.id
+			);
+	}
+
+	let busy = false;
+	const timer = setInterval(async () => {
+		if (busy) return;
+		busy = true;
+		try {
+			const due = db
+				.prepare('SELECT * FROM events WHERE done = 0 AND due <= ? ORDER BY due LIMIT 20')
+				.all(Date.now()) as Event[];
+			for (const event of due) await deliver(event);
+		} finally {
+			busy = false;
+		}
+	}, 100);
+
+	function settle(checkout: Checkout, delay = 0): void {
+		db.prepare('UPDATE checkouts SET state = ? WHERE id = ?').run('settled', checkout.id);
+		emit(
+			checkout,
+			'payment.settled',
+			{ fee: feeOf(checkout.amount), ...keptWith(checkout) },
+			delay
+		);
+	}
+
+	/** A token for the card, where the customer let it be kept. */
+	function keptWith(checkout: Checkout): { card?: { token: string; lastDigits: string } } {
+		const row = find(checkout.id);
+		if (!row?.keep || !row.number) return {};
+		const token = `crd_${randomBytes(12).toString('hex')}`;
+		db.prepare('INSERT INTO cards (token, number) VALUES (?, ?)').run(token, row.number);
+		return { card: { token, lastDigits: row.number.slice(-4) } };
+	}
+
+	/** Charges a kept card. The same key again answers the same. */
+	function charge(key: string, given: z.output<typeof chargeRequest>): object {
+		const same = db.prepare('SELECT * FROM checkouts WHERE key = ?').get(key) as
+			Checkout | undefined;
+		if (same) return { id: same.id, state: same.state };
+		const card = db.prepare('SELECT * FROM cards WHERE token = ?').get(given.token) as
+			KeptCard | undefined;
+		const does = CARDS.find((one) => one.number === card?.number);
+		const count = (card?.charges ?? 0) + 1;
+		const refused =
+			!card || card.forgotten === 1 || (does?.number === '9000000000000005' && count % 2 === 0);
+		const state = refused ? 'declined' : does?.does === 'late' ? 'pending' : 'settled';
+		const id = `chk_${randomBytes(12).toString('hex')}`;
+		db.transaction(() => {
+			db.prepare(
+				"INSERT INTO checkouts (id, key, amount, description, return_url, webhook_url, state) VALUES (?, ?, ?, ?, '', ?, ?)"
+			).run(id, key, given.amount, given.description, given.webhookUrl, state);
+			db.prepare('UPDATE cards SET charges = ? WHERE token = ?').run(count, given.token);
+			const row = find(id)!;
+			const fee = feeOf(given.amount);
+			if (state === 'declined') emit(row, 'payment.declined');
+			else emit(row, 'payment.settled', { fee }, state === 'pending' ? options.lateAfter : 0);
+		})();
+		return { id, state };
+	}
+
+	function pay(checkout: Checkout, number: string, response: ServerResponse): void {
+		const card = CARDS.find((one) => one.number === number.replace(/\D/g, ''));
+		if (card) {
+			db.prepare('UPDATE checkouts SET number = ? WHERE id = ?').run(card.number, checkout.id);
+		}
+		const page = (status: number, html: string) =>
+			response.writeHead(status, { 'content-type': 'text/html; charset=utf-8' }).end(html);
+		if (!card)
+			return void page(422, cardPage(checkout, 'This stand-in knows only the cards listed below.'));
+		if (card.does === 'decline') {
+			emit(checkout, 'payment.declined');
+			return void page(
+				402,
+				cardPage(checkout, 'The card was declined. Nothing was charged. Try another.')
+			);
+		}
+		if (card.does === 'code') {
+			db.prepare('UPDATE checkouts SET state = ? WHERE id = ?').run('code', checkout.id);
+			return void page(200, codePage(checkout, ''));
+		}
+		if (card.does === 'late') {
+			db.prepare('UPDATE checkouts SET state = ? WHERE id = ?').run('pending', checkout.id);
+			const late = options.lateAfter ?? 20_000;
+			emit(checkout, 'payment.pending', {}, options.outOfOrder ? late + 400 : 0);
+			emit(
+				checkout,
+				'payment.settled',
+				{ fee: feeOf(checkout.amount), ...keptWith(checkout) },
+				late
+			);
+		} else settle(checkout);
+		response.writeHead(303, { location: checkout.return_url }).end();
+	}
+
+	async function hosted(
+		request: IncomingMessage,
+		response: ServerResponse,
+		id: string,
+		step: string | undefined
+	): Promise<void> {
+		const html = (status: number, body: string) =>
+			response.writeHead(status, { 'content-type': 'text/html; charset=utf-8' }).end(body);
+		const checkout = find(id);
+		if (!checkout) return void html(404, donePage('This payment page does not exist.', ''));
+		if (checkout.state === 'settled' || checkout.state === 'pending')
+			return void html(
+				200,
+				donePage(`${amountInPounds(checkout.amount)} has been paid already.`, checkout.return_url)
+			);
+		if (request.method !== 'POST')
+			return void html(
+				200,
+				checkout.state === 'code' ? codePage(checkout, '') : cardPage(checkout, '')
+			);
+		const form = new URLSearchParams(await read(request));
+		if (step === 'code') {
+			if (form.get('code') !== '246810')
+				return void html(422, codePage(checkout, 'That is not the code.'));
+			settle(checkout);
+			return void response.writeHead(303, { location: checkout.return_url }).end();
+		}
+		pay(checkout, form.get('number') ?? '', response);
+	}
+
+	function refund(
+		checkout: Checkout,
+		key: string,
+		amount: number
+	): { status: number; body: object } {
+		const same = db.prepare('SELECT id FROM refunds WHERE key = ?').get(key) as
+			{ id: string } | undefined;
+		if (same) return { status: 200, body: same };
+		const before = (
+			db
+				.prepare('SELECT coalesce(sum(amount), 0) AS sum FROM refunds WHERE checkout = ?')
+				.get(checkout.id) as { sum: number }
+		).sum;
+		if (checkout.state !== 'settled' || before + amount > checkout.amount)
+			return { status: 409, body: { error: 'more than was paid' } };
+		const id = `ref_${randomBytes(9).toString('hex')}`;
+		db.prepare('INSERT INTO refunds (id, key, checkout, amount) VALUES (?, ?, ?, ?)').run(
+			id,
+			key,
+			checkout.id,
+			amount
+		);
+		emit(checkout, 'refund.settled', { amount, refund: id });
+		return { status: 201, body: { id } };
+	}
+
+	async function api(
+		request: IncomingMessage,
+		response: ServerResponse,
+		path: string
+	): Promise<void> {
+		const json = (status: number, body: object) =>
+			response.writeHead(status, { 'content-type': 'application/json' }).end(JSON.stringify(body));
+		if (request.headers.authorization !== `Bearer ${options.secret}`)
+			return void json(401, { error: 'unauthorised' });
+		const key = String(request.headers['idempotency-key'] ?? '');
+		const given: unknown = JSON.parse((await read(request)) || '{}');
+		if (path === '/checkouts') {
+			const parsed = checkoutRequest.safeParse(given);
+			if (!parsed.success || !key) return void json(400, { error: 'bad request' });
+			let row = db.prepare('SELECT * FROM checkouts WHERE key = ?').get(key) as
+				Checkout | undefined;
+			if (!row) {
+				const { amount, description, returnUrl, webhookUrl, keepCard } = parsed.data;
+				const id = `chk_${randomBytes(12).toString('hex')}`;
+				db.prepare(
+					"INSERT INTO checkouts (id, key, amount, description, return_url, webhook_url, state, keep) VALUES (?, ?, ?, ?, ?, ?, 'open', ?)"
+				).run(id, key, amount, description, returnUrl, webhookUrl, keepCard ? 1 : 0);
+				row = find(id)!;
+			}
+			return void json(201, { id: row.id, url: `${options.origin}/pay/${row.id}` });
+		}
+		if (path === '/charges') {
+			const parsed = chargeRequest.safeParse(given);
+			if (!parsed.success || !key) return void json(400, { error: 'bad request' });
+			return void json(201, charge(key, parsed.data));
+		}
+		const kept = /^\/cards\/([^/]+)\/forget$/.exec(path);
+		if (kept) {
+			db.prepare('UPDATE cards SET forgotten = 1 WHERE token = ?').run(kept[1]);
+			return void json(200, {});
+		}
+		const match = /^\/checkouts\/([^/]+)\/refunds$/.exec(path);
+		const checkout = match && find(match[1]!);
+		const parsed = refundRequest.safeParse(given);
+		if (!checkout || !parsed.success || !key) return void json(404, { error: 'not found' });
+		const { status, body } = refund(checkout, key, parsed.data.amount);
+		json(status, body);
+	}
+
+	const server = createServer((request, response) => {
+		const { pathname } = new URL(request.url ?? '/', 'http://card');
+		const page = /^\/pay\/([^/]+)(?:\/(code))?$/.exec(pathname);
+		const work = page
+			? hosted(request, response, page[1]!, page[2])
+			: request.method === 'POST'
+				? api(request, response, pathname)
+				: Promise.resolve(void response.writeHead(404).end());
+		work.catch(() => response.writeHead(500).end());
+	});
+	await new Promise<void>((resolve) => server.listen(options.port, '127.0.0.1', resolve));
+	return {
+		async close() {
+			clearInterval(timer);
+			server.closeAllConnections();
+			await new Promise((resolve) => server.close(resolve));
+			db.close();
+		}
+	};
+}
+
+async function read(request: IncomingMessage): Promise<string> {
+	const chunks: Buffer[] = [];
+	for await (const chunk of request) chunks.push(chunk as Buffer);
+	return Buffer.concat(chunks).toString('utf8');
+}
