@@ -1,0 +1,233 @@
+// Lays out the demo business by calling the services day by day, so that it obeys every rule.
+import { randomUUID } from 'node:crypto';
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { displayDate, londonDate } from '../src/lib/core/calendar/conversion';
+import { addDays } from '../src/lib/core/calendar/manipulation';
+import { displayAmount } from '../src/lib/core/money/display';
+import { blankSheet } from '../src/lib/core/sheet/blank';
+import type { Sheet, SheetRow } from '../src/lib/core/sheet/types';
+import { settableClock } from '../src/lib/server/clock';
+import { readConfig } from '../src/lib/server/config';
+import type { MailOutcome } from '../src/lib/server/gateways/mail';
+import { clockOf, openWorld } from '../src/lib/server/open';
+import { saveBusiness } from '../src/lib/server/services/business';
+import { openCheckout, receiveCardEvent } from '../src/lib/server/services/cards';
+import { creditInvoice } from '../src/lib/server/services/credit';
+import { customerRecord } from '../src/lib/server/services/customerParts';
+import { addCustomer } from '../src/lib/server/services/customers';
+import { documentDetail } from '../src/lib/server/services/documents';
+import { beginInvoice, saveDraft } from '../src/lib/server/services/drafts';
+import { issueInvoice } from '../src/lib/server/services/issue';
+import { deliverDue } from '../src/lib/server/services/outbox';
+import { setPassword } from '../src/lib/server/services/owner';
+import { noteOpened } from '../src/lib/server/services/payPage';
+import { recordPayment } from '../src/lib/server/services/payments';
+import { prepareSending, sendByMail } from '../src/lib/server/services/send';
+import { DEMO_CUSTOMERS } from './customers';
+import { DEMO_DOCUMENTS, type DemoDocument } from './documents';
+import { writeBankFile } from './bankFile';
+import { owedSteps } from './owed';
+import { DEMO_CARD, repeatSteps } from './repeats';
+import { knowCard } from '../stand-ins/card/store';
+import { layOutPrices, workSteps, type Step } from './work';
+
+const config = readConfig(process.env);
+const start = clockOf(config).now();
+const today = londonDate(start);
+const clock = settableClock(start);
+let mailAnswer: MailOutcome = { state: 'sent' };
+let checkout = '';
+const charged: { checkout: string; amount: number }[] = [];
+const world = openWorld(config, {
+	clock,
+	mail: { send: async () => mailAnswer },
+	card: {
+		async openCheckout({ key }) {
+			checkout = `demo-${key}`;
+			return { id: checkout, url: 'http://card.example/' };
+		},
+		refund: async () => ({ id: 'demo-refund' }),
+		async charge({ key, amount }) {
+			charged.push({ checkout: `demo-${key}`, amount });
+			return { id: `demo-${key}`, state: 'settled' };
+		},
+		forgetCard: async () => undefined
+	}
+});
+
+const DAY = 86_400_000;
+/** Ten in the morning so many days before the demo starts, and minutes after that. */
+const morning = (ago: number, minutes = 0) =>
+	start - (start % DAY) - ago * DAY + 10 * 3_600_000 + minutes * 60_000;
+
+await setPassword(world, 'lime-and-plaster');
+clock.set(morning(425));
+saveBusiness(
+	world,
+	{
+		ownerName: 'Tamsin Orrell',
+		tradingName: 'Orrell Lime & Plaster',
+		address: 'Kiln Cottage\nHarrowmere\nWestmarch WM4 2KC',
+		email: 'tamsin@orrell-lime.example',
+		phone: '01632 960001',
+		vatRegistered: true,
+		vatNumber: '444444454',
+		cisSubcontractor: true,
+		utr: '2234567890',
+		bankAccountName: 'T Orrell t/a Orrell Lime & Plaster',
+		bankSortCode: '000000',
+		bankAccountNumber: '00012345',
+		termsDays: 14,
+		invoicePattern: 'OLP-{nnnn}',
+		invoiceNext: 173,
+		copyToSelf: true
+	},
+	true
+);
+
+const ids = new Map<string, number>();
+for (const { key, billToKey, ...customer } of DEMO_CUSTOMERS) {
+	const billToId = billToKey ? (ids.get(billToKey) ?? null) : null;
+	ids.set(key, addCustomer(world, { ...customer, billToId }));
+}
+
+layOutPrices(world);
+const steps: Step[] = [
+	...DEMO_DOCUMENTS.flatMap((document, index) => stepsOf(document, index)),
+	...workSteps({ world, ids, today, morning }),
+	...owedSteps({ world, ids, today, morning }),
+	...repeatSteps({ world, ids, today, morning, payByCard, settleCharges })
+].sort((a, b) => a.at - b.at);
+for (const step of steps) {
+	// What lies after now has not happened yet.
+	if (step.at > start) continue;
+	clock.set(step.at);
+	await step.run();
+}
+mkdirSync(config.dataFolder, { recursive: true });
+writeBankFile({ world, ids, today, morning }, config.dataFolder);
+knowCard(join(config.dataFolder, 'stand-in-card.sqlite'), DEMO_CARD);
+world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
+writeFileSync(join(config.dataFolder, 'complete'), `${today}\n`);
+
+/** The customer pays on the pay page, and may let the card be kept. */
+async function payByCard(id: number, key: string, keep = false): Promise<void> {
+	const { toPay, link } = documentDetail(world, id);
+	await openCheckout(world, link.split('/').at(-1)!, key, undefined, keep);
+	await settle(checkout, toPay, keep);
+}
+
+async function settleCharges(): Promise<void> {
+	for (const one of charged.splice(0)) await settle(one.checkout, one.amount);
+}
+
+async function settle(paid: string, amount: number, keep = false): Promise<void> {
+	const { token, number } = DEMO_CARD;
+	const event = {
+		id: randomUUID(),
+		type: 'payment.settled' as const,
+		checkout: paid,
+		amount,
+		fee: Math.floor((amount * 14 + 500) / 1000) + 20,
+		...(keep ? { card: { token, lastDigits: number.slice(-4) } } : {})
+	};
+	receiveCardEvent(world, event, JSON.stringify(event));
+	await deliverDue(world);
+}
+
+function sheetOf(document: DemoDocument): Sheet {
+	const customerId = ids.get(document.customer)!;
+	const sites = customerRecord(world.db, customerId)!.sites;
+	const issued = addDays(today, -document.ago);
+	const rows: SheetRow[] = document.lines.flatMap((line, index): SheetRow[] => {
+		const title = document.headings?.[index];
+		return [
+			...(title ? [{ id: `h${index}`, type: 'heading' as const, text: title }] : []),
+			{
+				id: `l${index}`,
+				type: 'line' as const,
+				kind: line.kind,
+				description: line.description,
+				quantity: line.quantity,
+				unit: line.unit,
+				unitPrice: line.price,
+				vat: line.vat ?? 'standard',
+				vatReason: line.reason ?? '',
+				discount: line.discount ?? '',
+				cost: line.cost ?? ''
+			}
+		];
+	});
+	return {
+		...blankSheet(),
+		customerId,
+		siteId: document.site === undefined ? null : (sites[document.site]?.id ?? null),
+		contract: document.contract ?? null,
+		workFinished: document.finished ? displayDate(addDays(issued, -document.finished)) : '',
+		orderNumber: document.orderNumber ?? '',
+		reference: document.reference ?? '',
+		note: document.note ?? '',
+		pricesIncludeVat: document.includesVat ?? false,
+		discount: document.discount ?? '',
+		retention: document.retention ?? '',
+		rows
+	};
+}
+
+function stepsOf(document: DemoDocument, index: number): Step[] {
+	const { outcome, ago } = document;
+	let id = 0;
+	const steps: Step[] = [
+		{
+			at: Math.min(morning(ago, index % 50), start - (60 - (index % 50)) * 1000),
+			async run() {
+				id = beginInvoice(world, `demo:${index}`, ids.get(document.customer)!);
+				const { version } = saveDraft(world, id, 1, sheetOf(document));
+				if (outcome.type === 'draft') return;
+				await issueInvoice(world, id, version);
+				if (outcome.type === 'unsent') return;
+				mailAnswer =
+					outcome.type === 'bounced'
+						? { state: 'refused', reason: 'the mail server answered 550' }
+						: { state: 'sent' };
+				const { to, subject, text } = prepareSending(world, id);
+				sendByMail(world, id, { key: 'demo', to, subject, text, copyToSelf: true });
+				await deliverDue(world);
+				mailAnswer = { state: 'sent' };
+			}
+		}
+	];
+	const later = (days: number, run: () => Promise<void>) =>
+		steps.push({ at: morning(ago - days, 200 + (index % 50)), run });
+	const token = () => documentDetail(world, id).link.split('/').at(-1)!;
+	if (outcome.type === 'sent' && outcome.seen !== undefined)
+		later(outcome.seen, async () => noteOpened(world, token(), 'opened'));
+	if (outcome.type === 'credited')
+		later(
+			outcome.after,
+			async () => void (await creditInvoice(world, id, outcome.reason, `demo-credit:${index}`))
+		);
+	if (outcome.type === 'paid' && outcome.way === 'card') {
+		later(outcome.after, async () => {
+			noteOpened(world, token(), 'opened');
+			await payByCard(id, `demo:${index}`);
+		});
+	} else if (outcome.type === 'paid' || outcome.type === 'part' || outcome.type === 'overpaid') {
+		later(outcome.after, async () => {
+			const detail = documentDetail(world, id);
+			const amount = outcome.type === 'paid' ? displayAmount(detail.toPay) : outcome.amount;
+			const way = outcome.type === 'paid' ? outcome.way : 'bank';
+			recordPayment(world, id, {
+				key: `demo:${index}`,
+				date: clock.today(),
+				amount,
+				withheld: '',
+				way,
+				reference: detail.number,
+				allowOverpaid: outcome.type === 'overpaid'
+			});
+		});
+	}
+	return steps;
+}
