@@ -1,0 +1,232 @@
+// How fast the heart of it is, as ratios to something that scales with the machine: `npm run bench`.
+import Sqlite from 'better-sqlite3';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { computeInvoice } from '../src/lib/core/figures/invoice';
+import { readInvoiceInput } from '../src/lib/core/figures/input';
+import { NO_STANDING } from '../src/lib/core/documents/parties';
+import { GB } from '../src/lib/core/regimes/gb';
+import { blankLine, blankSheet } from '../src/lib/core/sheet/blank';
+import { readSheet } from '../src/lib/core/sheet/read';
+import { readConfig } from '../src/lib/server/config';
+import { openWorld } from '../src/lib/server/open';
+import { saveBusiness } from '../src/lib/server/services/business';
+import { countByState, listDocuments } from '../src/lib/server/services/documents';
+import { find } from '../src/lib/server/services/find';
+import { nextMoves } from '../src/lib/server/services/moves';
+
+/** Microseconds for one call, the median of several rounds. */
+function time(work: () => unknown, calls: number): number {
+	for (let call = 0; call < calls / 4; call++) work();
+	const rounds = Array.from({ length: 7 }, () => {
+		const start = process.hrtime.bigint();
+		for (let call = 0; call < calls; call++) work();
+		return Number(process.hrtime.bigint() - start) / calls / 1000;
+	});
+	return rounds.sort((a, b) => a - b)[3]!;
+}
+const show = (label: string, micros: number, against?: number) =>
+	console.log(
+		`${label.padEnd(62)} ${micros.toFixed(micros < 100 ? 1 : 0).padStart(9)} µs${against === undefined ? '' : `   ratio ${(micros / against).toFixed(1)}`}`
+	);
+
+const input = {
+	regime: 'GB',
+	date: '2026-11-02',
+	currency: 'GBP',
+	seller: { vatRegistered: true },
+	customer: { kind: 'contractor', vatRegistered: true, cisRegistered: true },
+	cisRate: '20',
+	discount: { percent: '5' },
+	lines: Array.from({ length: 10 }, (_, index) => ({
+		kind: index % 2 ? 'materials' : 'labour',
+		quantity: `${index + 1}.5`,
+		unitPrice: '45.25',
+		vat: 'standard',
+		...(index % 2 ? { cost: '30.00' } : {})
+	}))
+};
+const text = JSON.stringify(input);
+const typed = readInvoiceInput(input);
+const parse = time(() => JSON.parse(text), 20_000);
+console.log('A ten-line invoice');
+show('JSON.parse of its input', parse);
+show(
+	'figures with workings',
+	time(() => computeInvoice(typed, GB), 5_000),
+	parse
+);
+show(
+	'figures with workings, reading the input included',
+	time(() => computeInvoice(readInvoiceInput(JSON.parse(text)), GB), 5_000),
+	parse
+);
+
+const sheet = {
+	...blankSheet(),
+	customerId: 1,
+	contract: 'construction' as const,
+	rows: Array.from({ length: 200 }, (_, index) => ({
+		...blankLine(`l${index}`),
+		description: `Line ${index}`,
+		unitPrice: '45.25'
+	}))
+};
+const context = {
+	today: '2026-11-24',
+	seller: {
+		tradingName: '',
+		ownerName: 'Tamsin Orrell',
+		address: 'Kiln Cottage',
+		email: '',
+		phone: '',
+		utr: '',
+		cisSubcontractor: true,
+		bank: { accountName: '', sortCode: '', accountNumber: '' },
+		terms: { days: 14, endOfMonth: false },
+		vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
+	},
+	customer: {
+		id: 1,
+		kind: 'contractor' as const,
+		name: 'Beacon',
+		email: '',
+		address: 'Foundry House',
+		terms: null,
+		orderNumberRequired: false,
+		billTo: null,
+		sites: [],
+		standings: [
+			{
+				...NO_STANDING,
+				vatRegistered: true,
+				vatNumber: '123456782',
+				cisRegistered: true,
+				cisRate: '20' as const
+			}
+		]
+	}
+};
+console.log('\nA sheet of 200 lines, at each key');
+const sheetText = JSON.stringify(sheet);
+const sheetParse = time(() => JSON.parse(sheetText), 2_000);
+show('JSON.parse of the sheet', sheetParse);
+show(
+	'read, checked and computed with workings (50,000 µs allowed)',
+	time(() => readSheet(sheet, context), 200),
+	sheetParse
+);
+
+console.log('\nA hundred thousand invoices');
+const folder = mkdtempSync(join(tmpdir(), 'axiometer-bench-'));
+const world = openWorld(
+	readConfig({ AXIOMETER_DATA: folder, AXIOMETER_CLOCK: '2026-11-24T09:00' })
+);
+saveBusiness(
+	world,
+	{ ...blankBusiness(), ownerName: 'Tamsin Orrell', address: 'Kiln Cottage', vatNumber: '' },
+	true
+);
+fill(world.db.$client, 100_000);
+const query = { state: 'all', age: 'any', search: '', customerId: null, page: 1 } as const;
+const simple = time(
+	() => world.db.$client.prepare('select * from documents order by id desc limit 51').all(),
+	50
+);
+show('51 rows of the table, nothing else', simple);
+show(
+	'the list, first page',
+	time(() => listDocuments(world, query), 20),
+	simple
+);
+show(
+	'the list, page 500',
+	time(() => listDocuments(world, { ...query, page: 500 }), 5),
+	simple
+);
+show(
+	'the list, late ones',
+	time(() => listDocuments(world, { ...query, state: 'late' }), 20),
+	simple
+);
+show(
+	'the list, searched',
+	time(() => listDocuments(world, { ...query, search: 'customer 77 render' }), 5),
+	simple
+);
+show(
+	'counts by state',
+	time(() => countByState(world), 5),
+	simple
+);
+show(
+	'the command box',
+	time(() => find(world, 'INV-99'), 5),
+	simple
+);
+show(
+	'next moves',
+	time(() => nextMoves(world), 3),
+	simple
+);
+world.db.$client.close();
+rmSync(folder, { recursive: true, force: true });
+
+function blankBusiness() {
+	return {
+		tradingName: '',
+		email: '',
+		phone: '',
+		utr: '',
+		bankAccountName: '',
+		bankSortCode: '',
+		bankAccountNumber: ''
+	};
+}
+
+/** Rows as issuing writes them, without the PDFs. */
+function fill(client: Sqlite.Database, count: number): void {
+	const customer = client.prepare(
+		"insert into customers (kind, name, created_at, updated_at) values ('household', ?, 0, 0)"
+	);
+	const document = client.prepare(
+		"insert into documents (kind, state, key, customer_id, customer_name, sheet, number, running, issue_date, sort_date, due_date, token, frozen, total, created_at, updated_at) values ('invoice', 'issued', ?, ?, ?, '{\"rows\":[]}', ?, ?, ?, ?, ?, ?, '{}', 12000, 0, 0)"
+	);
+	const item = client.prepare(
+		'insert into open_items (document_id, customer_id, payer_id, issue_date, due_date, total, outstanding, state) values (@p1, @p2, @p2, @p3, @p4, 12000, @p5, @p6)'
+	);
+	const words = client.prepare('insert into document_search (rowid, words) values (?, ?)');
+	const trail = client.prepare(
+		"insert into trail (document_id, at, who, what) values (?, 0, 'you', 'sent')"
+	);
+	client.transaction(() => {
+		for (let n = 1; n <= 2_000; n++) customer.run(`Customer ${n}`);
+		for (let n = 1; n <= count; n++) {
+			const who = (n % 2_000) + 1;
+			const day = `${2016 + Math.floor((n / count) * 10.9)}-${String((n % 12) + 1).padStart(2, '0')}-${String((n % 28) + 1).padStart(2, '0')}`;
+			const open = n % 20 === 0;
+			const { lastInsertRowid: id } = document.run(
+				`k${n}`,
+				who,
+				`Customer ${who}`,
+				`INV-${n}`,
+				n,
+				day,
+				day,
+				day,
+				`t${n}`
+			);
+			item.run({
+				p1: id,
+				p2: who,
+				p3: day,
+				p4: day,
+				p5: open ? 12000 : 0,
+				p6: open ? 'open' : 'paid'
+			});
+			words.run(id, `INV-${n} Customer ${who} 120.00 Lime render`);
+			trail.run(id);
+		}
+	})();
+}

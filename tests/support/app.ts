@@ -1,0 +1,126 @@
+// The real app and its stand-ins as processes of their own, on free ports, for tests that drive or kill them.
+import { spawn, type ChildProcess } from 'node:child_process';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+
+export interface InboxMail {
+	id: number;
+	recipients: string[];
+	subject: string;
+	messageId: string;
+	text: string;
+	html: string;
+	attachments: { name: string; size: number; type: string }[];
+}
+
+export interface RunningApp {
+	origin: string;
+	folder: string;
+	env: NodeJS.ProcessEnv;
+	start(what: 'app' | 'mail' | 'card'): Promise<void>;
+	/** `kill -9`: no warning, no chance to tidy up. */
+	kill(what: 'app' | 'mail' | 'card'): Promise<void>;
+	inbox(): Promise<InboxMail[]>;
+	end(): Promise<void>;
+}
+
+function freePort(): Promise<number> {
+	return new Promise((resolve) => {
+		const server = createServer().listen(0, '127.0.0.1', () => {
+			const address = server.address();
+			server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+		});
+	});
+}
+
+const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
+
+/** Waits until `check` gives something. @throws after `seconds`. */
+export async function until<T>(
+	check: () => Promise<T | null | undefined | false>,
+	seconds = 60,
+	what = 'what was waited for'
+): Promise<T> {
+	for (let waited = 0; waited < seconds * 20; waited++) {
+		const found = await check().catch(() => null);
+		if (found) return found;
+		await pause(50);
+	}
+	throw new Error(`${what} did not come within ${seconds} s`);
+}
+
+/** `prepare` may fill the data folder before anything is started. */
+export async function runApp(
+	extra: NodeJS.ProcessEnv = {},
+	prepare?: (env: NodeJS.ProcessEnv) => void | Promise<void>
+): Promise<RunningApp> {
+	const folder = mkdtempSync(join(tmpdir(), 'axiometer-e2e-'));
+	const [port, mail, inbox, card] = (await Promise.all([
+		freePort(),
+		freePort(),
+		freePort(),
+		freePort()
+	])) as [number, number, number, number];
+	const origin = `http://127.0.0.1:${port}`;
+	const env: NodeJS.ProcessEnv = {
+		...process.env,
+		NODE_ENV: 'production',
+		AXIOMETER_DATA: folder,
+		AXIOMETER_PORT: String(port),
+		AXIOMETER_MAIL_PORT: String(mail),
+		AXIOMETER_INBOX_PORT: String(inbox),
+		AXIOMETER_CARD_PORT: String(card),
+		AXIOMETER_CARD_LATE_MS: '1500',
+		AXIOMETER_CLOCK: '2026-11-24T09:00',
+		AXIOMETER_LOG: 'silent',
+		HOST: '127.0.0.1',
+		PORT: String(port),
+		ORIGIN: origin,
+		BODY_SIZE_LIMIT: '32M',
+		...extra
+	};
+	const commands = {
+		app: { args: ['build/index.js'], address: `${origin}/health` },
+		mail: {
+			args: ['--import', 'tsx', 'stand-ins/mail/main.ts'],
+			address: `http://127.0.0.1:${inbox}/`
+		},
+		card: {
+			args: ['--import', 'tsx', 'stand-ins/card/main.ts'],
+			address: `http://127.0.0.1:${card}/`
+		}
+	};
+	const running = new Map<string, ChildProcess>();
+	const app: RunningApp = {
+		origin,
+		folder,
+		env,
+		async start(what) {
+			const { args, address } = commands[what];
+			running.set(
+				what,
+				spawn(process.execPath, args, { env, stdio: ['ignore', 'ignore', 'inherit'] })
+			);
+			await until(async () => (await fetch(address)).status > 0, 300, `the start of ${what}`);
+		},
+		async kill(what) {
+			const child = running.get(what);
+			running.delete(what);
+			if (!child || child.exitCode !== null) return;
+			const ended = new Promise((resolve) => child.once('exit', resolve));
+			child.kill('SIGKILL');
+			await ended;
+		},
+		inbox: async () =>
+			(await fetch(`http://127.0.0.1:${inbox}/mails.json`)).json() as Promise<InboxMail[]>,
+		async end() {
+			for (const what of ['app', 'mail', 'card'] as const) await app.kill(what);
+			rmSync(folder, { recursive: true, force: true });
+		}
+	};
+	await prepare?.(env);
+	await Promise.all([app.start('app'), app.start('mail'), app.start('card')]);
+	return app;
+}

@@ -1,0 +1,85 @@
+// Chromium as a person would use it, and the check that every screen can be used by everyone.
+import AxeBuilder from '@axe-core/playwright';
+import { expect } from 'chai';
+import { chromium, type Browser, type Page } from 'playwright-core';
+
+/** A busy machine may be many times slower than an idle one; a fault still ends a test. */
+const PATIENCE_MS = 60_000;
+
+export async function openBrowser(): Promise<Browser> {
+	const browser = await chromium.launch({
+		executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+		args: [
+			'--no-sandbox',
+			'--disable-gpu',
+			'--disable-quic',
+			'--no-first-run',
+			'--disable-background-networking',
+			'--disable-component-update',
+			'--disable-sync'
+		]
+	});
+	const newContext = browser.newContext.bind(browser);
+	browser.newContext = async (options) => {
+		const context = await newContext(options);
+		context.setDefaultTimeout(PATIENCE_MS);
+		return context;
+	};
+	return browser;
+}
+
+/** No automatic accessibility finding on the screen as it stands, WCAG 2.2 AA and best practices. */
+export async function expectAccessible(page: Page, what: string): Promise<void> {
+	const { violations } = await new AxeBuilder({ page }).analyze();
+	const found = violations.map(
+		(one) => `${one.id}: ${one.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`
+	);
+	expect(found, what).to.deep.equal([]);
+}
+
+/** Waits until the page answers to keys. */
+export async function ready(page: Page): Promise<void> {
+	await page.waitForSelector('body[data-ready]');
+}
+
+/** Waits until the sheet says that everything is saved. */
+export async function saved(page: Page): Promise<void> {
+	await page.waitForFunction(
+		() => document.querySelector('[data-state]')?.getAttribute('data-state') === 'saved'
+	);
+}
+
+/** Fills the first start and ends on Today. */
+export async function setUp(page: Page, origin: string): Promise<void> {
+	await page.goto(`${origin}/`);
+	await ready(page);
+	await page.getByLabel('Your own name').fill('Tamsin Orrell');
+	await page.getByLabel('Trading name').fill('Orrell Lime & Plaster');
+	await page.getByLabel('Business address').fill('Kiln Cottage\nHarrowmere');
+	await page.getByLabel('Mail address').fill('tamsin@orrell-lime.example');
+	await page.getByLabel('I am registered for VAT').check();
+	await page.getByLabel('VAT number').fill('GB 444 4444 54');
+	await page.getByLabel('I work for contractors').check();
+	await page.getByLabel('UTR').fill('2234567890');
+	await page.getByLabel('Sort code').fill('000000');
+	await page.getByLabel('Account number').fill('00012345');
+	await page.getByLabel('First number').fill('231');
+	await page.getByLabel('Password').fill('lime-and-plaster');
+	await page.getByRole('button', { name: 'Begin' }).click();
+	await page.waitForURL(`${origin}/`);
+}
+
+/** Types a line by keyboard alone, from the description; ends in the description of the next line. */
+export async function typeLine(
+	page: Page,
+	description: string,
+	quantity: string,
+	price: string
+): Promise<void> {
+	await page.keyboard.type(description);
+	await page.keyboard.press('Enter');
+	await page.keyboard.type(quantity);
+	await page.keyboard.press('Enter');
+	await page.keyboard.type(price);
+	await page.keyboard.press('Enter');
+}

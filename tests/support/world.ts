@@ -1,0 +1,172 @@
+// A world of its own for each test: a data file in a folder that goes away, a clock that stands, gateways that do as told.
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { londonMoment } from '../../src/lib/core/calendar/conversion';
+import { blankLine, blankSheet } from '../../src/lib/core/sheet/blank';
+import type { Sheet, SheetLine } from '../../src/lib/core/sheet/types';
+import { settableClock } from '../../src/lib/server/clock';
+import { readConfig } from '../../src/lib/server/config';
+import { CardUnavailableError, type CardEvent } from '../../src/lib/server/gateways/card';
+import type { MailMessage, MailOutcome } from '../../src/lib/server/gateways/mail';
+import { openWorld } from '../../src/lib/server/open';
+import { saveBusiness } from '../../src/lib/server/services/business';
+import { addCustomer } from '../../src/lib/server/services/customers';
+import { beginInvoice, saveDraft } from '../../src/lib/server/services/drafts';
+import { issueInvoice, type Issued } from '../../src/lib/server/services/issue';
+import { receiveCardEvent } from '../../src/lib/server/services/cards';
+import type { World } from '../../src/lib/server/world';
+
+export const NOW = londonMoment('2026-11-24T09:00');
+
+export interface TestWorld extends World {
+	clock: ReturnType<typeof settableClock>;
+	folder: string;
+	sent: MailMessage[];
+	mailAnswer: (message: MailMessage) => MailOutcome;
+	cardDown: boolean;
+	checkouts: { key: string; amount: number; id: string }[];
+	charges: { key: string; amount: number; id: string }[];
+	chargeState: 'settled' | 'declined';
+	end(): void;
+}
+
+export const BUSINESS = {
+	ownerName: 'Tamsin Orrell',
+	tradingName: 'Orrell Lime & Plaster',
+	address: 'Kiln Cottage\nHarrowmere',
+	email: 'tamsin@orrell-lime.example',
+	phone: '',
+	vatRegistered: true,
+	vatNumber: '444444454',
+	cisSubcontractor: true,
+	utr: '2234567890',
+	bankAccountName: '',
+	bankSortCode: '00-00-00',
+	bankAccountNumber: '00012345',
+	termsDays: 14,
+	invoicePattern: 'INV-{nnnn}',
+	invoiceNext: 7,
+	copyToSelf: true
+};
+
+export function makeWorld(business: object = {}): TestWorld {
+	const folder = mkdtempSync(join(tmpdir(), 'axiometer-'));
+	const clock = settableClock(NOW);
+	const world: TestWorld = Object.assign(
+		openWorld(readConfig({ AXIOMETER_DATA: folder }), { clock }),
+		{
+			clock,
+			folder,
+			sent: [] as MailMessage[],
+			mailAnswer: (): MailOutcome => ({ state: 'sent' }),
+			cardDown: false,
+			checkouts: [] as TestWorld['checkouts'],
+			charges: [] as TestWorld['charges'],
+			chargeState: 'settled' as TestWorld['chargeState'],
+			end() {
+				world.db.$client.close();
+				rmSync(folder, { recursive: true, force: true });
+			}
+		}
+	);
+	world.mail = {
+		async send(message) {
+			const outcome = world.mailAnswer(message);
+			if (outcome.state !== 'later') world.sent.push(message);
+			return outcome;
+		}
+	};
+	world.card = {
+		async openCheckout({ key, amount }) {
+			if (world.cardDown) throw new CardUnavailableError('down');
+			const same = world.checkouts.find((one) => one.key === key);
+			const checkout = same ?? { key, amount, id: `chk-${world.checkouts.length + 1}` };
+			if (!same) world.checkouts.push(checkout);
+			return { id: checkout.id, url: `http://card.example/${checkout.id}` };
+		},
+		refund: async ({ key }) => ({ id: `ref-${key}` }),
+		async charge({ key, amount }) {
+			if (world.cardDown) throw new CardUnavailableError('down');
+			const same = world.charges.find((one) => one.key === key);
+			const charge = same ?? { key, amount, id: `chg-${world.charges.length + 1}` };
+			if (!same) world.charges.push(charge);
+			return { id: charge.id, state: world.chargeState };
+		},
+		forgetCard: async () => undefined
+	};
+	saveBusiness(world, { ...BUSINESS, ...business }, true);
+	return world;
+}
+
+export const CONTRACTOR = {
+	name: 'Beacon & Lathe Construction Ltd',
+	kind: 'contractor' as const,
+	address: 'Foundry House\nCastle Orme',
+	email: 'accounts@beacon-lathe.example',
+	termsDays: 45,
+	standing: {
+		from: '',
+		vatRegistered: true,
+		vatNumber: '123456782',
+		cisRegistered: true,
+		cisRate: '20' as const
+	}
+};
+export const HOUSEHOLD = {
+	name: 'Odile Brancaster',
+	kind: 'household' as const,
+	address: 'Lantern House\nHarrowmere',
+	email: 'odile@post.example'
+};
+
+export function line(
+	id: string,
+	description: string,
+	unitPrice: string,
+	more: Partial<SheetLine> = {}
+): SheetLine {
+	return { ...blankLine(id), description, unitPrice, ...more };
+}
+
+/** Labour and materials: 1,440.00 and 860.00 that cost 720.00. */
+export const LINES = [
+	line('a', 'Lime render, two coats', '45.00', { quantity: '32', unit: 'hour' }),
+	line('b', 'Hydraulic lime, sand, mesh', '860.00', { kind: 'materials', cost: '720.00' })
+];
+
+let keys = 0;
+
+export function draftOf(
+	world: World,
+	customer: object,
+	sheet: Partial<Sheet> = {}
+): { id: number; version: number; customerId: number } {
+	const customerId = addCustomer(world, customer);
+	const id = beginInvoice(world, `draft-${keys++}`, customerId);
+	const { version } = saveDraft(world, id, 1, {
+		...blankSheet(),
+		customerId,
+		rows: LINES,
+		contract: 'kind' in customer && customer.kind === 'contractor' ? 'construction' : null,
+		...sheet
+	});
+	return { id, version, customerId };
+}
+
+export async function issued(
+	world: World,
+	customer: object,
+	sheet: Partial<Sheet> = {}
+): Promise<Issued & { customerId: number }> {
+	const draft = draftOf(world, customer, sheet);
+	return { ...(await issueInvoice(world, draft.id, draft.version)), customerId: draft.customerId };
+}
+
+export function settledEvent(checkout: string, amount: number, id = `evt-${keys++}`): CardEvent {
+	return { id, type: 'payment.settled', checkout, amount, fee: 25 };
+}
+
+export function receive(world: World, event: CardEvent): void {
+	receiveCardEvent(world, event, JSON.stringify(event));
+}

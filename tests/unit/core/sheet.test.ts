@@ -1,0 +1,354 @@
+import { expect } from 'chai';
+import { describe, it } from 'mocha';
+import type { CustomerRecord, SellerRecord } from '../../../src/lib/core/documents/parties';
+import { NO_STANDING } from '../../../src/lib/core/documents/parties';
+import { explainNumberPattern, formatNumber } from '../../../src/lib/core/documents/numbers';
+import { writeInvoiceFigures } from '../../../src/lib/core/figures/output';
+import type { TaxStanding } from '../../../src/lib/core/documents/types';
+import {
+	isUtr,
+	isVatNumber,
+	readVerificationNumber
+} from '../../../src/lib/core/regimes/gb/checks';
+import { blankLine, blankSheet } from '../../../src/lib/core/sheet/blank';
+import { linesFromCells } from '../../../src/lib/core/sheet/paste';
+import { readSheet } from '../../../src/lib/core/sheet/read';
+import type { Problem, Sheet, SheetLine } from '../../../src/lib/core/sheet/types';
+
+const seller: SellerRecord = {
+	tradingName: '',
+	ownerName: 'Tamsin Orrell',
+	address: 'Kiln Cottage',
+	email: '',
+	phone: '',
+	utr: '',
+	cisSubcontractor: true,
+	bank: { accountName: '', sortCode: '', accountNumber: '' },
+	terms: { days: 14, endOfMonth: false },
+	vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
+};
+
+function customer(
+	kind: CustomerRecord['kind'],
+	standing: Partial<TaxStanding> = {}
+): CustomerRecord {
+	return {
+		id: 1,
+		kind,
+		name: 'Beacon',
+		email: '',
+		address: 'Foundry House',
+		terms: null,
+		orderNumberRequired: false,
+		billTo: null,
+		sites: [],
+		standings: [{ ...NO_STANDING, ...standing }]
+	};
+}
+const FULL = {
+	vatRegistered: true,
+	vatNumber: '123456782',
+	cisRegistered: true,
+	cisRate: '20' as const
+};
+
+function line(more: Partial<SheetLine> = {}): SheetLine {
+	return { ...blankLine('a'), description: 'Render', unitPrice: '100', ...more };
+}
+
+function read(
+	who: CustomerRecord | null,
+	change: Partial<Sheet> = {},
+	today = '2026-11-24',
+	by = seller
+) {
+	return readSheet(
+		{
+			...blankSheet(),
+			customerId: who?.id ?? null,
+			contract: 'construction',
+			rows: [line()],
+			...change
+		},
+		{ seller: by, customer: who, today }
+	);
+}
+const at = (problems: Problem[], path: string) => problems.find((problem) => problem.path === path);
+
+describe('the sheet: what would be wrong in law, with its fix', () => {
+	it('a complete invoice has nothing against it', () => {
+		expect(read(customer('contractor', FULL)).problems).to.deep.equal([]);
+	});
+
+	const cases: [string, ReturnType<typeof read>, string, Problem['level'], string][] = [
+		[
+			'price including VAT under the reverse charge',
+			read(customer('contractor', FULL), { pricesIncludeVat: true }),
+			'pricesIncludeVat',
+			'stop',
+			'set'
+		],
+		[
+			'VAT charged to a contractor that is surely CIS registered',
+			read(customer('contractor', { ...FULL, cisRegistered: false })),
+			'customer.cisRegistered',
+			'warning',
+			'customer'
+		],
+		[
+			'VAT charged to a contractor whose VAT registration is not known',
+			read(customer('contractor', { ...FULL, vatRegistered: false })),
+			'customer.vatRegistered',
+			'warning',
+			'customer'
+		],
+		[
+			'the VAT number of a customer under the reverse charge missing',
+			read(customer('contractor', { ...FULL, vatNumber: '' })),
+			'customer.vatNumber',
+			'warning',
+			'customer'
+		],
+		[
+			'an end user without the day of its statement',
+			read(customer('contractor', { ...FULL, endUser: true })),
+			'customer.endUserDate',
+			'warning',
+			'customer'
+		],
+		[
+			'a contractor whose rate is not known',
+			read(customer('contractor', { ...FULL, cisRate: null })),
+			'customer.cisRate',
+			'warning',
+			'customer'
+		],
+		[
+			'0 % with a number that says not matched',
+			read(customer('contractor', { ...FULL, cisRate: '0', verificationNumber: 'V1234567890A' })),
+			'customer.cisRate',
+			'warning',
+			'customer'
+		],
+		[
+			'a contract of which nobody said what it is',
+			read(customer('contractor', FULL), { contract: null }),
+			'contract',
+			'stop',
+			'set'
+		],
+		[
+			'a deduction on assumed cost',
+			read(customer('contractor', FULL), { rows: [line({ kind: 'materials' })] }),
+			'rows.a.cost',
+			'warning',
+			'focus'
+		],
+		[
+			'a retention on a household’s bill',
+			read(customer('household'), { retention: '5' }),
+			'retention',
+			'warning',
+			'set'
+		],
+		[
+			'a rate without its reason',
+			read(customer('household'), { rows: [line({ vat: 'zero' })] }),
+			'rows.a.vat',
+			'stop',
+			'focus'
+		],
+		[
+			'a reason that has run out',
+			read(
+				customer('household'),
+				{ rows: [line({ vat: 'zero', vatReason: 'energyZero' })] },
+				'2027-04-01'
+			),
+			'rows.a.vat',
+			'stop',
+			'setLine'
+		],
+		[
+			'work finished after the invoice',
+			read(customer('household'), { workFinished: '2026-12-01' }),
+			'workFinished',
+			'warning',
+			'set'
+		],
+		[
+			'an old date left in',
+			read(customer('household'), { issueDate: '1 Nov 2026' }),
+			'issueDate',
+			'warning',
+			'set'
+		],
+		[
+			'a date that has not come',
+			read(customer('household'), { issueDate: '25 Nov 2026' }),
+			'issueDate',
+			'stop',
+			'set'
+		],
+		[
+			'no address on a VAT invoice above £250',
+			read({ ...customer('household'), address: '' }, { rows: [line({ unitPrice: '300' })] }),
+			'customer.address',
+			'stop',
+			'customer'
+		],
+		[
+			'a missing VAT number of one’s own',
+			read(customer('household'), {}, '2026-11-24', {
+				...seller,
+				vatStatuses: [{ from: '0001-01-01', registered: true, number: '' }]
+			}),
+			'seller.vatNumber',
+			'stop',
+			'go'
+		],
+		[
+			'rounding down on a household’s bill',
+			read(customer('household'), { roundVatDown: true }),
+			'roundVatDown',
+			'stop',
+			'set'
+		],
+		[
+			'less than nothing',
+			read(customer('household'), { rows: [line({ quantity: '-1' })] }),
+			'total',
+			'stop',
+			''
+		]
+	];
+	for (const [name, reading, path, level, fix] of cases) {
+		it(name, () => {
+			const problem = at(reading.problems, path);
+			expect(problem, JSON.stringify(reading.problems)).to.include({ level });
+			expect(problem?.fix?.type ?? '').to.equal(fix);
+		});
+	}
+
+	it('more than 14 days after finishing, says where the VAT goes', () => {
+		const reading = read(customer('household'), { workFinished: '9 Nov 2026' });
+		expect(reading.dates.taxPoint.date).to.equal('2026-11-09');
+		expect(at(reading.problems, 'workFinished')?.level).to.equal('note');
+	});
+
+	it('follows the VAT status of the tax point, not of today', () => {
+		const later: SellerRecord = {
+			...seller,
+			vatStatuses: [
+				{ from: '0001-01-01', registered: false, number: '' },
+				{ from: '2026-11-20', registered: true, number: '444444454' }
+			]
+		};
+		expect(
+			read(customer('household'), { workFinished: '1 Nov 2026' }, '2026-11-24', later).figures?.vat
+		).to.deep.equal([]);
+		expect(read(customer('household'), {}, '2026-11-24', later).figures?.vatCharged).to.equal(
+			2000n
+		);
+	});
+
+	it('takes the tax standing that held on the tax point', () => {
+		const turned = {
+			...customer('contractor'),
+			standings: [
+				{ ...NO_STANDING, ...FULL },
+				{ ...NO_STANDING, ...FULL, from: '2026-11-20', cisRate: '30' as const }
+			]
+		};
+		expect(read(turned).figures?.cis?.rate).to.equal('30');
+		expect(read(turned, { workFinished: '1 Nov 2026' }).figures?.cis?.rate).to.equal('20');
+	});
+});
+
+describe('the sheet: bad input', () => {
+	it('says at each field what is wrong, keeps counting the rest, and stops the issuing', () => {
+		const reading = read(customer('household'), {
+			rows: [
+				line({ quantity: 'two', discount: '5%' }),
+				{ ...line({ unitPrice: '1e12' }), id: 'b' },
+				{ ...line({ unitPrice: '£1,250.00', discount: '2000' }), id: 'c' }
+			]
+		});
+		expect(
+			reading.problems.filter((problem) => problem.level === 'stop').map((problem) => problem.path)
+		).to.include.members(['rows.a.quantity', 'rows.b.unitPrice', 'rows.c.discount']);
+		expect(writeInvoiceFigures(reading.figures!).net).to.equal('1250.00');
+	});
+
+	it('leaves lines out in which nothing is typed', () =>
+		expect(read(customer('household'), { rows: [blankLine('x')] }).figures).to.equal(null));
+
+	it('refuses what no invoice can come to', () => {
+		expect(
+			at(
+				read(customer('household'), {
+					rows: [line({ quantity: '999999999', unitPrice: '999999999' })]
+				}).problems,
+				'total'
+			)?.level
+		).to.equal('stop');
+	});
+
+	it('computes 200 lines in a few milliseconds', () => {
+		const rows = Array.from({ length: 200 }, (_, index) => ({ ...line(), id: `l${index}` }));
+		expect(read(customer('contractor', FULL), { rows }).figures?.lines).to.have.length(200);
+	});
+});
+
+describe('rows pasted from a spreadsheet', () => {
+	let n = 0;
+	const paste = (text: string) =>
+		linesFromCells(text, () => String(n++), line({ kind: 'materials', unit: 'lot' }))?.map(
+			(row) => [row.description, row.quantity, row.unit, row.unitPrice]
+		);
+	it('become lines by what is in their columns', () => {
+		expect(
+			paste('Lime render\t32\thour\t£45.00\t1,440.00\r\nSand, "fine"\t1\tlot\t860\t860')
+		).to.deep.equal([
+			['Lime render', '32', 'hour', '£45.00'],
+			['Sand, "fine"', '1', 'lot', '860']
+		]);
+	});
+	it('or by their headings, with line breaks inside quotes', () => {
+		expect(paste('Description\tPrice\tQty\n"Two\nlines"\t12\t3')).to.deep.equal([
+			['Two\nlines', '3', 'lot', '12']
+		]);
+	});
+	it('take over the settings of the line above', () =>
+		expect(linesFromCells('Sand\t5', () => 'x', line({ kind: 'materials' }))?.[0]?.kind).to.equal(
+			'materials'
+		));
+	it('plain text stays text', () => expect(paste('just a sentence')).to.equal(undefined));
+});
+
+describe('numbers that can be checked', () => {
+	it('VAT numbers by both rules', () => {
+		expect(['123456782', 'GB 123 4567 27', '123456789', '12345678'].map(isVatNumber)).to.deep.equal(
+			[true, true, false, false]
+		);
+	});
+	it('UTRs', () => expect(['2234567890', '1234567890'].map(isUtr)).to.deep.equal([true, false]));
+	it('CIS verification numbers, and whether HMRC found a match', () => {
+		expect([
+			readVerificationNumber('V1234567890'),
+			readVerificationNumber('v1234567890 a'),
+			readVerificationNumber('V12')
+		]).to.deep.equal([{ matched: true }, { matched: false }, null]);
+	});
+	it('invoice numbers follow the owner’s pattern', () => {
+		expect([
+			formatNumber('INV-{nnnn}', 7, '2026'),
+			formatNumber('{year}/{n}', 1234, '2026')
+		]).to.deep.equal(['INV-0007', '2026/1234']);
+		expect(
+			['INV', '{n}{n}', 'a<{n}', 'INV-{nnnn}'].map(
+				(pattern) => explainNumberPattern(pattern) === null
+			)
+		).to.deep.equal([false, false, false, true]);
+	});
+});

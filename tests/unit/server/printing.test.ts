@@ -1,0 +1,102 @@
+import { expect } from 'chai';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { post } from '../../../src/lib/server/db/journal';
+import { escapeHtml, fillMessage } from '../../../src/lib/server/documents/mailBody';
+import { runs } from '../../../src/lib/server/documents/fonts';
+import { renderPdf } from '../../../src/lib/server/documents/pdf';
+import { documentDetail, storedPdf } from '../../../src/lib/server/services/documents';
+import { HOUSEHOLD, issued, line, makeWorld, type TestWorld } from '../../support/world';
+
+const pages = (pdf: Buffer) => (pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length;
+
+describe('printing', () => {
+	let world: TestWorld;
+	beforeEach(() => (world = makeWorld()));
+	afterEach(() => world.end());
+
+	const printed = async (rows: ReturnType<typeof line>[]) => {
+		const { id } = await issued(world, HOUSEHOLD, { rows });
+		return storedPdf(world, id)!;
+	};
+	const many = (count: number) =>
+		Array.from({ length: count }, (_, index) => line(`l${index}`, `Line ${index}`, '10.00'));
+
+	it('is on one page where it fits, and on more where it does not', async () => {
+		expect(pages((await printed(many(12))).content)).to.equal(1);
+		expect(pages((await printed(many(90))).content)).to.be.within(3, 5);
+	});
+
+	it('loses no end of a text that is longer than a page, a single word be it', async () => {
+		expect(pages((await printed([line('a', 'word '.repeat(1_900), '1')])).content)).to.be.above(1);
+		expect(pages((await printed([line('a', 'x'.repeat(9_000), '1')])).content)).to.be.above(1);
+	});
+
+	it('gives the same file for the same document', async () => {
+		const { id } = await issued(world, HOUSEHOLD);
+		const { view } = documentDetail(world, id);
+		const options = { payUrl: 'http://127.0.0.1/p/x', madeAt: 1_000 };
+		const strip = (pdf: Buffer) => pdf.toString('latin1').replace(/\/ID \[.*?\]/s, '');
+		expect(strip(await renderPdf(view, options))).to.equal(strip(await renderPdf(view, options)));
+	});
+
+	it('shows letters of other alphabets in a typeface that has them, and a question mark for the rest', () => {
+		expect(runs('Łódź café', 'Text')).to.deep.equal([
+			{ text: 'Ł', font: 'TextMore' },
+			{ text: 'ód', font: 'Text' },
+			{ text: 'ź', font: 'TextMore' },
+			{ text: ' café', font: 'Text' }
+		]);
+		expect(runs('漢', 'Heading')).to.deep.equal([{ text: '?', font: 'Heading' }]);
+	});
+});
+
+describe('a message as mail', () => {
+	it('puts the link in its place, or at the end, and nothing typed is markup', () => {
+		const { text, html } = fillMessage(
+			'See {link} & pay <b>now</b>',
+			'http://a.example/p/1',
+			'Rehearsal'
+		);
+		expect(text).to.equal('Rehearsal\n\nSee http://a.example/p/1 & pay <b>now</b>');
+		expect(html)
+			.to.contain('<a href="http://a.example/p/1">')
+			.and.contain('&lt;b&gt;now&lt;/b&gt;');
+		expect(fillMessage('No place for it', 'http://a.example').text).to.equal(
+			'No place for it\n\nhttp://a.example'
+		);
+		expect(escapeHtml(`<"&'>`)).to.equal('&lt;&quot;&amp;&#39;&gt;');
+	});
+});
+
+describe('the journal', () => {
+	it('takes only what balances, and each event once', async () => {
+		const world = makeWorld();
+		const { id, customerId } = await issued(world, HOUSEHOLD);
+		const event = {
+			key: 'odd',
+			event: 'payment' as const,
+			date: '2026-11-24',
+			documentId: id,
+			customerId,
+			recordedAt: 0
+		};
+		const entry =
+			(amount: number, key = 'odd') =>
+			() =>
+				world.db.transaction((tx) =>
+					post(tx, {
+						...event,
+						key,
+						postings: [
+							{ account: 'bank', amount: 100 },
+							{ account: 'receivable', amount }
+						]
+					})
+				);
+		expect(entry(-99)).to.throw('do not balance');
+		expect(entry(-100)).to.not.throw();
+		expect(entry(-100)).to.throw();
+		expect(entry(-100.5, 'half')).to.throw();
+		world.end();
+	});
+});

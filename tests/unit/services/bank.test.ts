@@ -1,0 +1,165 @@
+import { expect } from 'chai';
+import { eq } from 'drizzle-orm';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { TableError } from '../../../src/lib/core/formats/table';
+import { bankLines, openItems, payments } from '../../../src/lib/server/db/schema';
+import { creditOf } from '../../../src/lib/server/services/accountPayments';
+import { auditBooks } from '../../../src/lib/server/services/audit';
+import {
+	acceptLine,
+	acceptSure,
+	askedFile,
+	bankPage,
+	bringIn,
+	confirmColumns,
+	reopenLine,
+	setNotBusiness
+} from '../../../src/lib/server/services/bankLines';
+import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
+import { matchLines } from '../../../src/lib/server/services/matching';
+import { recordPayment } from '../../../src/lib/server/services/payments';
+import {
+	CONTRACTOR,
+	HOUSEHOLD,
+	issued,
+	line,
+	makeWorld,
+	type TestWorld
+} from '../../support/world';
+
+let world: TestWorld;
+beforeEach(() => (world = makeWorld()));
+afterEach(() => {
+	expect(auditBooks(world)).to.deep.equal([]);
+	world.end();
+});
+
+const FIRM = { ...HOUSEHOLD, name: 'Corvane Dairy Ltd', kind: 'business' as const };
+const bytes = (text: string) => new TextEncoder().encode(text);
+const csv = (...rows: string[]) => bytes(['Date,Description,Amount', ...rows].join('\n'));
+const item = (id: number) =>
+	world.db.select().from(openItems).where(eq(openItems.documentId, id)).get()!;
+const lines = () => bankPage(world, 'open', 1).lines;
+const LAYOUT = { account: 'Business', date: 0, text: 1, amount: 2, dates: 'dmy' };
+
+/** A file whose columns are confirmed at once. */
+function bring(...rows: string[]) {
+	const came = bringIn(world, 'bank.csv', csv(...rows));
+	return came.asking ? confirmColumns(world, came.importId, LAYOUT) : came;
+}
+
+describe('bank lines', () => {
+	it('of a new kind of file wait until its columns are confirmed; the next file is known', () => {
+		const first = bringIn(world, 'a.csv', csv('24/11/2026,a,1.00'));
+		expect(first.asking).to.equal(true);
+		expect(askedFile(world, first.importId).layout).to.include({ date: 0, amount: 2 });
+		expect(() => confirmColumns(world, first.importId, { amount: 2 })).to.throw(FieldError);
+		expect(() => confirmColumns(world, first.importId, { date: 1, amount: 2 })).to.throw();
+		confirmColumns(world, first.importId, LAYOUT);
+		expect(() => askedFile(world, first.importId)).to.throw(NotFoundError);
+		expect(bringIn(world, 'b.csv', csv('25/11/2026,b,2.00'))).to.include({
+			asking: false,
+			added: 1
+		});
+	});
+
+	it('come once, from the same file again or from one that overlaps; twins in one file are two', () => {
+		const twins = ['23/11/2026,Twin,5.00', '23/11/2026,Twin,5.00'];
+		expect(bring('22/11/2026,Old,1.00', ...twins)).to.include({ added: 3, known: 0 });
+		expect(bring('22/11/2026,Old,1.00', ...twins)).to.include({ added: 0, known: 3 });
+		expect(bring(...twins, '24/11/2026,New,7.00')).to.include({ added: 1, known: 2 });
+	});
+
+	it('that cannot be read are refused in words', () => {
+		expect(() => bringIn(world, 'x', bytes('<?xml version="1.0"?><a/>'))).to.throw(TableError);
+		expect(() => bringIn(world, 'x', bytes(''))).to.throw(TableError);
+	});
+
+	it('post nothing until they are accepted; undone, the line is open again', async () => {
+		const a = await issued(world, FIRM, { rows: [line('a', 'Render', '100')] });
+		bring(`24/11/2026,${a.number} thanks,120.00`);
+		await matchLines(world);
+		expect(item(a.id).state).to.equal('open');
+		const [first] = lines();
+		expect(first!.proposals[0]).to.include({ sure: true });
+		const payment = acceptLine(world, first!.id, first!.proposals[0]);
+		expect(acceptLine(world, first!.id, first!.proposals[0])).to.equal(payment);
+		expect(item(a.id)).to.include({ state: 'paid', settledOn: '2026-11-24' });
+		reopenLine(world, first!.id);
+		expect(item(a.id).state).to.equal('open');
+		const again = lines()[0]!;
+		acceptLine(world, again.id, again.proposals[0]);
+		expect(item(a.id).state).to.equal('paid');
+		expect(world.db.select().from(payments).all()).to.have.length(2);
+	});
+
+	it('of a contractor that deducted settle in full; the sure ones go in one press', async () => {
+		const a = await issued(world, CONTRACTOR);
+		const b = await issued(world, FIRM, { rows: [line('a', 'Render', '100')] });
+		const net = (item(a.id).total - item(a.id).deduction!) / 100;
+		bring(
+			`24/11/2026,BEACON AND LATHE ${a.number},${net.toFixed(2)}`,
+			`24/11/2026,${b.number},120.00`,
+			'24/11/2026,Cashback,3.00',
+			'24/11/2026,Rent,-500.00'
+		);
+		await matchLines(world);
+		expect(bankPage(world, 'open', 1).counts).to.include({ open: 3, out: 1, sure: 2 });
+		expect(await acceptSure(world)).to.deep.equal({
+			accepted: 2,
+			amount: Math.round(net * 100) + 120_00,
+			left: 0
+		});
+		expect([item(a.id).state, item(b.id).state]).to.deep.equal(['paid', 'paid']);
+		expect(item(a.id).withheld).to.equal(item(a.id).deduction);
+		expect(lines()[0]!.proposals).to.deep.equal([]);
+		setNotBusiness(world, lines()[0]!.id);
+		expect(lines()).to.deep.equal([]);
+	});
+
+	it('a sure one that another settled in the meantime is left to look at', async () => {
+		const a = await issued(world, FIRM, { rows: [line('a', 'Render', '100')] });
+		bring(`23/11/2026,${a.number},120.00`);
+		await matchLines(world);
+		recordPayment(world, a.id, {
+			key: 'by hand',
+			date: '2026-11-24',
+			amount: '120',
+			withheld: '',
+			way: 'bank',
+			reference: '',
+			allowOverpaid: false
+		});
+		expect(await acceptSure(world)).to.include({ accepted: 0, left: 1 });
+		const [left] = lines();
+		expect(() =>
+			acceptLine(world, left!.id, {
+				payerId: a.customerId,
+				shares: [{ documentId: a.id, amount: 120_00, withheld: null }]
+			})
+		).to.throw(RefusedError);
+		acceptLine(world, left!.id, { payerId: a.customerId });
+		expect(creditOf(world.db, a.customerId)[0]!.amount).to.equal(120_00);
+	});
+
+	it('teach the names payers pay under', async () => {
+		const a = await issued(world, FIRM, { rows: [line('a', 'Render', '100')] });
+		bring('20/11/2026,CD ACCOUNTS DEPT,55.00');
+		acceptLine(world, lines()[0]!.id, { payerId: a.customerId });
+		bring('24/11/2026,CD ACCOUNTS DEPT,65.00');
+		const [next] = lines();
+		expect(next!.proposals[0]!.reasons.join()).to.match(/paid under this name before/);
+		expect(next!.proposals[0]!.sure).to.equal(true);
+	});
+
+	for (const [what, input] of [
+		['nobody', { payerId: 0 }],
+		['shares that are none', { payerId: 1, shares: 'all' }],
+		['half a penny', { payerId: 1, shares: [{ documentId: 1, amount: 0.5, withheld: null }] }]
+	] as const)
+		it(`refuse ${what}`, () => {
+			bring('24/11/2026,x,1.00');
+			const { id } = world.db.select().from(bankLines).get()!;
+			expect(() => acceptLine(world, id, input)).to.throw(FieldError);
+		});
+});

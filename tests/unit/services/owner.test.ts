@@ -1,0 +1,266 @@
+import { expect } from 'chai';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { saveBusiness } from '../../../src/lib/server/services/business';
+import {
+	addCustomer,
+	archiveCustomer,
+	customerDetail,
+	saveCustomer,
+	searchCustomers
+} from '../../../src/lib/server/services/customers';
+import { mailAddresses } from '../../../src/lib/server/services/customerParts';
+import {
+	copyAsDraft,
+	beginInvoice,
+	discardDraft,
+	loadDraft,
+	saveDraft
+} from '../../../src/lib/server/services/drafts';
+import { listDocuments, type ListQuery } from '../../../src/lib/server/services/documents';
+import {
+	ConflictError,
+	FieldError,
+	NotFoundError,
+	RefusedError
+} from '../../../src/lib/server/services/errors';
+import { find } from '../../../src/lib/server/services/find';
+import { nextMoves } from '../../../src/lib/server/services/moves';
+import {
+	changePassword,
+	isSignedIn,
+	setPassword,
+	signIn,
+	signOut
+} from '../../../src/lib/server/services/owner';
+import { blankSheet } from '../../../src/lib/core/sheet/blank';
+import {
+	BUSINESS,
+	CONTRACTOR,
+	draftOf,
+	HOUSEHOLD,
+	issued,
+	line,
+	makeWorld,
+	type TestWorld
+} from '../../support/world';
+
+let world: TestWorld;
+beforeEach(() => (world = makeWorld()));
+afterEach(() => world.end());
+
+function fieldsOf(work: () => unknown): string[] {
+	try {
+		work();
+	} catch (error) {
+		if (error instanceof FieldError) return Object.keys(error.fields);
+		throw error;
+	}
+	return [];
+}
+
+describe('signing in', () => {
+	beforeEach(() => setPassword(world, 'lime-and-plaster'));
+
+	it('takes the password, opens a session, and ends it', async () => {
+		const token = await signIn(world, 'lime-and-plaster', 'here');
+		expect(isSignedIn(world, token)).to.equal(true);
+		expect(isSignedIn(world, `${token}x`)).to.equal(false);
+		signOut(world, token);
+		expect(isSignedIn(world, token)).to.equal(false);
+	});
+
+	it('ends a session by itself after 30 days', async () => {
+		const token = await signIn(world, 'lime-and-plaster', 'here');
+		world.clock.set(world.clock.now() + 31 * 86_400_000);
+		expect(isSignedIn(world, token)).to.equal(false);
+	});
+
+	it('slows guesses down, from one place and from all together, and forgets it after a while', async () => {
+		for (let guess = 0; guess < 5; guess++)
+			await signIn(world, `guess ${guess}`, 'there').catch(() => undefined);
+		const error = await signIn(world, 'lime-and-plaster', 'there').catch((one) => one);
+		expect(error).to.be.instanceOf(RefusedError);
+		expect(await signIn(world, 'lime-and-plaster', 'elsewhere')).to.be.a('string');
+		world.clock.set(world.clock.now() + 16 * 60_000);
+		expect(await signIn(world, 'lime-and-plaster', 'there')).to.be.a('string');
+	});
+
+	it('refuses a password that is easy to guess; a change signs everyone out', async () => {
+		for (const weak of ['short', 'aaaaaaaaaaaa', 'x'.repeat(201)]) {
+			expect(await setPassword(world, weak).catch((error) => error), weak).to.be.instanceOf(
+				FieldError
+			);
+		}
+		const token = await signIn(world, 'lime-and-plaster', 'here');
+		await changePassword(world, 'lime-and-plaster', 'scratch-coat-first');
+		expect(isSignedIn(world, token)).to.equal(false);
+	});
+});
+
+describe('the business', () => {
+	it('is refused without what the law needs, each message at its field', () => {
+		expect(
+			fieldsOf(() =>
+				saveBusiness(world, {
+					...BUSINESS,
+					ownerName: ' ',
+					address: '',
+					vatNumber: '123',
+					utr: '1'
+				})
+			)
+		).to.include.members(['ownerName', 'address', 'utr']);
+		expect(
+			fieldsOf(() => saveBusiness(world, { ...BUSINESS, vatNumber: '444444455' }))
+		).to.deep.equal(['vatNumber']);
+	});
+	it('asks from which day a change of VAT registration holds', () => {
+		expect(
+			fieldsOf(() => saveBusiness(world, { ...BUSINESS, vatRegistered: undefined }))
+		).to.deep.equal(['vatFrom']);
+		saveBusiness(world, { ...BUSINESS, vatRegistered: undefined, vatFrom: '2026-12-01' });
+	});
+	it('never gives a number twice', async () => {
+		await issued(world, HOUSEHOLD);
+		expect(fieldsOf(() => saveBusiness(world, { ...BUSINESS, invoiceNext: 7 }))).to.deep.equal([
+			'invoiceNext'
+		]);
+	});
+});
+
+describe('customers', () => {
+	it('can be added with only a name', () => {
+		const id = addCustomer(world, { name: 'Someone New' });
+		expect(customerDetail(world, id)).to.include({
+			kind: 'household',
+			address: '',
+			outstanding: 0
+		});
+	});
+
+	const wrong: [string, object, string][] = [
+		['no name', { name: '  ' }, 'name'],
+		['a mail address that is none', { name: 'A', email: 'nobody' }, 'email'],
+		[
+			'a rate for a household',
+			{ name: 'A', standing: { from: '', cisRate: '20' } },
+			'standing.cisRate'
+		],
+		[
+			'a wrong digit in the VAT number',
+			{ ...CONTRACTOR, standing: { ...CONTRACTOR.standing, vatNumber: '123456783' } },
+			'standing.vatNumber'
+		],
+		[
+			'20 % with a number that says not matched',
+			{ ...CONTRACTOR, standing: { ...CONTRACTOR.standing, verificationNumber: 'V1234567890A' } },
+			'standing.cisRate'
+		],
+		['a bill-to that is not there', { name: 'A', billToId: 999 }, 'billToId'],
+		['a name of 10,000 characters', { name: 'x'.repeat(10_000) }, 'name']
+	];
+	for (const [name, form, field] of wrong)
+		it(`refuses ${name}, at its field`, () =>
+			expect(fieldsOf(() => addCustomer(world, form))).to.include(field));
+
+	it('a bill-to cannot go round in a circle', () => {
+		const a = addCustomer(world, { name: 'A' });
+		const b = addCustomer(world, { name: 'B', billToId: a });
+		expect(fieldsOf(() => saveCustomer(world, a, 1, { name: 'A', billToId: b }))).to.deep.equal([
+			'billToId'
+		]);
+	});
+
+	it('a second tab does not overwrite the first', () => {
+		const id = addCustomer(world, { name: 'A' });
+		saveCustomer(world, id, 1, { name: 'A from one tab' });
+		expect(() => saveCustomer(world, id, 1, { name: 'A from the other' })).to.throw(ConflictError);
+		expect(customerDetail(world, id).name).to.equal('A from one tab');
+	});
+
+	it('the bill goes to the bill-to, its accounts contact first', () => {
+		const agent = addCustomer(world, {
+			name: 'Agent',
+			email: 'office@agent.example',
+			contacts: [{ name: 'Ottoline', role: 'accounts', email: 'accounts@agent.example' }]
+		});
+		const landlord = addCustomer(world, {
+			name: 'Landlord',
+			email: 'landlord@post.example',
+			billToId: agent
+		});
+		expect(mailAddresses(world.db, landlord)).to.deep.equal([
+			'accounts@agent.example',
+			'office@agent.example',
+			'landlord@post.example'
+		]);
+	});
+
+	it('is archived only when nothing is open, and found by any words in any order', async () => {
+		const { customerId } = await issued(world, HOUSEHOLD);
+		expect(() => archiveCustomer(world, customerId, true)).to.throw(RefusedError);
+		expect(searchCustomers(world, 'harrow odile').map((one) => one.owed)).to.deep.equal([276000]);
+		expect(searchCustomers(world, '100%_')).to.deep.equal([]);
+	});
+});
+
+describe('drafts', () => {
+	it('the same press begins one; an untouched one is used again', () => {
+		expect(beginInvoice(world, 'k')).to.equal(beginInvoice(world, 'k'));
+		expect(beginInvoice(world, 'another press')).to.equal(beginInvoice(world, 'k'));
+	});
+	it('keep what is typed exactly, wrong as it may be', () => {
+		const { id, version } = draftOf(world, HOUSEHOLD);
+		const sheet = { ...blankSheet(), rows: [line('a', '<b>bold</b>', ' £ 1,2x')], note: 'ü\n\t"' };
+		saveDraft(world, id, version, sheet);
+		expect(loadDraft(world.db, id).sheet).to.deep.equal(sheet);
+	});
+	it('are thrown away and brought back; copied without dates and order number', async () => {
+		const { id } = draftOf(world, HOUSEHOLD);
+		discardDraft(world, id, true);
+		expect(() => loadDraft(world.db, id)).to.throw(NotFoundError);
+		discardDraft(world, id, false);
+		const done = await issued(world, CONTRACTOR, { orderNumber: 'BL-1', issueDate: '2026-11-20' });
+		const copy = loadDraft(world.db, copyAsDraft(world, done.id, 'c')).sheet;
+		expect([copy.orderNumber, copy.issueDate, copy.rows.length]).to.deep.equal(['', '', 2]);
+		expect(() => discardDraft(world, done.id, true)).to.throw(RefusedError);
+	});
+});
+
+describe('lists and next moves', () => {
+	const query: ListQuery = { state: 'all', age: 'any', search: '', customerId: null, page: 1 };
+	const numbers = (change: Partial<ListQuery>) =>
+		listDocuments(world, { ...query, ...change }).rows.map((row) => row.number);
+
+	it('are found by name, number, amount and words, by state and by age', async () => {
+		await issued(world, CONTRACTOR);
+		world.clock.set(world.clock.now() + 50 * 86_400_000);
+		await issued(world, HOUSEHOLD);
+		draftOf(world, { name: 'Gethin' });
+		expect(numbers({ search: 'mesh' })).to.have.length(3);
+		expect(numbers({ search: 'beacon 0007' })).to.deep.equal(['INV-0007']);
+		expect(numbers({ search: '2,760.00' })).to.include('INV-0008');
+		expect(numbers({ search: '" OR * (' })).to.deep.equal([]);
+		expect(numbers({ state: 'late' })).to.deep.equal(['INV-0007']);
+		expect(numbers({ age: '1-30' })).to.deep.equal(['INV-0007']);
+		expect(numbers({ age: '31-60' })).to.deep.equal([]);
+		expect(numbers({ state: 'draft' })).to.deep.equal([null]);
+		expect(find(world, 'brancaster').map((one) => one.kind)).to.deep.equal([
+			'customer',
+			'document'
+		]);
+	});
+
+	it('put the most money first, and say when there is nothing to do', async () => {
+		expect(nextMoves(world)).to.deep.equal([]);
+		await issued(world, HOUSEHOLD);
+		await issued(world, { ...HOUSEHOLD, name: 'Larger' }, { rows: [line('a', 'Large', '9000')] });
+		world.clock.set(world.clock.now() + 20 * 86_400_000);
+		const moves = nextMoves(world);
+		expect(moves.map((move) => move.amount)).to.deep.equal([1080000, 1080000, 276000, 276000]);
+		expect(moves.map((move) => move.title)).to.include.members([
+			'Larger is 6 days late',
+			'Send INV-0007 to Odile Brancaster'
+		]);
+	});
+});
