@@ -19,7 +19,7 @@ import { addCustomer } from '../src/lib/server/services/customers';
 import { documentDetail } from '../src/lib/server/services/documents';
 import { beginInvoice, saveDraft } from '../src/lib/server/services/drafts';
 import { issueInvoice } from '../src/lib/server/services/issue';
-import { deliverDue } from '../src/lib/server/services/outbox';
+import { deliverDue } from '../src/lib/server/services/deliver';
 import { setPassword } from '../src/lib/server/services/owner';
 import { noteOpened } from '../src/lib/server/services/payPage';
 import { recordPayment } from '../src/lib/server/services/payments';
@@ -42,6 +42,7 @@ const charged: { checkout: string; amount: number }[] = [];
 const world = openWorld(config, {
 	clock,
 	mail: { send: async () => mailAnswer },
+	text: { send: async () => ({ state: 'sent' }) },
 	card: {
 		async openCheckout({ key }) {
 			checkout = `demo-${key}`;

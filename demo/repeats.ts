@@ -6,7 +6,7 @@ import type { Sheet } from '../src/lib/core/sheet/types';
 import { customerRecord } from '../src/lib/server/services/customerParts';
 import { documentDetail } from '../src/lib/server/services/documents';
 import { beginInvoice, discardDraft, saveDraft } from '../src/lib/server/services/drafts';
-import { deliverDue } from '../src/lib/server/services/outbox';
+import { deliverDue } from '../src/lib/server/services/deliver';
 import { addRepeat, repeatPage, runRepeats } from '../src/lib/server/services/repeats';
 import { issueAndSend, pay, type Setting, type Step } from './work';
 

@@ -10,7 +10,7 @@ import { loadDraft } from '../src/lib/server/services/drafts';
 import { issueInvoice } from '../src/lib/server/services/issue';
 import { saveCost, saveTime, saveVisit } from '../src/lib/server/services/jobDone';
 import { addJob, moveJob, type JobForm } from '../src/lib/server/services/jobs';
-import { deliverDue } from '../src/lib/server/services/outbox';
+import { deliverDue } from '../src/lib/server/services/deliver';
 import { recordPayment } from '../src/lib/server/services/payments';
 import { savePriceItem } from '../src/lib/server/services/prices';
 import { prepareSending, sendByMail } from '../src/lib/server/services/send';

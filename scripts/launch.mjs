@@ -11,7 +11,7 @@ export async function launch({ demo = false, dev = false }) {
 		console.error(checked.stderr.trim());
 		process.exit(1);
 	}
-	/** @type {{ port: number, host: string, origin: string, dataFolder: string, standIns: boolean, inboxPort: number, cardPort: number }} */
+	/** @type {{ port: number, host: string, origin: string, dataFolder: string, standIns: boolean, inboxPort: number, cardPort: number, textPort: number }} */
 	const config = JSON.parse(checked.stdout);
 	mkdirSync(config.dataFolder, { recursive: true });
 
@@ -49,6 +49,8 @@ export async function launch({ demo = false, dev = false }) {
 	if (config.standIns) {
 		run('The mail stand-in', ['--import', 'tsx', 'stand-ins/mail/main.ts']);
 		run('The card stand-in', ['--import', 'tsx', 'stand-ins/card/main.ts']);
+		run('The text stand-in', ['--import', 'tsx', 'stand-ins/text/main.ts']);
+		run('The bank stand-in', ['--import', 'tsx', 'stand-ins/bank/main.ts']);
 	}
 	if (dev)
 		run('Axiometer', [
@@ -74,6 +76,7 @@ export async function launch({ demo = false, dev = false }) {
 	if (demo) console.log('Sign in with the button there, or with the password: lime-and-plaster');
 	if (config.standIns) {
 		console.log(`Mail that it sends arrives at http://127.0.0.1:${config.inboxPort}`);
+		console.log(`Text messages arrive at http://127.0.0.1:${config.textPort}`);
 		console.log(
 			`Cards are paid at the stand-in on port ${config.cardPort}; its page lists the cards it knows.`
 		);

@@ -9,6 +9,7 @@ import { settableClock } from '../../src/lib/server/clock';
 import { readConfig } from '../../src/lib/server/config';
 import { CardUnavailableError, type CardEvent } from '../../src/lib/server/gateways/card';
 import type { MailMessage, MailOutcome } from '../../src/lib/server/gateways/mail';
+import type { TextOutcome } from '../../src/lib/server/gateways/text';
 import { openWorld } from '../../src/lib/server/open';
 import { saveBusiness } from '../../src/lib/server/services/business';
 import { addCustomer } from '../../src/lib/server/services/customers';
@@ -24,6 +25,8 @@ export interface TestWorld extends World {
 	folder: string;
 	sent: MailMessage[];
 	mailAnswer: (message: MailMessage) => MailOutcome;
+	texts: { key: string; to: string; text: string }[];
+	textAnswer: TextOutcome;
 	cardDown: boolean;
 	checkouts: { key: string; amount: number; id: string }[];
 	charges: { key: string; amount: number; id: string }[];
@@ -60,6 +63,8 @@ export function makeWorld(business: object = {}): TestWorld {
 			folder,
 			sent: [] as MailMessage[],
 			mailAnswer: (): MailOutcome => ({ state: 'sent' }),
+			texts: [] as TestWorld['texts'],
+			textAnswer: { state: 'sent' } as TextOutcome,
 			cardDown: false,
 			checkouts: [] as TestWorld['checkouts'],
 			charges: [] as TestWorld['charges'],
@@ -75,6 +80,12 @@ export function makeWorld(business: object = {}): TestWorld {
 			const outcome = world.mailAnswer(message);
 			if (outcome.state !== 'later') world.sent.push(message);
 			return outcome;
+		}
+	};
+	world.text = {
+		async send(message) {
+			if (world.textAnswer.state === 'sent') world.texts.push(message);
+			return world.textAnswer;
 		}
 	};
 	world.card = {

@@ -34,12 +34,26 @@ const schema = z
 		AXIOMETER_MAIL_PORT: port(4425),
 		AXIOMETER_INBOX_PORT: port(4426),
 		AXIOMETER_CARD_PORT: port(4427),
+		AXIOMETER_TEXT_PORT: port(4428),
+		AXIOMETER_BANK_PORT: port(4429),
 		AXIOMETER_SMTP_URL: z.url({ error: 'expected smtp://host:port' }).optional(),
 		AXIOMETER_CARD_URL: z.url({ error: 'expected the address of the card processor' }).optional(),
 		AXIOMETER_CARD_SECRET: z
 			.string()
 			.min(12, 'expected at least 12 characters')
-			.default('stand-in-card-secret')
+			.default('stand-in-card-secret'),
+		AXIOMETER_TEXT_URL: z.url({ error: 'expected the address of the text gateway' }).optional(),
+		AXIOMETER_TEXT_SECRET: z
+			.string()
+			.min(12, 'expected at least 12 characters')
+			.default('stand-in-text-secret'),
+		AXIOMETER_BANK_URL: z
+			.url({ error: 'expected the address of the pay-by-bank service' })
+			.optional(),
+		AXIOMETER_BANK_SECRET: z
+			.string()
+			.min(12, 'expected at least 12 characters')
+			.default('stand-in-bank-secret')
 	})
 	.transform((env) => ({
 		port: env.AXIOMETER_PORT,
@@ -57,7 +71,19 @@ const schema = z
 			/\/$/,
 			''
 		),
-		cardSecret: env.AXIOMETER_CARD_SECRET
+		cardSecret: env.AXIOMETER_CARD_SECRET,
+		textPort: env.AXIOMETER_TEXT_PORT,
+		textUrl: (env.AXIOMETER_TEXT_URL ?? `http://127.0.0.1:${env.AXIOMETER_TEXT_PORT}`).replace(
+			/\/$/,
+			''
+		),
+		textSecret: env.AXIOMETER_TEXT_SECRET,
+		bankPort: env.AXIOMETER_BANK_PORT,
+		bankUrl: (env.AXIOMETER_BANK_URL ?? `http://127.0.0.1:${env.AXIOMETER_BANK_PORT}`).replace(
+			/\/$/,
+			''
+		),
+		bankSecret: env.AXIOMETER_BANK_SECRET
 	}));
 
 export type Config = z.output<typeof schema>;

@@ -8,6 +8,8 @@ import { connect } from './db/connection';
 import { migrateFile } from './db/migrate';
 import { httpCardGateway } from './gateways/card';
 import { smtpGateway } from './gateways/mail';
+import { httpTextGateway } from './gateways/text';
+import { layFirstPlan } from './services/chasePlans';
 import type { World } from './world';
 
 /** Migrations lie in the source tree, from which the app is always started. */
@@ -28,10 +30,13 @@ export function openWorld(config: Config, overrides: Partial<World> = {}): World
 	mkdirSync(config.dataFolder, { recursive: true });
 	const file = dataFile(config.dataFolder);
 	migrateFile(file, MIGRATIONS, String(clock.now()));
+	const db = connect(file);
+	layFirstPlan(db, clock.now());
 	return {
-		db: connect(file),
+		db,
 		clock,
 		mail: smtpGateway(config.smtpUrl),
+		text: httpTextGateway(config.textUrl, config.textSecret),
 		card: httpCardGateway(config.cardUrl, config.cardSecret),
 		origin: config.origin,
 		...overrides

@@ -3,11 +3,13 @@ import type { Clock } from './clock';
 import type { Database } from './db/connection';
 import type { CardGateway } from './gateways/card';
 import type { MailGateway } from './gateways/mail';
+import type { TextGateway } from './gateways/text';
 
 export interface World {
 	db: Database;
 	clock: Clock;
 	mail: MailGateway;
+	text: TextGateway;
 	card: CardGateway;
 	/** Where the app is reached, without a slash at the end. */
 	origin: string;

@@ -5,12 +5,8 @@ import { auditBooks } from '../../../src/lib/server/services/audit';
 import { openCheckout } from '../../../src/lib/server/services/cards';
 import { documentDetail } from '../../../src/lib/server/services/documents';
 import { FieldError, NotFoundError } from '../../../src/lib/server/services/errors';
-import {
-	deliverDue,
-	mailsOf,
-	sendAgain,
-	settleInterrupted
-} from '../../../src/lib/server/services/outbox';
+import { deliverDue, settleInterrupted } from '../../../src/lib/server/services/deliver';
+import { mailsOf, sendAgain } from '../../../src/lib/server/services/outbox';
 import { noteOpened, payPage, payPagePdf } from '../../../src/lib/server/services/payPage';
 import {
 	recordPayment,

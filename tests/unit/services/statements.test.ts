@@ -17,7 +17,8 @@ import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/serv
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
 import { issueInvoice } from '../../../src/lib/server/services/issue';
 import { nextMoves } from '../../../src/lib/server/services/moves';
-import { deliverDue, sendAgain } from '../../../src/lib/server/services/outbox';
+import { deliverDue } from '../../../src/lib/server/services/deliver';
+import { sendAgain } from '../../../src/lib/server/services/outbox';
 import { recordPayment } from '../../../src/lib/server/services/payments';
 import { payStatement, statementPage } from '../../../src/lib/server/services/statementPage';
 import {

@@ -34,6 +34,7 @@ export function decideChasing(
 	settings: ChaseSettings
 ): ChaseDay {
 	const messages: DueMessage[] = [];
+	const toDecide: DueMessage[] = [];
 	const held: ChaseDay['held'] = [];
 	for (const payer of payers) {
 		if (!payer.plan) continue;
@@ -47,17 +48,47 @@ export function decideChasing(
 			else if (due.length > 0)
 				held.push({ documentId: item.documentId, payerId: payer.payerId, because });
 		}
-		const message = messageOf(payer.payerId, asked, day);
+		// A last letter that waits for its decision does not keep other invoices from their first reminder.
+		const message = messageOf(payer.payerId, asked, day, (step) => !step.byHand);
 		if (message) messages.push(message);
+		const last = messageOf(payer.payerId, asked, day, (step) => step.byHand);
+		if (last) toDecide.push(last);
 	}
-	return { messages, held };
+	return { messages, toDecide, held };
+}
+
+/** What is written when the owner wants to write now: the next step of the plan, or its last one again. */
+export function messageNow(payer: ChasePayer, day: PlainDate): DueMessage | null {
+	const steps = [...(payer.plan?.steps ?? [])].sort((a, b) => a.offset - b.offset);
+	const items = payer.items.filter((item) => item.toPay > 0 && item.sent);
+	const late = items.filter((item) => item.dueDate < day);
+	const about = late.length > 0 ? late : items;
+	if (about.length === 0 || steps.length === 0) return null;
+	const open = (item: ChaseItem) =>
+		steps.filter(
+			(step) => !isDone(item, step) && (step.offset >= 0 || day < item.dueDate) && !step.byHand
+		);
+	const ahead = about.flatMap((item) => open(item).slice(0, 1));
+	const ordinary = steps.filter((step) => !step.byHand);
+	const step = firmestOf(ahead) ?? ordinary.at(-1) ?? steps.at(-1)!;
+	return {
+		payerId: payer.payerId,
+		step,
+		items: inOrder(about),
+		covers: about.flatMap((item) =>
+			coversOf(
+				item,
+				steps.filter((one) => one.offset <= step.offset && !isDone(item, one))
+			)
+		)
+	};
 }
 
 /** Steps whose day has come and that were not dealt with. Those before the due day end with it. */
 function dueSteps(item: ChaseItem, steps: readonly ChaseStep[], day: PlainDate): ChaseStep[] {
 	return steps.filter(
 		(step) =>
-			!item.done.has(step.id) &&
+			!isDone(item, step) &&
 			stepDay(item.dueDate, step) <= day &&
 			(step.offset >= 0 || day < item.dueDate)
 	);
@@ -85,6 +116,28 @@ function heldBecause(
 	return null;
 }
 
+const isDone = (item: ChaseItem, step: ChaseStep) =>
+	item.done.has(step.id) || (item.reached !== null && step.offset <= item.reached);
+
+const firmestOf = (steps: readonly ChaseStep[]) =>
+	steps.reduce<ChaseStep | null>(
+		(firmest, one) => (firmest === null || one.offset > firmest.offset ? one : firmest),
+		null
+	);
+
+const inOrder = (items: readonly ChaseItem[]) =>
+	[...items].sort((a, b) =>
+		a.dueDate === b.dueDate ? a.documentId - b.documentId : a.dueDate < b.dueDate ? -1 : 1
+	);
+
+const coversOf = ({ documentId }: ChaseItem, steps: readonly ChaseStep[]) =>
+	steps.map((step) => ({
+		documentId,
+		stepId: step.id,
+		offset: step.offset,
+		reached: step === steps.at(-1)
+	}));
+
 /**
  * One message with the firmest step that is due; it takes in every late invoice of the payer. Where several steps of an
  * invoice have come due (the machine was off, a promise passed), only the last of them counts, and the others are
@@ -93,31 +146,22 @@ function heldBecause(
 function messageOf(
 	payerId: number,
 	asked: readonly { item: ChaseItem; due: ChaseStep[] }[],
-	day: PlainDate
+	day: PlainDate,
+	counts: (step: ChaseStep) => boolean
 ): DueMessage | null {
-	const speaking = asked.filter(({ due }) => due.length > 0);
-	const steps = speaking.map(({ due }) => due.at(-1)!);
-	const step = steps.reduce<ChaseStep | null>(
-		(firmest, one) => (firmest === null || one.offset > firmest.offset ? one : firmest),
-		null
-	);
+	const speaking = asked
+		.map(({ item, due }) => ({ item, due: due.filter(counts) }))
+		.filter(({ due }) => due.length > 0);
+	const step = firmestOf(speaking.map(({ due }) => due.at(-1)!));
 	if (step === null) return null;
-	const items = asked
-		.filter(({ item, due }) => due.length > 0 || item.dueDate < day)
-		.map(({ item }) => item)
-		.sort((a, b) =>
-			a.dueDate === b.dueDate ? a.documentId - b.documentId : a.dueDate < b.dueDate ? -1 : 1
-		);
+	const about = new Set(speaking.map(({ item }) => item));
+	const items = inOrder(
+		asked.map(({ item }) => item).filter((item) => about.has(item) || item.dueDate < day)
+	);
 	return {
 		payerId,
 		step,
 		items,
-		covers: speaking.flatMap(({ item, due }) =>
-			due.map((one) => ({
-				documentId: item.documentId,
-				stepId: one.id,
-				reached: one === due.at(-1)
-			}))
-		)
+		covers: speaking.flatMap(({ item, due }) => coversOf(item, due))
 	};
 }

@@ -39,6 +39,8 @@ export interface ChaseItem {
 	bankLineWaiting: boolean;
 	/** Steps whose message went out, was skipped, or was overtaken by a later one. */
 	done: ReadonlySet<string>;
+	/** The largest offset of those: a plan changed midway does not begin again from the kind words. */
+	reached: number | null;
 }
 
 export interface ChasePayer {
@@ -79,10 +81,13 @@ export interface DueMessage {
 	step: ChaseStep;
 	items: ChaseItem[];
 	/** What is done with once it has gone out: each invoice's steps up to the one it has reached. */
-	covers: { documentId: number; stepId: string; reached: boolean }[];
+	covers: { documentId: number; stepId: string; offset: number; reached: boolean }[];
 }
 
 export interface ChaseDay {
+	/** These go out by themselves. */
 	messages: DueMessage[];
+	/** These are due, and a person decides about them. */
+	toDecide: DueMessage[];
 	held: { documentId: number; payerId: number; because: HeldBecause }[];
 }

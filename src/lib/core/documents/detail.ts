@@ -24,7 +24,10 @@ export type LateClaim =
 			daysLate: number;
 			/** Percent a year. */
 			rate: string;
-			reference: { from: PlainDate; rate: string };
+			/** Null where the contract's own terms stand in place of the Act. */
+			reference: { from: PlainDate; rate: string } | null;
+			/** Those terms. */
+			terms: string | null;
 			interest: number;
 			compensation: number;
 			openWhenDue: number;
@@ -46,9 +49,9 @@ export interface PaymentRow {
 
 export interface MailRow {
 	id: number;
-	kind: 'invoice' | 'creditNote' | 'rehearsal' | 'receipt' | 'paidNotice' | 'statement';
+	kind: 'invoice' | 'creditNote' | 'rehearsal' | 'receipt' | 'paidNotice' | 'statement' | 'reminder';
 	to: string;
-	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure';
+	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure' | 'withdrawn';
 	lastError: string;
 	attempts: number;
 	nextAttemptAt: number;

@@ -43,11 +43,7 @@ export interface Lateness {
  */
 export function lateness(input: LatenessInput): Lateness {
 	const { total, due, asOf, business } = input;
-	const outstandingOn = (day: PlainDate): Minor =>
-		max(
-			input.payments.reduce((left, one) => (one.date <= day ? left - one.amount : left), total),
-			0n
-		);
+	const outstandingOn = outstandingBy(total, input.payments);
 	const daysLate = Math.max(daysBetween(due, asOf), 0);
 	const result: Lateness = {
 		applies: business,
@@ -62,21 +58,75 @@ export function lateness(input: LatenessInput): Lateness {
 
 	const first = addDays(due, 1);
 	const { rate, reference } = lateRateOn(first, input.referenceRates);
+	const spans = spansFrom(first, input, outstandingOn);
+	return {
+		...result,
+		rate,
+		interest: interestOn(spans, rate),
+		compensation: compensationFor(result.workings.openWhenDue),
+		workings: { ...result.workings, reference, spans }
+	};
+}
+
+/** What a contract says about late payment, in place of the Act (s.8), or with a household. */
+export interface AgreedTerms {
+	/** Added once. */
+	fee: Minor;
+	/** Simple interest, percent a year; null: none. */
+	rate: Decimal | null;
+	/** Nothing is added before it is later than this. */
+	afterDays: number;
+}
+
+/** What agreed terms let us add: the fee once, and simple interest by the day, from the day after the days of grace. */
+export function agreedLateness(
+	input: Omit<LatenessInput, 'business' | 'referenceRates'>,
+	{ fee, rate, afterDays }: AgreedTerms
+): Lateness {
+	const { total, due, asOf } = input;
+	const outstandingOn = outstandingBy(total, input.payments);
+	const grace = addDays(due, afterDays);
+	const openWhenDue = outstandingOn(grace);
+	const late = asOf > grace;
+	const spans = late ? spansFrom(addDays(grace, 1), input, outstandingOn) : [];
+	return {
+		applies: true,
+		daysLate: Math.max(daysBetween(due, asOf), 0),
+		rate: late ? rate : null,
+		outstanding: outstandingOn(asOf),
+		interest: rate ? interestOn(spans, rate) : 0n,
+		compensation: late && openWhenDue > 0n ? fee : 0n,
+		workings: { reference: null, spans: rate ? spans : [], openWhenDue }
+	};
+}
+
+function outstandingBy(total: Minor, payments: LatenessInput['payments']) {
+	return (day: PlainDate): Minor =>
+		max(
+			payments.reduce((left, one) => (one.date <= day ? left - one.amount : left), total),
+			0n
+		);
+}
+
+/** The days from `first` to `asOf`, in spans in which the same stood open. */
+function spansFrom(
+	first: PlainDate,
+	{ asOf, payments }: Pick<LatenessInput, 'asOf' | 'payments'>,
+	outstandingOn: (day: PlainDate) => Minor
+): LateSpan[] {
 	const changes = [
-		...new Set([first, ...input.payments.map((one) => (one.date > first ? one.date : first))])
+		...new Set([first, ...payments.map((one) => (one.date > first ? one.date : first))])
 	].filter((day) => day <= asOf);
 	changes.sort();
-	const spans = changes.map((from, index): LateSpan => {
+	return changes.map((from, index): LateSpan => {
 		const next = changes[index + 1];
 		const to = next === undefined ? asOf : addDays(next, -1);
 		return { from, to, days: daysBetween(from, to) + 1, outstanding: outstandingOn(from) };
 	});
+}
+
+/** Rounded once, at the end. */
+function interestOn(spans: readonly LateSpan[], rate: Decimal): Minor {
 	const penceDays = spans.reduce((sum, span) => sum + span.outstanding * BigInt(span.days), 0n);
-	return {
-		...result,
-		rate,
-		interest: divideRounded(penceDays * rate.units, 36_500n * powerOfTen(rate.scale)),
-		compensation: compensationFor(result.workings.openWhenDue),
-		workings: { ...result.workings, reference, spans }
-	};
+	return divideRounded(penceDays * rate.units, 36_500n * powerOfTen(rate.scale));
 }

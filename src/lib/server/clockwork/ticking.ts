@@ -3,7 +3,9 @@ import type { World } from '../world';
 import { continueRuns } from '../services/billRun';
 import { runRepeats } from '../services/repeats';
 import { continueStatements } from '../services/statements';
-import { deliverDue, settleInterrupted } from '../services/outbox';
+import { runChasing } from '../services/chasing';
+import { deliverDue, settleInterrupted } from '../services/deliver';
+import { chargeByPlan } from '../services/lateCharges';
 
 const EVERY_MS = 5_000;
 
@@ -11,7 +13,10 @@ const EVERY_MS = 5_000;
 export function startClockwork(world: World, onError: (error: unknown) => void): () => void {
 	settleInterrupted(world);
 	const tick = () => {
-		deliverDue(world).catch(onError);
+		runChasing(world)
+			.then(() => deliverDue(world))
+			.catch(onError);
+		chargeByPlan(world).catch(onError);
 		continueRuns(world).catch(onError);
 		runRepeats(world).catch(onError);
 		continueStatements(world).catch(onError);

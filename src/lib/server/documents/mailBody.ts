@@ -9,21 +9,27 @@ export function escapeHtml(text: string): string {
 		.replaceAll("'", '&#39;');
 }
 
-/** Puts the link in its place; where the owner took the place out, at the end. */
+/**
+ * Puts the link in its place; where the owner took the place out, at the end. Without a link of its own the text holds its
+ * links already: those that begin with `origin` can be pressed.
+ */
 export function fillMessage(
 	text: string,
-	link: string,
-	banner = ''
+	link: string | null,
+	banner = '',
+	origin = ''
 ): { text: string; html: string } {
-	const body = text.includes('{link}') ? text : `${text.trimEnd()}\n\n{link}`;
-	const anchor = `<a href="${escapeHtml(link)}">${escapeHtml(link)}</a>`;
-	const paragraphs = escapeHtml(body)
-		.replaceAll('{link}', anchor)
+	const body = link === null || text.includes('{link}') ? text : `${text.trimEnd()}\n\n${link}`;
+	const filled = link === null ? body : body.replaceAll('{link}', link);
+	const start = escapeHtml(link ?? origin).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+	const pressable = new RegExp(link === null ? `${start}/[^\\s<]+` : start, 'g');
+	const paragraphs = escapeHtml(filled)
+		.replace(pressable, (address) => (address ? `<a href="${address}">${address}</a>` : ''))
 		.split(/\n{2,}/)
 		.map((paragraph) => `<p>${paragraph.replaceAll('\n', '<br>')}</p>`);
 	const head = banner ? `<p><strong>${escapeHtml(banner)}</strong></p>` : '';
 	return {
-		text: (banner ? `${banner}\n\n` : '') + body.replaceAll('{link}', link),
+		text: (banner ? `${banner}\n\n` : '') + filled,
 		html: `<!doctype html><html lang="en-GB"><body style="font-family:sans-serif;font-size:16px;color:#17212b">${head}${paragraphs.join('')}</body></html>`
 	};
 }

@@ -9,15 +9,21 @@ import { FiguresError } from '../../core/figures/types';
 import { formatMoney, parseDecimal } from '../../core/money/decimal';
 import { displayPounds } from '../../core/money/display';
 import { halfYearOf, writeRate, type ReferenceRate } from '../../core/regimes/gb/latePayment';
-import { lateness, type Lateness } from '../../core/settlement/lateness';
+import {
+	agreedLateness,
+	lateness,
+	type AgreedTerms,
+	type Lateness
+} from '../../core/settlement/lateness';
 import { settle } from '../../core/settlement/settle';
 import { blankLine, blankSheet } from '../../core/sheet/blank';
 import type { Sheet, SheetRow } from '../../core/sheet/types';
 import { writeAtOnce, type Database, type Transaction } from '../db/connection';
-import { customers, documents, openItems, referenceRates } from '../db/schema';
+import { customers, documents, lateTerms, openItems, referenceRates } from '../db/schema';
 import type { World } from '../world';
 import { computeDraft, insertDraft } from './drafts';
 import { FieldError, RefusedError } from './errors';
+import { readAmount } from './payments';
 import { settlementEntries } from './settlement';
 import { note } from './trail';
 
@@ -92,15 +98,30 @@ export function lateClaims(
 	const claims = new Map<number, Claim>();
 	if (documentIds.length === 0) return claims;
 	const rates = loadRates(world.db);
+	const agreed = allLateTerms(world.db);
 	const rows = world.db
-		.select({ item: openItems, deduction: documents.deduction, kind: customers.kind })
+		.select({
+			item: openItems,
+			deduction: documents.deduction,
+			kind: customers.kind,
+			key: documents.key
+		})
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
 		.innerJoin(customers, eq(customers.id, openItems.customerId))
 		.where(inArray(openItems.documentId, [...documentIds]))
 		.all();
-	for (const { item, deduction, kind } of rows) {
-		if (kind === 'household' || item.dueDate >= asOf || item.state === 'writtenOff') continue;
+	for (const { item, deduction, kind, key } of rows) {
+		const terms = agreed.get(item.customerId);
+		// A charge for lateness is no price of goods or services (s.2): it bears no interest itself.
+		if (key.startsWith('late:') || item.dueDate >= asOf || item.state === 'writtenOff') continue;
+		if (terms) {
+			const payments = paidTowards(world.db, item.documentId, item.total, deduction);
+			const debt = { total: BigInt(item.total), due: item.dueDate, asOf, payments };
+			claims.set(item.documentId, agreedLateness(debt, terms));
+			continue;
+		}
+		if (kind === 'household') continue;
 		try {
 			claims.set(
 				item.documentId,
@@ -127,10 +148,13 @@ export function lateClaimOf(world: World, documentId: number): LateClaim | null 
 	if (!claim) return null;
 	if ('missingRate' in claim) return { missingRate: claim.missingRate };
 	const { reference, spans } = claim.workings;
+	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
+	const terms = lateTermsOf(world.db, item.customerId);
 	return {
 		daysLate: claim.daysLate,
-		rate: writeRate(claim.rate!),
-		reference: { from: reference!.from, rate: writeRate(reference!.rate) },
+		rate: claim.rate ? writeRate(claim.rate) : '0',
+		reference: reference && { from: reference.from, rate: writeRate(reference.rate) },
+		terms: terms?.terms ?? null,
 		interest: Number(claim.interest),
 		compensation: Number(claim.compensation),
 		openWhenDue: Number(claim.workings.openWhenDue),
@@ -147,6 +171,73 @@ function chargedFor(db: Reader, documentId: number): number {
 		from documents d where d.key like ${`late:${documentId}:%`} and d.state <> 'discarded'`)!.sum;
 }
 
+export interface LateTerms extends AgreedTerms {
+	/** The words of the contract. */
+	terms: string;
+}
+
+function allLateTerms(db: Reader): Map<number, LateTerms> {
+	return new Map(
+		db
+			.select()
+			.from(lateTerms)
+			.all()
+			.map((row) => [row.customerId, termsFrom(row)])
+	);
+}
+
+const termsFrom = (row: typeof lateTerms.$inferSelect): LateTerms => ({
+	fee: BigInt(row.fee),
+	rate: row.rate === null ? null : parseDecimal(row.rate),
+	afterDays: row.afterDays,
+	terms: row.terms
+});
+
+/** What a customer agreed to for late payment; null: the Act for businesses, nothing for households. */
+export function lateTermsOf(db: Reader, customerId: number): LateTerms | null {
+	const row = db.select().from(lateTerms).where(eq(lateTerms.customerId, customerId)).get();
+	return row ? termsFrom(row) : null;
+}
+
+/** Keeps the contract's own terms for late payment; without words they are taken away. @throws FieldError, NotFoundError */
+export function saveLateTerms(
+	world: World,
+	customerId: number,
+	form: { fee: string; rate: string; afterDays: string; terms: string }
+): void {
+	const terms = form.terms.trim();
+	if (terms === '') {
+		if (form.fee.trim() || form.rate.trim())
+			throw new FieldError({ terms: 'Give the words of the contract, as they go on documents.' });
+		world.db.delete(lateTerms).where(eq(lateTerms.customerId, customerId)).run();
+		return;
+	}
+	const problems: Record<string, string> = {};
+	const fee = form.fee.trim() === '' ? 0 : readAmount(form.fee, 'fee', 'the fee', problems);
+	const rateText = form.rate.trim().replace(/\s*%$/, '');
+	const rate = rateText === '' ? null : parseDecimal(rateText);
+	if (rateText !== '' && (!rate || rate.units < 0n || Number(rateText) > 100 || rate.scale > 4))
+		problems.rate = 'Give the interest in percent a year, such as 8.';
+	const afterDays = Number(form.afterDays.trim() || '0');
+	if (!Number.isInteger(afterDays) || afterDays < 0 || afterDays > 365)
+		problems.afterDays = 'Whole days, up to 365.';
+	if (terms.length > 300) problems.terms = 'At most 300 characters.';
+	if (fee === 0 && !rate) problems.fee ??= 'Give a fee, or interest, or both.';
+	if (Object.keys(problems).length) throw new FieldError(problems);
+	const values = {
+		fee,
+		rate: rate ? rateText : null,
+		afterDays,
+		terms,
+		recordedAt: world.clock.now()
+	};
+	world.db
+		.insert(lateTerms)
+		.values({ customerId, ...values })
+		.onConflictDoUpdate({ target: lateTerms.customerId, set: values })
+		.run();
+}
+
 const ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';
 
 /**
@@ -160,11 +251,12 @@ export function chargeLate(world: World, documentId: number, key: string): numbe
 		throw new RefusedError(
 			claim
 				? `The reference rate for the half year from ${displayDate(claim.missingRate)} is missing.`
-				: 'This invoice is not late, or its customer is a household.'
+				: 'This invoice is not late, or its customer agreed to no charge for that.'
 		);
 	const invoice = world.db.select().from(documents).where(eq(documents.id, documentId)).get()!;
 	const today = world.clock.today();
-	const { interest, compensation, charged, daysLate, rate } = claim;
+	const { interest, compensation, charged, daysLate, rate, terms } = claim;
+	const ground = terms ? `as agreed: ${terms}` : ACT;
 	const name = `late:${documentId}:${key}`;
 	return writeAtOnce(world.db, (tx) => {
 		const same = tx
@@ -190,16 +282,18 @@ export function chargeLate(world: World, documentId: number, key: string): numbe
 				? [
 						row(
 							'interest',
-							`Interest on ${invoice.number}: ${daysLate} days late ${upTo}, at ${rate} % a year (${ACT})`,
+							`Interest on ${invoice.number}: ${daysLate} days late ${upTo}, at ${rate} % a year (${ground})`,
 							interest
 						),
 						row(
 							'sum',
-							`Fixed sum for late payment of ${invoice.number} (s.5A of the Act)`,
+							terms
+								? `Fee for late payment of ${invoice.number} (${ground})`
+								: `Fixed sum for late payment of ${invoice.number} (s.5A of the Act)`,
 							compensation
 						)
 					]
-				: [row('more', `Further interest on ${invoice.number} ${upTo} (${ACT})`, left)];
+				: [row('more', `Further interest on ${invoice.number} ${upTo} (${ground})`, left)];
 		const sheet: Sheet = {
 			...blankSheet(),
 			customerId: invoice.customerId,

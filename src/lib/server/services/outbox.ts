@@ -1,13 +1,11 @@
-// The outbox: messages are written in the transaction that causes them and go out after it, once each.
-import { and, asc, eq, lte, or } from 'drizzle-orm';
+// The outbox: messages are written in the transaction that causes them; delivering them comes after it.
+import { and, asc, eq, or } from 'drizzle-orm';
 import { fillMessage } from '../documents/mailBody';
 import type { Database, Transaction } from '../db/connection';
-import { documentFiles, documents, mails, rehearsals, statements } from '../db/schema';
+import { documents, mails, texts } from '../db/schema';
 import type { World } from '../world';
-import { loadBusiness } from './business';
 import { NotFoundError, RefusedError } from './errors';
 import { newToken } from './keys';
-import { note } from './trail';
 
 export interface ToQueue {
 	/** Names the cause: the same key again queues nothing. */
@@ -16,18 +14,20 @@ export interface ToQueue {
 	documentId?: number;
 	rehearsalId?: number;
 	statementId?: number;
+	chaseMessageId?: number;
 	to: string;
 	bcc?: string;
 	subject: string;
 	text: string;
-	link: string;
+	/** Null: the text holds its links already. */
+	link: string | null;
 	banner?: string;
 	attachPdf?: boolean;
 }
 
 /** @returns whether it is new */
 export function queueMail(tx: Database | Transaction, world: World, mail: ToQueue): boolean {
-	const { text, html } = fillMessage(mail.text, mail.link, mail.banner);
+	const { text, html } = fillMessage(mail.text, mail.link, mail.banner, world.origin);
 	const now = world.clock.now();
 	const host = new URL(world.origin).hostname;
 	const result = tx
@@ -38,6 +38,7 @@ export function queueMail(tx: Database | Transaction, world: World, mail: ToQueu
 			documentId: mail.documentId ?? null,
 			rehearsalId: mail.rehearsalId ?? null,
 			statementId: mail.statementId ?? null,
+			chaseMessageId: mail.chaseMessageId ?? null,
 			to: mail.to,
 			bcc: mail.bcc ?? '',
 			// A line break in a subject could smuggle in a header.
@@ -55,123 +56,19 @@ export function queueMail(tx: Database | Transaction, world: World, mail: ToQueu
 	return result.changes > 0;
 }
 
-const RETRY_AFTER = [15, 60, 300, 900, 3600].map((seconds) => seconds * 1000);
-let delivering: Promise<void> | null = null;
-
-/** Sends what is due. Called again while it runs, it joins the run that goes on. */
-export function deliverDue(world: World): Promise<void> {
-	delivering ??= deliverAll(world).finally(() => (delivering = null));
-	return delivering;
+export interface TextToQueue {
+	/** Names the cause: the same key again queues nothing. */
+	key: string;
+	chaseMessageId: number;
+	to: string;
+	text: string;
 }
 
-async function deliverAll(world: World): Promise<void> {
-	for (;;) {
-		const mail = world.db
-			.select()
-			.from(mails)
-			.where(and(eq(mails.state, 'queued'), lte(mails.nextAttemptAt, world.clock.now())))
-			.orderBy(asc(mails.id))
-			.get();
-		if (!mail) return;
-		await deliverOne(world, mail);
-	}
-}
-
-async function deliverOne(world: World, mail: typeof mails.$inferSelect): Promise<void> {
-	// Marked before it goes: after a crash in the middle it is not sent a second time unasked.
-	world.db
-		.update(mails)
-		.set({ state: 'sending', attempts: mail.attempts + 1 })
-		.where(eq(mails.id, mail.id))
-		.run();
-	const owner = loadBusiness(world.db);
-	const outcome = await world.mail.send({
-		messageId: mail.messageId,
-		from: {
-			name: owner.tradingName || owner.ownerName,
-			address: owner.email || 'no-reply@axiometer.example'
-		},
-		to: mail.to,
-		bcc: mail.bcc,
-		subject: mail.subject,
-		text: mail.text,
-		html: mail.html,
-		attachments: attachmentOf(world, mail)
-	});
+export function queueText(tx: Database | Transaction, world: World, text: TextToQueue): void {
 	const now = world.clock.now();
-	world.db.transaction((tx) => {
-		const set = (values: Partial<typeof mails.$inferInsert>) =>
-			tx.update(mails).set(values).where(eq(mails.id, mail.id)).run();
-		switch (outcome.state) {
-			case 'sent':
-				set({ state: 'sent', sentAt: now, lastError: '' });
-				if (mail.documentId)
-					note(tx, {
-						documentId: mail.documentId,
-						at: now,
-						who: 'axiometer',
-						what: 'delivered',
-						detail: `${mail.kind}:${mail.to}`
-					});
-				break;
-			case 'later':
-				set({
-					state: 'queued',
-					lastError: outcome.reason,
-					nextAttemptAt: now + (RETRY_AFTER[Math.min(mail.attempts, RETRY_AFTER.length - 1)] ?? 0)
-				});
-				break;
-			case 'refused':
-			case 'unsure':
-				set({
-					state: outcome.state === 'refused' ? 'failed' : 'unsure',
-					lastError: outcome.reason
-				});
-				if (mail.documentId)
-					note(tx, {
-						documentId: mail.documentId,
-						at: now,
-						who: 'axiometer',
-						what: 'notDelivered',
-						detail: `${mail.to}: ${outcome.reason}`
-					});
-		}
-	});
-}
-
-function attachmentOf(world: World, mail: typeof mails.$inferSelect) {
-	if (!mail.attachPdf) return [];
-	const contentType = 'application/pdf';
-	if (mail.rehearsalId) {
-		const rehearsal = world.db
-			.select({ pdf: rehearsals.pdf })
-			.from(rehearsals)
-			.where(eq(rehearsals.id, mail.rehearsalId))
-			.get();
-		return rehearsal ? [{ filename: 'Rehearsal.pdf', content: rehearsal.pdf, contentType }] : [];
-	}
-	if (mail.statementId) {
-		const made = world.db
-			.select({ pdf: statements.pdf })
-			.from(statements)
-			.where(eq(statements.id, mail.statementId))
-			.get();
-		return made?.pdf ? [{ filename: 'Statement.pdf', content: made.pdf, contentType }] : [];
-	}
-	const file = world.db
-		.select()
-		.from(documentFiles)
-		.where(eq(documentFiles.documentId, mail.documentId ?? 0))
-		.get();
-	return file ? [{ filename: file.name, content: file.content, contentType }] : [];
-}
-
-/** After a restart: what was on its way when the process died may or may not have arrived. */
-export function settleInterrupted(world: World): void {
-	world.db
-		.update(mails)
-		.set({ state: 'unsure', lastError: 'Axiometer stopped while this was going out' })
-		.where(eq(mails.state, 'sending'))
+	tx.insert(texts)
+		.values({ ...text, state: 'queued', nextAttemptAt: now, createdAt: now })
+		.onConflictDoNothing()
 		.run();
 }
 

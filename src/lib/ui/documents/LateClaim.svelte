@@ -1,4 +1,4 @@
-<!-- What the Act allows to claim on a late invoice today, and how that comes about. -->
+<!-- What the Act, or the contract, allows to claim on a late invoice today, and how that comes about. -->
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
@@ -46,11 +46,13 @@
 					Late since the day after it was due: {claim.daysLate}
 					{claim.daysLate === 1 ? 'day' : 'days'}.
 				</li>
-				<li>
-					{claim.rate} % a year: {claim.reference.rate} % reference rate for the half year from {displayDate(
-						claim.reference.from
-					)}, and 8 %. It stays the same for this invoice.
-				</li>
+				{#if claim.reference}
+					<li>
+						{claim.rate} % a year: {claim.reference.rate} % reference rate for the half year from {displayDate(
+							claim.reference.from
+						)}, and 8 %. It stays the same for this invoice.
+					</li>
+				{:else}<li>As agreed: {claim.terms}</li>{/if}
 				{#each claim.spans as span (span.from)}
 					<li>
 						{displayPounds(span.outstanding)} open from {displayDate(span.from)} to {displayDate(
@@ -61,14 +63,19 @@
 				{/each}
 				<li>Interest, rounded once: <b>{displayPounds(claim.interest)}</b></li>
 				<li>
-					Fixed sum, by the {displayPounds(claim.openWhenDue)} that were open at the end of the due day:
+					{claim.reference
+						? `Fixed sum, by the ${displayPounds(claim.openWhenDue)} that were open at the end of the due day:`
+						: 'The fee that was agreed:'}
 					<b>{displayPounds(claim.compensation)}</b>
 				</li>
-				<li>
-					Late Payment of Commercial Debts (Interest) Act 1998, s.4 and s.5A; SI 2002/1675. Charged
-					on a document of its own, without VAT; {number} stays as it is. Where your contract gives another
-					remedy for lateness, that applies instead.
-				</li>
+				{#if claim.terms}<li>
+						Your contract’s own terms, in place of the Act (s.8). Charged on a document of its own,
+						without VAT; {number} stays as it is.
+					</li>{:else}<li>
+						Late Payment of Commercial Debts (Interest) Act 1998, s.4 and s.5A; SI 2002/1675.
+						Charged on a document of its own, without VAT; {number} stays as it is. Where your contract
+						gives another remedy for lateness, that applies instead: enter it with the customer.
+					</li>{/if}
 			</ul>
 		</details>
 		{#if form?.message && !('fields' in form && Object.keys(form.fields ?? {}).length)}<p

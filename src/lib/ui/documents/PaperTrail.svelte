@@ -32,6 +32,10 @@
 		disputed: 'Disputed',
 		holdEnded: 'No longer held',
 		reminded: 'Reminded',
+		reminderOpened: 'The customer opened the reminder',
+		reminderWithdrawn: 'A reminder was taken back before it went',
+		reminderSkipped: 'You left a reminder out',
+		letterPosted: 'You posted the letter to',
 		claimed: 'A charge for lateness was drafted',
 		onStatement: 'On a statement',
 		refunded: 'You gave money back',
@@ -42,7 +46,7 @@
 	function detail(what: string, text: string): string {
 		if (what !== 'delivered') return text;
 		const [kind, ...rest] = text.split(':');
-		return `${{ receipt: 'receipt', paidNotice: 'notice', invoice: 'invoice', creditNote: 'credit note' }[kind ?? ''] ?? kind} to ${rest.join(':')}`;
+		return `${{ receipt: 'receipt', paidNotice: 'notice', invoice: 'invoice', creditNote: 'credit note', reminder: 'reminder' }[kind ?? ''] ?? kind} to ${rest.join(':')}`;
 	}
 </script>
 

@@ -1,7 +1,7 @@
 import { cardEvent, isSignedByProcessor } from '$lib/server/gateways/card';
 import { receiveCardEvent } from '$lib/server/services/cards';
 import { NotFoundError } from '$lib/server/services/errors';
-import { deliverDue } from '$lib/server/services/outbox';
+import { deliverDue } from '$lib/server/services/deliver';
 import type { RequestHandler } from './$types';
 
 /** Only what the processor signed is taken; what is not understood is refused and will be sent again. */

@@ -3,7 +3,12 @@ import fc from 'fast-check';
 import { describe, it } from 'mocha';
 import { isWorkingDay } from '../../../../src/lib/core/calendar/holidays';
 import { addDays } from '../../../../src/lib/core/calendar/manipulation';
-import { decideChasing, mayGoOut, stepDay } from '../../../../src/lib/core/chasing/decide';
+import {
+	decideChasing,
+	mayGoOut,
+	messageNow,
+	stepDay
+} from '../../../../src/lib/core/chasing/decide';
 import type {
 	ChaseItem,
 	ChasePayer,
@@ -42,6 +47,7 @@ const item = (more: Partial<ChaseItem> = {}): ChaseItem => ({
 	paymentPending: false,
 	bankLineWaiting: false,
 	done: new Set(),
+	reached: null,
 	...more
 });
 const payer = (items: ChaseItem[], more: Partial<ChasePayer> = {}): ChasePayer => ({
@@ -84,9 +90,9 @@ describe('a chase plan', () => {
 		const [message] = decide('2026-11-25', payer([item()])).messages;
 		expect(message!.step.id).to.equal('firm');
 		expect(message!.covers).to.have.deep.members([
-			{ documentId: 1, stepId: 'first', reached: false },
-			{ documentId: 1, stepId: 'second', reached: false },
-			{ documentId: 1, stepId: 'firm', reached: true }
+			{ documentId: 1, stepId: 'first', offset: 3, reached: false },
+			{ documentId: 1, stepId: 'second', offset: 10, reached: false },
+			{ documentId: 1, stepId: 'firm', offset: 21, reached: true }
 		]);
 	});
 
@@ -114,6 +120,30 @@ describe('a chase plan', () => {
 		expect(because({}, { lastMessageOn: '2026-11-02' })).to.equal(null);
 		expect(because({ toPay: 0 })).to.equal(null);
 		expect(stepOn('2026-11-05', [item()], { plan: null })).to.equal(null);
+	});
+
+	it('lets a person decide about a step by hand, and goes on with the other invoices meanwhile', () => {
+		const plan = { id: 1, steps: [...PLAN.steps, step('last', 35, { byHand: true })] };
+		const old = item({ reached: 21 });
+		const newer = item({ documentId: 2, dueDate: '2026-12-04' });
+		const { messages, toDecide } = decide('2026-12-08', payer([old, newer], { plan }));
+		expect(toDecide.map((one) => [one.step.id, one.covers.length])).to.deep.equal([['last', 1]]);
+		expect(messages.map((one) => [one.step.id, one.items.length])).to.deep.equal([['first', 2]]);
+	});
+
+	it('goes on from the day it had reached, whatever its steps are called now', () => {
+		expect(stepOn('2026-11-12', [item({ reached: 10 })])).to.equal(null);
+		expect(stepOn('2026-11-23', [item({ reached: 10 })])).to.equal('firm');
+	});
+
+	it('written when the owner wants to, takes the next step, or the last one again', () => {
+		const now = (items: ChaseItem[]) => messageNow(payer(items), '2026-11-06');
+		expect(now([item({ reached: 3 })])).to.deep.include({ step: PLAN.steps[3] });
+		expect(now([item({ reached: 21 })])!.covers).to.deep.equal([]);
+		expect(now([item({ sent: false })])).to.equal(null);
+		// What is not late is left alone while something is.
+		const two = now([item(), item({ documentId: 2, dueDate: '2026-12-01' })]);
+		expect(two!.items.map((one) => one.documentId)).to.deep.equal([1]);
 	});
 
 	it('takes a promise up again when its day has passed', () => {

@@ -4,6 +4,7 @@ import type { CsvLayout } from '../../../core/formats/bankFile';
 import type { Proposal } from '../../../core/bank/types';
 import { customers } from './customers';
 import { payments } from './ledger';
+import { payouts } from './outside';
 
 export const bankImports = sqliteTable('bank_imports', {
 	id: integer('id').primaryKey({ autoIncrement: true }),
@@ -37,13 +38,20 @@ export const bankLines = sqliteTable(
 		reversal: integer('reversal', { mode: 'boolean' }).notNull().default(false),
 		state: text('state', { enum: ['open', 'accepted', 'notBusiness'] }).notNull(),
 		paymentId: integer('payment_id').references(() => payments.id),
+		/** It shows a payment that was recorded before: taking that back leaves the payment as it is. */
+		tied: integer('tied', { mode: 'boolean' }).notNull().default(false),
+		/** It shows a payout of the card processor. */
+		payoutId: integer('payout_id').references(() => payouts.id),
 		/** How often it was accepted: each time is a payment of its own. */
 		times: integer('times').notNull().default(0),
 		/** The best proposal when it was last looked for. */
 		proposal: text('proposal', { mode: 'json' }).$type<Proposal>(),
 		decidedAt: integer('decided_at')
 	},
-	(table) => [index('bank_lines_by_state').on(table.state, table.date)]
+	(table) => [
+		index('bank_lines_by_state').on(table.state, table.date),
+		index('bank_lines_by_payment').on(table.paymentId)
+	]
 );
 
 /** Names under which payers have paid before. */

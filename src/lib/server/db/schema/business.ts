@@ -20,6 +20,8 @@ export const business = sqliteTable(
 		termsEndOfMonth: integer('terms_end_of_month', { mode: 'boolean' }).notNull().default(false),
 		invoiceNote: text('invoice_note').notNull().default(''),
 		copyToSelf: integer('copy_to_self', { mode: 'boolean' }).notNull().default(true),
+		/** Card fees of business customers' commercial cards are borne by them, at cost. */
+		passOnCardFees: integer('pass_on_card_fees', { mode: 'boolean' }).notNull().default(false),
 		updatedAt: integer('updated_at').notNull()
 	},
 	(table) => [check('one_business', sql`${table.id} = 1`)]

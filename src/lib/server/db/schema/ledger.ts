@@ -14,7 +14,9 @@ export const ACCOUNTS = [
 	'cisWithheld',
 	/** What came in, or was credited, and stands against no invoice yet: owed to the payer. */
 	'customerCredit',
-	'badDebts'
+	'badDebts',
+	/** VAT of bad debts, to be claimed back. */
+	'vatRelief'
 ] as const;
 export type Account = (typeof ACCOUNTS)[number];
 
@@ -27,7 +29,17 @@ export const journalEntries = sqliteTable('journal_entries', {
 	/** Names the event, so that it posts once: `issue:17`, `payment:4` … */
 	key: text('key').notNull().unique(),
 	event: text('event', {
-		enum: ['issue', 'credit', 'payment', 'refund', 'reversal', 'apply', 'writeOff']
+		enum: [
+			'issue',
+			'credit',
+			'payment',
+			'refund',
+			'reversal',
+			'apply',
+			'writeOff',
+			'payout',
+			'relief'
+		]
 	}).notNull(),
 	date: text('date').notNull(),
 	documentId: integer('document_id').references(() => documents.id),
@@ -106,6 +118,8 @@ export const payments = sqliteTable(
 		reference: text('reference').notNull().default(''),
 		/** What the card processor kept. */
 		fee: integer('fee').notNull().default(0),
+		/** The card fee the payer bore on top, at cost; a document of its own bills it. Part of `amount`. */
+		feeOnTop: integer('fee_on_top').notNull().default(0),
 		recordedAt: integer('recorded_at').notNull()
 	},
 	(table) => [index('payments_by_payer').on(table.payerId)]

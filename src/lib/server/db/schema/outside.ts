@@ -1,5 +1,6 @@
-// What goes to and comes from outside services: mail, card checkouts and their webhooks.
+// What goes to and comes from outside services: mail, texts, card and bank payments, their news, and payouts.
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { chaseMessages } from './chase';
 import { customers } from './customers';
 import { documents, rehearsals } from './documents';
 import { statements } from './statements';
@@ -12,11 +13,12 @@ export const mails = sqliteTable(
 		/** Names the cause, so that it goes out once. */
 		key: text('key').notNull().unique(),
 		kind: text('kind', {
-			enum: ['invoice', 'creditNote', 'rehearsal', 'receipt', 'paidNotice', 'statement']
+			enum: ['invoice', 'creditNote', 'rehearsal', 'receipt', 'paidNotice', 'statement', 'reminder']
 		}).notNull(),
 		documentId: integer('document_id').references(() => documents.id),
 		rehearsalId: integer('rehearsal_id').references(() => rehearsals.id, { onDelete: 'cascade' }),
 		statementId: integer('statement_id').references(() => statements.id),
+		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
 		to: text('to').notNull(),
 		bcc: text('bcc').notNull().default(''),
 		subject: text('subject').notNull(),
@@ -25,7 +27,9 @@ export const mails = sqliteTable(
 		attachPdf: integer('attach_pdf', { mode: 'boolean' }).notNull().default(false),
 		messageId: text('message_id').notNull().unique(),
 		/** `unsure`: the line broke after the message was handed over and before the server said yes. */
-		state: text('state', { enum: ['queued', 'sending', 'sent', 'failed', 'unsure'] }).notNull(),
+		state: text('state', {
+			enum: ['queued', 'sending', 'sent', 'failed', 'unsure', 'withdrawn']
+		}).notNull(),
 		attempts: integer('attempts').notNull().default(0),
 		nextAttemptAt: integer('next_attempt_at').notNull(),
 		lastError: text('last_error').notNull().default(''),
@@ -34,7 +38,30 @@ export const mails = sqliteTable(
 	},
 	(table) => [
 		index('mails_by_state').on(table.state, table.nextAttemptAt),
-		index('mails_by_document').on(table.documentId)
+		index('mails_by_document').on(table.documentId),
+		index('mails_by_chase').on(table.chaseMessageId)
+	]
+);
+
+/** Text messages on their way. The gateway takes a key once, so trying again is safe. */
+export const texts = sqliteTable(
+	'texts',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		key: text('key').notNull().unique(),
+		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
+		to: text('to').notNull(),
+		text: text('text').notNull(),
+		state: text('state', { enum: ['queued', 'sent', 'failed', 'withdrawn'] }).notNull(),
+		attempts: integer('attempts').notNull().default(0),
+		nextAttemptAt: integer('next_attempt_at').notNull(),
+		lastError: text('last_error').notNull().default(''),
+		createdAt: integer('created_at').notNull(),
+		sentAt: integer('sent_at')
+	},
+	(table) => [
+		index('texts_by_state').on(table.state, table.nextAttemptAt),
+		index('texts_by_chase').on(table.chaseMessageId)
 	]
 );
 
@@ -51,6 +78,10 @@ export const checkouts = sqliteTable(
 		/** What is for which invoice, as it was chosen. */
 		shares: text('shares', { mode: 'json' }).$type<{ documentId: number; amount: number }[]>(),
 		amount: integer('amount').notNull(),
+		/** By card at the processor, or from the payer's own bank. */
+		way: text('way', { enum: ['card', 'bank'] })
+			.notNull()
+			.default('card'),
 		processorId: text('processor_id').notNull().unique(),
 		state: text('state', { enum: ['open', 'pending', 'settled', 'declined'] }).notNull(),
 		createdAt: integer('created_at').notNull()
@@ -65,3 +96,37 @@ export const webhookEvents = sqliteTable('webhook_events', {
 	receivedAt: integer('received_at').notNull(),
 	body: text('body').notNull()
 });
+
+/** What the card processor sent to the bank, and what it is made of. Amounts in pence. */
+export const payouts = sqliteTable('payouts', {
+	id: integer('id').primaryKey({ autoIncrement: true }),
+	processorId: text('processor_id').notNull().unique(),
+	/** The day the processor sent it. */
+	date: text('date').notNull(),
+	amount: integer('amount').notNull(),
+	/** What stands in the bank's text. */
+	reference: text('reference').notNull(),
+	/** The bank line it was seen in. */
+	seenOn: text('seen_on'),
+	recordedAt: integer('recorded_at').notNull()
+});
+
+export const payoutParts = sqliteTable(
+	'payout_parts',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		payoutId: integer('payout_id')
+			.notNull()
+			.references(() => payouts.id),
+		/** The checkout the money came through. */
+		checkout: text('checkout').notNull(),
+		type: text('type', { enum: ['payment', 'refund'] }).notNull(),
+		/** Before the fee; below zero for a refund. */
+		amount: integer('amount').notNull(),
+		fee: integer('fee').notNull()
+	},
+	(table) => [
+		index('payout_parts_by_payout').on(table.payoutId),
+		index('payout_parts_by_checkout').on(table.checkout)
+	]
+);

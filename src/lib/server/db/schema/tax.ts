@@ -1,6 +1,7 @@
-// Evidence for the tax return: the payment and deduction statements contractors gave.
-import { integer, sqliteTable, text, unique } from 'drizzle-orm/sqlite-core';
+// For the tax return: the payment and deduction statements contractors gave, and VAT claimed back on bad debts.
+import { index, integer, sqliteTable, text, unique } from 'drizzle-orm/sqlite-core';
 import { customers } from './customers';
+import { documents } from './documents';
 
 export const deductionStatements = sqliteTable(
 	'deduction_statements',
@@ -19,4 +20,20 @@ export const deductionStatements = sqliteTable(
 		recordedAt: integer('recorded_at').notNull()
 	},
 	(table) => [unique('deduction_statements_once').on(table.contractorId, table.monthEnd)]
+);
+
+/** VAT of a bad debt claimed back, or repaid (below zero) when the customer paid after all. Pence. */
+export const reliefClaims = sqliteTable(
+	'relief_claims',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		key: text('key').notNull().unique(),
+		documentId: integer('document_id')
+			.notNull()
+			.references(() => documents.id),
+		date: text('date').notNull(),
+		vat: integer('vat').notNull(),
+		recordedAt: integer('recorded_at').notNull()
+	},
+	(table) => [index('relief_claims_by_document').on(table.documentId)]
 );

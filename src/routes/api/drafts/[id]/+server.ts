@@ -3,7 +3,7 @@ import { answer, idOf } from '$lib/server/answers';
 import { discardDraft, saveDraft } from '$lib/server/services/drafts';
 import { FieldError } from '$lib/server/services/errors';
 import { issueInvoice } from '$lib/server/services/issue';
-import { deliverDue } from '$lib/server/services/outbox';
+import { deliverDue } from '$lib/server/services/deliver';
 import { rehearse } from '$lib/server/services/rehearse';
 import { prepareSending, readAddresses, sendByMail } from '$lib/server/services/send';
 import type { RequestHandler } from './$types';

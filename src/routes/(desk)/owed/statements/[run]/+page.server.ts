@@ -1,5 +1,6 @@
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { deliverDue, sendAgain } from '$lib/server/services/outbox';
+import { deliverDue } from '$lib/server/services/deliver';
+import { sendAgain } from '$lib/server/services/outbox';
 import { statementRun } from '$lib/server/services/statements';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -1,0 +1,207 @@
+// What reminders say: the wording with merge fields, what the fields become, and what the law lets us write.
+import { displayDate } from '../calendar/conversion';
+import { addDays } from '../calendar/manipulation';
+import { daysBetween } from '../calendar/queries';
+import type { PlainDate } from '../calendar/types';
+import { displayPounds } from '../money/display';
+import type { ChaseStep } from './types';
+
+/** What may stand in braces, and what it becomes. */
+export const MERGE_FIELDS = {
+	customer: 'who it goes to',
+	what: '“invoice INV-0007” or “3 invoices”',
+	invoices: 'a line for each invoice, with its amount and link',
+	amount: 'what is to pay in all',
+	due: 'the day the oldest was due',
+	late: '“21 days late”, “due today” or “due in 3 days”',
+	link: 'the link to the oldest invoice and its payment',
+	bank: 'your bank details',
+	law: 'what the law, or your terms, let you charge; nothing for households without such terms',
+	next: 'what comes next if it stays unpaid, as the law has it',
+	deadline: 'two weeks from the day it goes out',
+	owner: 'your name',
+	business: 'your trading name',
+	phone: 'your telephone'
+} as const;
+export type MergeField = keyof typeof MERGE_FIELDS;
+
+export interface ChaseInvoice {
+	number: string;
+	dueDate: PlainDate;
+	/** Pence, less what may be deducted. */
+	toPay: number;
+	/** Pence a contractor may yet deduct. */
+	leftToDeduct: number;
+	link: string;
+}
+
+/** What a late debt may cost its debtor. Amounts in pence. */
+export type LateRight =
+	| { kind: 'act'; rate: string | null; claim: number | null }
+	| { kind: 'contract'; terms: string; claim: number }
+	| { kind: 'none' };
+
+export interface ChaseFacts {
+	customer: string;
+	household: boolean;
+	today: PlainDate;
+	/** The one due first, first; at least one. */
+	invoices: readonly ChaseInvoice[];
+	right: LateRight;
+	owner: string;
+	business: string;
+	phone: string;
+	/** Empty where none is known. */
+	bank: string;
+}
+
+const DAYS_TO_ANSWER = 14;
+
+/** Fields in a text that do not exist: they would go out as they stand. */
+export function unknownFields(text: string): string[] {
+	const named = [...text.matchAll(/\{([^{}\s]{1,40})\}/g)].map((match) => match[1]!);
+	return [...new Set(named.filter((name) => !(name in MERGE_FIELDS)))];
+}
+
+/** A step's words as they go out. A paragraph whose fields all come out empty is left out. */
+export function fillWording(
+	{ subject, text }: Pick<ChaseStep, 'subject' | 'text'>,
+	facts: ChaseFacts
+): { subject: string; text: string } {
+	const values = valuesOf(facts);
+	const fill = (part: string) =>
+		part.replace(/\{([a-z]+)\}/g, (whole, name: string) =>
+			name in values ? values[name as MergeField] : whole
+		);
+	const paragraphs = text
+		.replaceAll('\r\n', '\n')
+		.split(/\n{2,}/)
+		.map((paragraph) => ({ before: paragraph, after: fill(paragraph) }))
+		.filter(({ before, after }) => after.trim() !== '' || before.trim() === '')
+		.map(({ after }) =>
+			after
+				.split('\n')
+				.map((line) => line.trimEnd())
+				.join('\n')
+				.trim()
+		);
+	return { subject: fill(subject).replace(/\s+/g, ' ').trim(), text: paragraphs.join('\n\n') };
+}
+
+function valuesOf(facts: ChaseFacts): Record<MergeField, string> {
+	const { invoices, today } = facts;
+	const first = invoices[0]!;
+	const sum = invoices.reduce((total, one) => total + one.toPay, 0);
+	return {
+		customer: facts.customer,
+		what: invoices.length === 1 ? `invoice ${first.number}` : `${invoices.length} invoices`,
+		invoices: invoices.map((one) => invoiceLine(one, today)).join('\n'),
+		amount: displayPounds(sum),
+		due: displayDate(first.dueDate),
+		late: daysInWords(first.dueDate, today),
+		link: first.link,
+		bank: facts.bank,
+		law: lawSentence(facts),
+		next: nextSentence(facts),
+		deadline: displayDate(addDays(today, DAYS_TO_ANSWER)),
+		owner: facts.owner,
+		business: facts.business === facts.owner ? '' : facts.business,
+		phone: facts.phone
+	};
+}
+
+function invoiceLine({ number, dueDate, toPay, leftToDeduct, link }: ChaseInvoice, today: string) {
+	const deducted =
+		leftToDeduct > 0 ? ` after your deduction of ${displayPounds(leftToDeduct)}` : '';
+	return `${number}: ${displayPounds(toPay)}${deducted}, due ${displayDate(dueDate)} (${daysInWords(dueDate, today)})\n${link}`;
+}
+
+/** `21 days late`, `due today`, `due in 3 days`. */
+export function daysInWords(due: PlainDate, today: PlainDate): string {
+	const days = daysBetween(due, today);
+	if (days === 0) return 'due today';
+	const count = `${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}`;
+	return days > 0 ? `${count} late` : `due in ${count}`;
+}
+
+/**
+ * What may be charged for lateness. Between businesses: Late Payment of Commercial Debts (Interest) Act 1998, ss.1, 5A and
+ * 6, unless the contract gives a remedy of its own (s.8). From households only what was agreed.
+ */
+function lawSentence({ right }: ChaseFacts): string {
+	if (right.kind === 'none') return '';
+	if (right.kind === 'contract')
+		return right.claim > 0
+			? `Under our terms (${right.terms}) we may add ${displayPounds(right.claim)} as of today.`
+			: `Under our terms a late payment may cost you more: ${right.terms}.`;
+	const rate = right.rate
+		? `at ${right.rate} % a year`
+		: 'at 8 % a year above the Bank of England base rate';
+	const claim = right.claim ? `; as of today that comes to ${displayPounds(right.claim)}` : '';
+	return `The Late Payment of Commercial Debts (Interest) Act 1998 lets us charge interest ${rate} and a fixed sum for each late invoice${claim}. We have not added it yet.`;
+}
+
+/**
+ * What the last letter may announce. Before a claim against an individual (a sole trader is one) the Pre-Action Protocol
+ * for Debt Claims asks for a letter of claim and 30 days to answer it; this letter is none, and says so.
+ */
+function nextSentence({ household, today }: ChaseFacts): string {
+	const deadline = displayDate(addDays(today, DAYS_TO_ANSWER));
+	return household
+		? `If we hear nothing by ${deadline}, the next step would be a letter of claim under the Pre-Action Protocol for Debt Claims. It would give you 30 days to answer, and say where to get free advice, before anything goes to the county court. This letter is not that one.`
+		: `If it is not paid by ${deadline} and you have not told us of a reason, we may begin a claim in the county court, for the debt, what the law lets us add for its lateness, and the costs. If you trade as an individual, a letter of claim under the Pre-Action Protocol for Debt Claims would come first and give you 30 days to answer.`;
+}
+
+const END = 'Kind regards\n{owner}\n{business}';
+
+/** The plan a new owner begins with. */
+export const FIRST_PLAN: { name: string; steps: ChaseStep[] } = {
+	name: 'Polite, then plain',
+	steps: [
+		{
+			id: 'first-ahead',
+			offset: -3,
+			channel: 'mail',
+			tone: 'kind',
+			subject: 'Due on {due}: {amount}',
+			text: `Hello\n\nA short note before {what} falls due:\n\n{invoices}\n\nIf it is on its way, thank you, and nothing more is needed.\n\n${END}`,
+			byHand: false
+		},
+		{
+			id: 'first-after',
+			offset: 3,
+			channel: 'mail',
+			tone: 'kind',
+			subject: 'Still open: {amount}',
+			text: `Hello\n\nIt may have slipped by: {amount} is still open.\n\n{invoices}\n\nIf something about the work is not as it should be, please tell me.\n\n${END}`,
+			byHand: false
+		},
+		{
+			id: 'first-text',
+			offset: 10,
+			channel: 'text',
+			tone: 'plain',
+			subject: 'Still open: {amount}',
+			text: '{owner} here: {amount} for {what} is open, {late}. See it and pay: {link}',
+			byHand: false
+		},
+		{
+			id: 'first-firm',
+			offset: 21,
+			channel: 'mail',
+			tone: 'firm',
+			subject: '{amount} is {late}',
+			text: `Hello\n\n{amount} is {late} now, and I have heard nothing from you.\n\n{invoices}\n\nPlease pay it this week, or tell me when you will.\n\n{law}\n\n{bank}\n\n${END}`,
+			byHand: false
+		},
+		{
+			id: 'first-last',
+			offset: 42,
+			channel: 'letter',
+			tone: 'last',
+			subject: 'Last letter before further steps: {amount}',
+			text: `To {customer}\n\n{amount} is {late}, and earlier reminders brought no answer.\n\n{invoices}\n\nPlease pay by {deadline}.\n\n{law}\n\n{next}\n\n{bank}\n\nYours sincerely\n{owner}\n{business}\n{phone}`,
+			byHand: true
+		}
+	]
+};
