@@ -43,6 +43,7 @@ const world = openWorld(config, {
 	clock,
 	mail: { send: async () => mailAnswer },
 	text: { send: async () => ({ state: 'sent' }) },
+	bank: { openTransfer: async ({ key }) => ({ id: `demo-${key}`, url: 'http://bank.example/' }) },
 	card: {
 		async openCheckout({ key }) {
 			checkout = `demo-${key}`;
@@ -115,7 +116,7 @@ writeFileSync(join(config.dataFolder, 'complete'), `${today}\n`);
 /** The customer pays on the pay page, and may let the card be kept. */
 async function payByCard(id: number, key: string, keep = false): Promise<void> {
 	const { toPay, link } = documentDetail(world, id);
-	await openCheckout(world, link.split('/').at(-1)!, key, undefined, keep);
+	await openCheckout(world, link.split('/').at(-1)!, key, undefined, { keepCard: keep });
 	await settle(checkout, toPay, keep);
 }
 

@@ -1,4 +1,5 @@
 // The hosted payment page of the card stand-in, and what its cards do.
+import { amountInPounds, escape, page } from '../page';
 
 interface Shown {
 	id: string;
@@ -17,32 +18,17 @@ export const CARDS = [
 		number: '9000000000000005',
 		does: 'pay',
 		label: 'pays at once; kept, every second charge of it is declined'
+	},
+	{
+		number: '9000000000000006',
+		does: 'commercial',
+		label: 'pays at once; a firm’s commercial card'
 	}
 ] as const;
 
 /** 1.4 % and 20p, in pence, rounded up at the half. */
 export function feeOf(amount: number): number {
 	return Math.min(Math.floor((amount * 14 + 500) / 1000) + 20, amount);
-}
-
-export function amountInPounds(pence: number): string {
-	return `£${Math.floor(pence / 100).toLocaleString('en-GB')}.${String(pence % 100).padStart(2, '0')}`;
-}
-
-function escape(text: string): string {
-	return text
-		.replaceAll('&', '&amp;')
-		.replaceAll('<', '&lt;')
-		.replaceAll('>', '&gt;')
-		.replaceAll('"', '&quot;');
-}
-
-function page(title: string, body: string): string {
-	return `<!doctype html><html lang="en-GB"><meta charset="utf-8"><meta name="viewport" content="width=device-width,initial-scale=1"><title>${escape(title)}</title>
-<style>body{font:17px/1.5 system-ui;margin:0;background:#e9eef0;color:#182126}main{max-width:26rem;margin:3rem auto;background:#fff;padding:1.5rem 1.75rem;border-radius:10px}
-h1{font-size:1.7rem;margin:.2rem 0 1rem}label{display:block;font-weight:600}input{font:inherit;width:100%;box-sizing:border-box;padding:.7rem;border:1px solid #6b7a82;border-radius:6px;margin:.3rem 0 1rem}
-button{font:inherit;font-weight:600;width:100%;padding:.8rem;border:0;border-radius:6px;background:#182126;color:#fff}.error{color:#8d1f12;font-weight:600}ul{padding-left:1.1rem;color:#47555c;font-size:.92rem}</style>
-<main>${body}</main></html>`;
 }
 
 export function cardPage(checkout: Shown, error: string): string {
@@ -65,6 +51,16 @@ export function codePage(checkout: Shown, error: string): string {
 		`<div>${escape(checkout.description)}</div><h1>${amountInPounds(checkout.amount)}</h1>
 ${error ? `<p class="error" role="alert">${escape(error)}</p>` : ''}
 <form method="post" action="/pay/${checkout.id}/code"><label for="code">Code from your bank (246810)</label><input id="code" name="code" inputmode="numeric" autocomplete="off" required><button>Confirm</button></form>`
+	);
+}
+
+/** A commercial card bears its fee where the seller asks for that; the payer is told before. */
+export function feePage(checkout: Shown, fee: number): string {
+	return page(
+		'A card fee is added',
+		`<div>${escape(checkout.description)}</div><h1>${amountInPounds(checkout.amount + fee)}</h1>
+<p>This is a firm’s commercial card: its fee of ${amountInPounds(fee)} is added to ${amountInPounds(checkout.amount)}.</p>
+<form method="post" action="/pay/${checkout.id}/fee"><button>Pay ${amountInPounds(checkout.amount + fee)}</button></form><p><a href="/pay/${checkout.id}">Use another card</a></p>`
 	);
 }
 

@@ -1,9 +1,11 @@
 // A card processor that stands in for a real one: a hosted payment page, signed webhooks that are repeated until
 // they are acknowledged (and may arrive twice or out of order), refunds, and a fee. Nothing is charged for real.
-import { createHmac, randomBytes } from 'node:crypto';
+import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { z } from 'zod';
-import { amountInPounds, cardPage, CARDS, codePage, donePage, feeOf } from './pages';
+import { startEvents } from '../events';
+import { amountInPounds, read } from '../page';
+import { cardPage, CARDS, codePage, donePage, feeOf, feePage } from './pages';
 import { openStore } from './store';
 
 export interface CardStandInOptions {
@@ -18,6 +20,8 @@ export interface CardStandInOptions {
 	twice?: boolean;
 	/** Delivers the news that a payment is pending only after it has settled. */
 	outOfOrder?: boolean;
+	/** Milliseconds until money is paid out. */
+	payOutAfter?: number;
 }
 
 export interface CardStandIn {
@@ -34,6 +38,15 @@ interface Checkout {
 	state: 'open' | 'code' | 'pending' | 'settled' | 'declined';
 	keep: number;
 	number: string | null;
+	pass_on: number;
+}
+
+interface Earned {
+	rowid: number;
+	checkout: string;
+	type: 'payment' | 'refund';
+	amount: number;
+	fee: number;
 }
 
 interface KeptCard {
@@ -43,21 +56,14 @@ interface KeptCard {
 	forgotten: number;
 }
 
-interface Event {
-	id: string;
-	url: string;
-	body: string;
-	due: number;
-	attempts: number;
-}
-
 const checkoutRequest = z.object({
 	amount: z.number().int().min(1),
 	currency: z.literal('GBP'),
 	description: z.string().max(300),
 	returnUrl: z.url(),
 	webhookUrl: z.url(),
-	keepCard: z.boolean().optional()
+	keepCard: z.boolean().optional(),
+	passOnFee: z.boolean().optional()
 });
 const chargeRequest = z.object({
 	token: z.string().min(1),
@@ -67,84 +73,65 @@ const chargeRequest = z.object({
 	webhookUrl: z.url()
 });
 const refundRequest = z.object({ amount: z.number().int().min(1) });
-const RETRY_MS = [500, 1000, 2000, 5000, 10_000, 30_000];
 
 export async function startCardStandIn(options: CardStandInOptions): Promise<CardStandIn> {
 	const db = openStore(options.file);
 	const find = (id: string) =>
 		db.prepare('SELECT * FROM checkouts WHERE id = ?').get(id) as Checkout | undefined;
 
+	const events = startEvents(db, { secret: options.secret, name: 'card', twice: options.twice });
+
 	function emit(checkout: Checkout, type: string, extra: object = {}, delay = 0): void {
-		const id = `evt_${randomBytes(12).toString('hex')}`;
-		const body = JSON.stringify({
-			id,
-			type,
-			checkout: checkout.id,
-			amount: checkout.amount,
-			fee: 0,
-			...extra
-		});
-		db.prepare('INSERT INTO events (id, url, body, due, attempts) VALUES (?, ?, ?, ?, 0)').run(
-			id,
-			checkout.webhook_url,
-			body,
-			Date.now() + delay
-		);
+		const { id, amount, webhook_url } = checkout;
+		events.emit(webhook_url, { type, checkout: id, amount, fee: 0, ...extra }, delay);
 	}
 
-	async function deliver(event: Event): Promise<void> {
-		const time = String(Math.floor(Date.now() / 1000));
-		const signature = createHmac('sha256', options.secret)
-			.update(`${time}.${event.body}`)
-			.digest('hex');
-		const post = () =>
-			fetch(event.url, {
-				method: 'POST',
-				headers: {
-					'content-type': 'application/json',
-					'card-time': time,
-					'card-signature': signature
-				},
-				body: event.body,
-				signal: AbortSignal.timeout(20_000)
-			});
-		let acknowledged = false;
-		try {
-			acknowledged = (await post()).ok;
-			if (options.twice) await post();
-		} catch {
-			// Not reached: it is tried again below.
-		}
-		if (acknowledged) db.prepare('UPDATE events SET done = 1 WHERE id = ?').run(event.id);
-		else
-			db.prepare('UPDATE events SET attempts = attempts + 1, due = ? WHERE id = ?').run(
-				Date.now() + RETRY_MS[Math.min(event.attempts, RETRY_MS.length - 1)]!,
-				event.id
-			);
-	}
-
-	let busy = false;
-	const timer = setInterval(async () => {
-		if (busy) return;
-		busy = true;
-		try {
-			const due = db
-				.prepare('SELECT * FROM events WHERE done = 0 AND due <= ? ORDER BY due LIMIT 20')
-				.all(Date.now()) as Event[];
-			for (const event of due) await deliver(event);
-		} finally {
-			busy = false;
-		}
-	}, 100);
-
-	function settle(checkout: Checkout, delay = 0): void {
-		db.prepare('UPDATE checkouts SET state = ? WHERE id = ?').run('settled', checkout.id);
-		emit(
+	/** Notes what is to be paid out for a payment or a refund. */
+	function earn(checkout: string, type: 'payment' | 'refund', amount: number, fee: number): void {
+		db.prepare('INSERT INTO earned (checkout, type, amount, fee, at) VALUES (?, ?, ?, ?, ?)').run(
 			checkout,
-			'payment.settled',
-			{ fee: feeOf(checkout.amount), ...keptWith(checkout) },
-			delay
+			type,
+			amount,
+			fee,
+			Date.now()
 		);
+	}
+
+	/** Sends what has lain long enough to the seller's bank, in one payout. */
+	function payOut(): void {
+		const parts = db
+			.prepare('SELECT rowid, * FROM earned WHERE payout IS NULL AND at <= ?')
+			.all(Date.now() - (options.payOutAfter ?? 120_000)) as Earned[];
+		const amount = parts.reduce((sum, part) => sum + part.amount - part.fee, 0);
+		if (amount <= 0) return;
+		const { webhook_url } = find(parts.at(-1)!.checkout)!;
+		const id = `po_${randomBytes(6).toString('hex')}`;
+		const reference = `CARDPAY ${id.slice(3, 11).toUpperCase()}`;
+		db.transaction(() => {
+			for (const part of parts)
+				db.prepare('UPDATE earned SET payout = ? WHERE rowid = ?').run(id, part.rowid);
+			events.emit(webhook_url, {
+				type: 'payout.paid',
+				payout: id,
+				amount,
+				reference,
+				parts: parts.map(({ checkout, type, amount: part, fee }) => ({
+					checkout,
+					type,
+					amount: part,
+					fee
+				}))
+			});
+		})();
+	}
+	const payOuts = setInterval(payOut, Math.min(options.payOutAfter ?? 120_000, 5_000));
+
+	function settle(checkout: Checkout, feeOnTop = 0): void {
+		db.prepare('UPDATE checkouts SET state = ? WHERE id = ?').run('settled', checkout.id);
+		const fee = feeOf(checkout.amount);
+		earn(checkout.id, 'payment', checkout.amount + feeOnTop, fee);
+		const onTop = feeOnTop ? { feeOnTop } : {};
+		emit(checkout, 'payment.settled', { fee, ...onTop, ...keptWith(checkout) });
 	}
 
 	/** A token for the card, where the customer let it be kept. */
@@ -176,6 +163,7 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 			db.prepare('UPDATE cards SET charges = ? WHERE token = ?').run(count, given.token);
 			const row = find(id)!;
 			const fee = feeOf(given.amount);
+			if (state !== 'declined') earn(id, 'payment', given.amount, fee);
 			if (state === 'declined') emit(row, 'payment.declined');
 			else emit(row, 'payment.settled', { fee }, state === 'pending' ? options.lateAfter : 0);
 		})();
@@ -198,6 +186,8 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 				cardPage(checkout, 'The card was declined. Nothing was charged. Try another.')
 			);
 		}
+		if (card.does === 'commercial' && checkout.pass_on)
+			return void page(200, feePage(checkout, feeOf(checkout.amount)));
 		if (card.does === 'code') {
 			db.prepare('UPDATE checkouts SET state = ? WHERE id = ?').run('code', checkout.id);
 			return void page(200, codePage(checkout, ''));
@@ -205,6 +195,7 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 		if (card.does === 'late') {
 			db.prepare('UPDATE checkouts SET state = ? WHERE id = ?').run('pending', checkout.id);
 			const late = options.lateAfter ?? 20_000;
+			earn(checkout.id, 'payment', checkout.amount, feeOf(checkout.amount));
 			emit(checkout, 'payment.pending', {}, options.outOfOrder ? late + 400 : 0);
 			emit(
 				checkout,
@@ -237,6 +228,10 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 				checkout.state === 'code' ? codePage(checkout, '') : cardPage(checkout, '')
 			);
 		const form = new URLSearchParams(await read(request));
+		if (step === 'fee') {
+			settle(checkout, feeOf(checkout.amount));
+			return void response.writeHead(303, { location: checkout.return_url }).end();
+		}
 		if (step === 'code') {
 			if (form.get('code') !== '246810')
 				return void html(422, codePage(checkout, 'That is not the code.'));
@@ -268,6 +263,7 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 			checkout.id,
 			amount
 		);
+		earn(checkout.id, 'refund', -amount, 0);
 		emit(checkout, 'refund.settled', { amount, refund: id });
 		return { status: 201, body: { id } };
 	}
@@ -289,11 +285,20 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 			let row = db.prepare('SELECT * FROM checkouts WHERE key = ?').get(key) as
 				Checkout | undefined;
 			if (!row) {
-				const { amount, description, returnUrl, webhookUrl, keepCard } = parsed.data;
+				const { amount, description, returnUrl, webhookUrl, keepCard, passOnFee } = parsed.data;
 				const id = `chk_${randomBytes(12).toString('hex')}`;
 				db.prepare(
-					"INSERT INTO checkouts (id, key, amount, description, return_url, webhook_url, state, keep) VALUES (?, ?, ?, ?, ?, ?, 'open', ?)"
-				).run(id, key, amount, description, returnUrl, webhookUrl, keepCard ? 1 : 0);
+					"INSERT INTO checkouts (id, key, amount, description, return_url, webhook_url, state, keep, pass_on) VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?)"
+				).run(
+					id,
+					key,
+					amount,
+					description,
+					returnUrl,
+					webhookUrl,
+					keepCard ? 1 : 0,
+					passOnFee ? 1 : 0
+				);
 				row = find(id)!;
 			}
 			return void json(201, { id: row.id, url: `${options.origin}/pay/${row.id}` });
@@ -318,7 +323,7 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 
 	const server = createServer((request, response) => {
 		const { pathname } = new URL(request.url ?? '/', 'http://card');
-		const page = /^\/pay\/([^/]+)(?:\/(code))?$/.exec(pathname);
+		const page = /^\/pay\/([^/]+)(?:\/(code|fee))?$/.exec(pathname);
 		const work = page
 			? hosted(request, response, page[1]!, page[2])
 			: request.method === 'POST'
@@ -329,16 +334,11 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 	await new Promise<void>((resolve) => server.listen(options.port, '127.0.0.1', resolve));
 	return {
 		async close() {
-			clearInterval(timer);
+			events.stop();
+			clearInterval(payOuts);
 			server.closeAllConnections();
 			await new Promise((resolve) => server.close(resolve));
 			db.close();
 		}
 	};
-}
-
-async function read(request: IncomingMessage): Promise<string> {
-	const chunks: Buffer[] = [];
-	for await (const chunk of request) chunks.push(chunk as Buffer);
-	return Buffer.concat(chunks).toString('utf8');
 }

@@ -1,6 +1,7 @@
 // A text-message gateway that stands in for a real one: it takes each key once, refuses numbers that are none, and shows
 // what it took on a page and as JSON. Nothing is sent.
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
+import { escape, read } from '../page';
 
 export interface TextStandInOptions {
 	port: number;
@@ -56,9 +57,6 @@ export async function startTextStandIn({ port, secret }: TextStandInOptions) {
 	};
 }
 
-const escape = (text: string) =>
-	text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
-
 function page(taken: readonly Taken[]): string {
 	const rows = [...taken]
 		.reverse()
@@ -68,10 +66,4 @@ function page(taken: readonly Taken[]): string {
 		)
 		.join('');
 	return `<!doctype html><html lang="en-GB"><meta charset="utf-8"><title>Text messages (stand-in)</title><style>body{font:16px/1.5 system-ui;max-width:36rem;margin:2rem auto;padding:0 1rem}li{margin:0 0 1rem}p{margin:.2rem 0;white-space:pre-wrap}</style><h1>Text messages</h1><p>A stand-in: nothing is sent.</p><ul>${rows || '<li>None yet.</li>'}</ul></html>`;
-}
-
-async function read(request: IncomingMessage): Promise<string> {
-	const chunks: Buffer[] = [];
-	for await (const chunk of request) chunks.push(chunk as Buffer);
-	return Buffer.concat(chunks).toString('utf8');
 }

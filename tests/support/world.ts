@@ -82,6 +82,14 @@ export function makeWorld(business: object = {}): TestWorld {
 			return outcome;
 		}
 	};
+	world.bank = {
+		async openTransfer({ key, amount }) {
+			const same = world.checkouts.find((one) => one.key === key);
+			const id = same?.id ?? `trf-${world.checkouts.length + 1}`;
+			if (!same) world.checkouts.push({ key, amount, id });
+			return { id, url: `http://bank.example/${id}` };
+		}
+	};
 	world.text = {
 		async send(message) {
 			if (world.textAnswer.state === 'sent') world.texts.push(message);

@@ -1,6 +1,9 @@
 // How services' refusals become answers: messages at their fields, never a stack or an internal.
 import { error, fail, json, type ActionFailure } from '@sveltejs/kit';
-import { CardUnavailableError } from './gateways/card';
+import { z } from 'zod';
+import { parseMoney } from '../core/money/decimal';
+import { readTypedNumber } from '../core/money/typed';
+import { UnavailableError } from './gateways/asking';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from './services/errors';
 import { NotReadyError } from './services/freeze';
 
@@ -22,12 +25,12 @@ function refusalOf(problem: unknown): { status: number; refusal: Refusal } | nul
 		return { status: 404, refusal: { message: problem.message, fields: {} } };
 	if (problem instanceof RefusedError)
 		return { status: 410, refusal: { message: problem.message, fields: {} } };
-	if (problem instanceof CardUnavailableError) {
+	if (problem instanceof UnavailableError) {
 		return {
 			status: 503,
 			refusal: {
 				message:
-					'Card payments cannot be reached right now. Nothing was charged. Try again in a minute.',
+					'Payments cannot be reached right now. Nothing was charged. Try again in a minute.',
 				fields: {}
 			}
 		};
@@ -90,4 +93,27 @@ export function readJson(value: FormDataEntryValue | null): unknown {
 	} catch {
 		return undefined;
 	}
+}
+
+/** An amount a payer typed, in pence; nothing typed: the whole. @throws FieldError */
+export function typedAmount(typed: string): number | undefined {
+	if (typed === '') return undefined;
+	const read = readTypedNumber(typed, { decimals: 2 });
+	if (!read.ok)
+		throw new FieldError({ amount: 'Write the amount as a plain number, such as 250.00.' });
+	return Number(parseMoney(read.text));
+}
+
+/** For news of outside services: unsigned, not understood, not known yet, or taken. */
+export function takeNews(signed: boolean, work: () => void): Response {
+	if (!signed) return new Response('not signed', { status: 401 });
+	try {
+		work();
+	} catch (problem) {
+		if (problem instanceof NotFoundError) return new Response('not known', { status: 404 });
+		if (problem instanceof z.ZodError || problem instanceof SyntaxError)
+			return new Response('not understood', { status: 400 });
+		throw problem;
+	}
+	return new Response('taken');
 }

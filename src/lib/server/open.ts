@@ -6,6 +6,7 @@ import { clockStartingAt, systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import { connect } from './db/connection';
 import { migrateFile } from './db/migrate';
+import { httpBankGateway } from './gateways/bank';
 import { httpCardGateway } from './gateways/card';
 import { smtpGateway } from './gateways/mail';
 import { httpTextGateway } from './gateways/text';
@@ -38,6 +39,7 @@ export function openWorld(config: Config, overrides: Partial<World> = {}): World
 		mail: smtpGateway(config.smtpUrl),
 		text: httpTextGateway(config.textUrl, config.textSecret),
 		card: httpCardGateway(config.cardUrl, config.cardSecret),
+		bank: httpBankGateway(config.bankUrl, config.bankSecret),
 		origin: config.origin,
 		...overrides
 	};

@@ -15,7 +15,7 @@ import {
 } from '../../../src/lib/server/services/payments';
 import { rehearse } from '../../../src/lib/server/services/rehearse';
 import { prepareSending, sendByMail } from '../../../src/lib/server/services/send';
-import { isSignedByProcessor } from '../../../src/lib/server/gateways/card';
+import { isSigned } from '../../../src/lib/server/gateways/asking';
 import { createHmac } from 'node:crypto';
 import {
 	CONTRACTOR,
@@ -268,7 +268,7 @@ describe('card payments', () => {
 		const sign = (secret: string, text = body) =>
 			createHmac('sha256', secret).update(`1764.${text}`).digest('hex');
 		const check = (signature: string | null, time: string | null = '1764') =>
-			isSignedByProcessor(body, { time, signature }, 'the secret of both');
+			isSigned(body, { time, signature }, 'the secret of both');
 		expect(check(sign('the secret of both'))).to.equal(true);
 		for (const wrong of [
 			sign('another secret'),

@@ -216,7 +216,7 @@ describe('a repeat charged to a kept card', () => {
 	async function withCard() {
 		const { id, first } = await repeat({ action: 'charge' });
 		const { token } = world.db.select().from(documents).where(eq(documents.id, first.id)).get()!;
-		await openCheckout(world, token!, 'first', undefined, true);
+		await openCheckout(world, token!, 'first', undefined, { keepCard: true });
 		const event = {
 			id: 'evt-first',
 			type: 'payment.settled' as const,

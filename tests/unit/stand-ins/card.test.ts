@@ -5,11 +5,8 @@ import { createServer, type Server } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, it } from 'mocha';
-import {
-	httpCardGateway,
-	CardUnavailableError,
-	isSignedByProcessor
-} from '../../../src/lib/server/gateways/card';
+import { isSigned } from '../../../src/lib/server/gateways/asking';
+import { httpCardGateway, CardUnavailableError } from '../../../src/lib/server/gateways/card';
 import { startCardStandIn, type CardStandIn } from '../../../stand-ins/card/server';
 import { until } from '../../support/app';
 
@@ -47,7 +44,7 @@ describe('the card processor, and our gateway to it', () => {
 					time: String(request.headers['card-time']),
 					signature: String(request.headers['card-signature'])
 				};
-				heard.push({ ...JSON.parse(body), signed: isSignedByProcessor(body, headers, SECRET) });
+				heard.push({ ...JSON.parse(body), signed: isSigned(body, headers, SECRET) });
 				response.writeHead(answerWith).end();
 			});
 		});
@@ -189,7 +186,7 @@ describe('the card processor, and our gateway to it', () => {
 
 	it('signs nothing that somebody else could', () => {
 		const forged = createHmac('sha256', 'guess').update('1.{}').digest('hex');
-		expect(isSignedByProcessor('{}', { time: '1', signature: forged }, SECRET)).to.equal(false);
+		expect(isSigned('{}', { time: '1', signature: forged }, SECRET)).to.equal(false);
 		return start();
 	});
 });

@@ -43,4 +43,6 @@ export interface Proposal {
 	sure: boolean;
 	/** Why, in words. */
 	reasons: string[];
+	/** It is in the books already: the line is tied to that, and nothing is recorded. */
+	recorded?: { kind: 'payment' | 'payout'; id: number };
 }

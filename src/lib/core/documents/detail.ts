@@ -49,7 +49,8 @@ export interface PaymentRow {
 
 export interface MailRow {
 	id: number;
-	kind: 'invoice' | 'creditNote' | 'rehearsal' | 'receipt' | 'paidNotice' | 'statement' | 'reminder';
+	kind:
+		'invoice' | 'creditNote' | 'rehearsal' | 'receipt' | 'paidNotice' | 'statement' | 'reminder';
 	to: string;
 	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure' | 'withdrawn';
 	lastError: string;

@@ -49,12 +49,14 @@ export function paidNotice(
 	number: string,
 	paid: bigint,
 	fee: bigint,
-	left: bigint
+	left: bigint,
+	way: 'card' | 'bank' = 'card'
 ): Message {
 	const rest = left > 0n ? `${displayPounds(left)} is still open.` : 'It is paid in full.';
+	const kept = way === 'card' ? `\n\nThe card fee is ${displayPounds(fee)}.` : '';
 	return {
 		subject: `${frozen.customer.name} paid ${displayPounds(paid)}`,
-		text: `${frozen.customer.name} paid ${displayPounds(paid)} by card for invoice ${number}. ${rest}\n\nThe card fee is ${displayPounds(fee)}.\n\nSee it here: ${LINK_PLACEHOLDER}`
+		text: `${frozen.customer.name} paid ${displayPounds(paid)} ${way === 'card' ? 'by card' : 'from their bank'} for invoice ${number}. ${rest}${kept}\n\nSee it here: ${LINK_PLACEHOLDER}`
 	};
 }
 

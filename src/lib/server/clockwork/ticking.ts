@@ -3,6 +3,7 @@ import type { World } from '../world';
 import { continueRuns } from '../services/billRun';
 import { runRepeats } from '../services/repeats';
 import { continueStatements } from '../services/statements';
+import { billCardFees } from '../services/cardFees';
 import { runChasing } from '../services/chasing';
 import { deliverDue, settleInterrupted } from '../services/deliver';
 import { chargeByPlan } from '../services/lateCharges';
@@ -17,6 +18,7 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 			.then(() => deliverDue(world))
 			.catch(onError);
 		chargeByPlan(world).catch(onError);
+		billCardFees(world).catch(onError);
 		continueRuns(world).catch(onError);
 		runRepeats(world).catch(onError);
 		continueStatements(world).catch(onError);

@@ -21,7 +21,8 @@ export interface Event {
 	event: (typeof journalEntries.$inferInsert)['event'];
 	date: PlainDate;
 	documentId: number | null;
-	customerId: number;
+	/** Null where nobody's account is touched. */
+	customerId: number | null;
 	recordedAt: number;
 	postings: Posting[];
 }

@@ -1,6 +1,6 @@
 // The card processor: a hosted payment page, signed webhooks, refunds. Card numbers never come here.
-import { createHmac, timingSafeEqual } from 'node:crypto';
 import { z } from 'zod';
+import { asker, UnavailableError } from './asking';
 
 export interface CheckoutRequest {
 	/** Names the attempt: asked twice, the processor answers with the same checkout. */
@@ -12,6 +12,8 @@ export interface CheckoutRequest {
 	webhookUrl: string;
 	/** The customer lets the card be kept: its token comes with the news that the payment settled. */
 	keepCard?: boolean;
+	/** A firm's commercial card bears its fee on top; a consumer's never does. */
+	passOnFee?: boolean;
 }
 
 export interface Checkout {
@@ -19,7 +21,7 @@ export interface Checkout {
 	url: string;
 }
 
-export class CardUnavailableError extends Error {}
+export class CardUnavailableError extends UnavailableError {}
 
 export interface CardGateway {
 	/** @throws CardUnavailableError where the processor cannot be reached; then nothing was begun. */
@@ -54,31 +56,11 @@ const chargeAnswer = z.object({
 });
 
 export function httpCardGateway(base: string, secret: string): CardGateway {
-	async function ask<T extends z.ZodType>(
-		path: string,
-		key: string,
-		body: object,
-		answer: T
-	): Promise<z.output<T>> {
-		let response: Response;
-		try {
-			response = await fetch(`${base}${path}`, {
-				method: 'POST',
-				headers: {
-					'content-type': 'application/json',
-					authorization: `Bearer ${secret}`,
-					'idempotency-key': key
-				},
-				body: JSON.stringify(body),
-				signal: AbortSignal.timeout(20_000)
-			});
-		} catch {
-			throw new CardUnavailableError('the card processor could not be reached');
-		}
-		if (!response.ok)
-			throw new CardUnavailableError(`the card processor answered ${response.status}`);
-		return answer.parse(await response.json());
-	}
+	const ask = asker(
+		base,
+		secret,
+		(reason) => new CardUnavailableError(`the card processor ${reason}`)
+	);
 	return {
 		openCheckout: ({ key, ...body }) =>
 			ask('/checkouts', key, { ...body, currency: 'GBP' }, checkoutAnswer),
@@ -99,24 +81,30 @@ export const cardEvent = z.object({
 	/** Pence. */
 	amount: z.number().int().positive(),
 	fee: z.number().int().nonnegative(),
+	/** What a commercial card bore on top of the amount, at most the fee. */
+	feeOnTop: z.number().int().nonnegative().optional(),
 	refund: z.string().optional(),
 	/** A card that may be kept. */
 	card: z.object({ token: z.string().min(1).max(200), lastDigits: z.string().max(8) }).optional()
 });
 export type CardEvent = z.output<typeof cardEvent>;
 
-/**
- * Whether the body was signed by the processor: HMAC-SHA256 over `time.body`, compared in constant time.
- * An old event sent again does no harm, because each is taken once by its id.
- */
-export function isSignedByProcessor(
-	body: string,
-	headers: { time: string | null; signature: string | null },
-	secret: string
-): boolean {
-	const { time, signature } = headers;
-	if (!time || !signature || !/^\d{1,12}$/.test(time) || !/^[0-9a-f]{64}$/.test(signature))
-		return false;
-	const expected = createHmac('sha256', secret).update(`${time}.${body}`).digest();
-	return timingSafeEqual(expected, Buffer.from(signature, 'hex'));
-}
+/** Money sent to the seller's bank, and what it is made of. Amounts in pence; a refund's is below zero. */
+export const payoutEvent = z.object({
+	id: z.string().min(1).max(100),
+	type: z.literal('payout.paid'),
+	payout: z.string().min(1).max(100),
+	amount: z.number().int().positive(),
+	reference: z.string().min(1).max(100),
+	parts: z
+		.array(
+			z.object({
+				checkout: z.string().min(1),
+				type: z.enum(['payment', 'refund']),
+				amount: z.number().int(),
+				fee: z.number().int().nonnegative()
+			})
+		)
+		.max(5000)
+});
+export type PayoutEvent = z.output<typeof payoutEvent>;

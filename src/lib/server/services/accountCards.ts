@@ -52,11 +52,11 @@ export function accountProgressed(
 		return part > 0 ? [{ documentId, amount: part, withheld: null }] : [];
 	});
 	const { id } = takeShared(tx, world, {
-		key: `card:${event.checkout}`,
+		key: `${checkout.way === 'bank' ? 'transfer' : 'card'}:${event.checkout}`,
 		payerId,
 		date: world.clock.today(),
 		amount: event.amount,
-		way: 'card',
+		way: checkout.way,
 		reference: event.checkout,
 		fee: event.fee,
 		who: 'customer',
@@ -92,7 +92,7 @@ export function accountProgressed(
 			kind: 'paidNotice',
 			to: owner.email,
 			subject: `${payer.name} paid ${displayPounds(event.amount)}`,
-			text: `${payer.name} paid ${displayPounds(event.amount)} by card for ${numbers.join(', ')}. The card fee is ${displayPounds(event.fee)}.\n\nSee it here: {link}`,
+			text: `${payer.name} paid ${displayPounds(event.amount)} ${checkout.way === 'bank' ? 'from their bank' : 'by card'} for ${numbers.join(', ')}.${event.fee ? ` The card fee is ${displayPounds(event.fee)}.` : ''}\n\nSee it here: {link}`,
 			link: `${world.origin}/owed/${payerId}`
 		});
 }

@@ -20,6 +20,7 @@ export function auditBooks(world: World): string[] {
 		...wrongCredit(world),
 		...wrongAccounts(world),
 		...wrongJobs(world),
+		...wrongPayouts(world),
 		...gaps(world)
 	];
 }
@@ -164,6 +165,24 @@ function wrongJobs(world: World): string[] {
 	for (const { number, job } of sales)
 		found.push(`${number}: its sales for job ${job} are not in the journal`);
 	return found;
+}
+
+/** A payout is what its parts come to, and the journal holds it. */
+function wrongPayouts(world: World): string[] {
+	return world.db
+		.all<{ id: string; amount: number; parts: number; booked: number }>(
+			sql`
+		select p.processor_id as id, p.amount,
+			(select coalesce(sum(x.amount - x.fee), 0) from payout_parts x where x.payout_id = p.id) as parts,
+			(select coalesce(sum(l.amount), 0) from journal_entries e join journal_lines l on l.entry_id = e.id
+				where e.key = 'payout:' || p.processor_id and l.account = 'bank') as booked
+		from payouts p`
+		)
+		.filter(({ amount, parts, booked }) => amount !== parts || amount !== booked)
+		.map(
+			({ id, amount, parts, booked }) =>
+				`payout ${id} is ${amount}, its parts ${parts}, the journal says ${booked}`
+		);
 }
 
 function gaps(world: World): string[] {

@@ -1,8 +1,9 @@
 // Bank statements in: read, kept once, matched, accepted. Nothing is posted before the owner accepts it.
 import { createHash } from 'node:crypto';
-import { and, asc, desc, eq, gt, inArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { learnedName, Matcher } from '../../core/bank/match';
+import { RecordedMatcher, together, type RecordedMoney } from '../../core/bank/recorded';
 import type { OpenInvoice, Proposal, ToMatch } from '../../core/bank/types';
 import { readBankFile, type BankFile, type CsvLayout } from '../../core/formats/bankFile';
 import type { BankLine } from '../../core/formats/bankLine';
@@ -16,7 +17,8 @@ import {
 	customers,
 	documents,
 	openItems,
-	payerNames
+	payerNames,
+	payouts
 } from '../db/schema';
 import type { World } from '../world';
 import { openOf } from './accountPayments';
@@ -173,7 +175,11 @@ function keyed(lines: readonly BankLine[], account: string): { key: string; line
 }
 
 /** What the matcher works with: every open invoice, and the names payers paid under. */
-export function matchInput(db: Reader): { invoices: OpenInvoice[]; learned: [string, number][] } {
+export function matchInput(db: Reader): {
+	invoices: OpenInvoice[];
+	learned: [string, number][];
+	recorded: RecordedMoney[];
+} {
 	const invoices = db
 		.select({
 			item: openItems,
@@ -202,7 +208,52 @@ export function matchInput(db: Reader): { invoices: OpenInvoice[]; learned: [str
 		.from(payerNames)
 		.all()
 		.map((row): [string, number] => [row.name, row.payerId]);
-	return { invoices, learned };
+	return { invoices, learned, recorded: recordedMoney(db) };
+}
+
+/** What reached the bank by the books and was not seen in a line yet: payments by bank, and payouts. */
+function recordedMoney(db: Reader): RecordedMoney[] {
+	const paid = db.all<Omit<RecordedMoney, 'marks' | 'kind'> & { marks: string }>(sql`
+		select p.id, p.payer_id as payerId, c.name as payer, p.date, p.amount,
+			p.reference || '\n' || coalesce((select group_concat(d.number, '\n') from allocations a
+				join documents d on d.id = a.document_id where a.payment_id = p.id), '') as marks
+		from payments p join customers c on c.id = p.payer_id
+		where p.way = 'bank' and not exists (select 1 from bank_lines l where l.payment_id = p.id)
+			and not exists (select 1 from payment_reversals v where v.payment_id = p.id)`);
+	const sent = db
+		.select()
+		.from(payouts)
+		.where(isNull(payouts.seenOn))
+		.all()
+		.map(({ id, date, amount, reference }): RecordedMoney => ({
+			kind: 'payout',
+			id,
+			payerId: 0,
+			payer: 'The card processor',
+			date,
+			amount,
+			marks: [reference]
+		}));
+	return [
+		...paid.map((row): RecordedMoney => ({
+			...row,
+			kind: 'payment',
+			marks: row.marks.split('\n').filter(Boolean)
+		})),
+		...sent
+	];
+}
+
+/** Payments an outgoing line may take back: the bank says so, or the text does. */
+function takenBack(db: Reader, line: typeof bankLines.$inferSelect) {
+	if (line.amount >= 0) return [];
+	const words = line.reversal || /revers|return|unpaid|recall|bounc/i.test(line.text);
+	if (!words) return [];
+	return db.all<{ id: number; payer: string; date: string; reference: string }>(sql`
+		select p.id, c.name as payer, p.date, p.reference from payments p join customers c on c.id = p.payer_id
+		where p.amount = ${-line.amount} and p.way in ('bank', 'cheque') and p.date <= ${line.date}
+			and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
+		order by p.date desc, p.id desc limit 4`);
 }
 
 const toMatch = (row: typeof bankLines.$inferSelect): ToMatch => ({
@@ -237,8 +288,14 @@ export function bankPage(world: World, state: LineState, page: number) {
 		.limit(LINES_PER_PAGE + 1)
 		.offset((page - 1) * LINES_PER_PAGE)
 		.all();
-	const input = state === 'open' ? matchInput(db) : { invoices: [], learned: [] };
-	const matcher = new Matcher(input.invoices, new Map(input.learned));
+	const input = state === 'open' ? matchInput(db) : { invoices: [], learned: [], recorded: [] };
+	const learned = new Map(input.learned);
+	const matcher = new Matcher(input.invoices, learned);
+	const known = new RecordedMatcher(input.recorded, learned);
+	const propose = (row: (typeof rows)[number]) => {
+		const line = toMatch(row);
+		return together(matcher.propose(line), known.propose(line));
+	};
 	const counts = db.get<Record<LineState, number> & { sure: number; sureSum: number }>(sql`
 		select coalesce(sum(state = 'open' and amount > 0), 0) as open, coalesce(sum(state = 'accepted'), 0) as accepted,
 			coalesce(sum(state = 'notBusiness'), 0) as notBusiness, coalesce(sum(amount < 0), 0) as "out",
@@ -256,7 +313,8 @@ export function bankPage(world: World, state: LineState, page: number) {
 			account: row.account,
 			reversal: row.reversal,
 			state: row.state,
-			proposals: row.state === 'open' && row.amount > 0 ? matcher.propose(toMatch(row)) : [],
+			proposals: row.state === 'open' && row.amount > 0 ? propose(row) : [],
+			takenBack: row.state === 'open' ? takenBack(db, row) : [],
 			paymentId: row.paymentId
 		})),
 		more: rows.length > LINES_PER_PAGE,
@@ -304,7 +362,7 @@ export function keepProposals(world: World, found: { id: number; best: Proposal 
 }
 
 const acceptance = z.object({
-	payerId: z.number().int().positive('Choose who paid.'),
+	payerId: z.number().int().min(0),
 	/** Absent: shared out, the one due first, first. Pence. */
 	shares: z
 		.array(
@@ -315,7 +373,9 @@ const acceptance = z.object({
 			})
 		)
 		.max(500)
-		.optional()
+		.optional(),
+	/** In the books already: tied, not recorded. */
+	recorded: z.object({ kind: z.enum(['payment', 'payout']), id: z.number().int() }).optional()
 });
 
 /**
@@ -332,11 +392,13 @@ function accept(
 	tx: Transaction,
 	world: World,
 	lineId: number,
-	{ payerId, shares }: z.output<typeof acceptance>
+	{ payerId, shares, recorded }: z.output<typeof acceptance>
 ): number {
 	const line = tx.select().from(bankLines).where(eq(bankLines.id, lineId)).get();
 	if (!line || line.amount <= 0) throw new NotFoundError('This line');
-	if (line.state === 'accepted') return line.paymentId!;
+	if (line.state === 'accepted') return line.paymentId ?? 0;
+	if (recorded) return tie(tx, world, line, recorded);
+	if (payerId === 0) throw new FieldError({ payerId: 'Choose who paid.' });
 	if (!tx.select().from(customers).where(eq(customers.id, payerId)).get())
 		throw new NotFoundError('This payer');
 	const open = new Map(openOf(tx, payerId).map((item) => [item.documentId, item]));
@@ -383,6 +445,45 @@ function accept(
 	return id;
 }
 
+/** Ties a line to what is in the books already. @throws RefusedError where that was seen, undone, or is another sum */
+function tie(
+	tx: Transaction,
+	world: World,
+	line: typeof bankLines.$inferSelect,
+	{ kind, id }: { kind: 'payment' | 'payout'; id: number }
+): number {
+	const same = recordedMoney(tx).find(
+		(one) => one.kind === kind && one.id === id && one.amount === line.amount
+	);
+	if (!same) throw new RefusedError('That was seen in another line by now.');
+	const decided = { state: 'accepted' as const, tied: true, decidedAt: world.clock.now() };
+	if (kind === 'payout')
+		tx.update(payouts).set({ seenOn: line.date }).where(eq(payouts.id, id)).run();
+	tx.update(bankLines)
+		.set({ ...decided, ...(kind === 'payout' ? { payoutId: id } : { paymentId: id }) })
+		.where(eq(bankLines.id, line.id))
+		.run();
+	return kind === 'payment' ? id : 0;
+}
+
+/**
+ * The bank took a payment back: it is undone with a trace, and the line is dealt with. A second press changes nothing.
+ * @throws NotFoundError, RefusedError where the payment is another sum, or cannot be undone
+ */
+export function acceptReversal(world: World, lineId: number, paymentId: number): void {
+	const line = world.db.select().from(bankLines).where(eq(bankLines.id, lineId)).get();
+	if (!line || line.amount >= 0) throw new NotFoundError('This line');
+	if (line.state === 'accepted') return;
+	if (!takenBack(world.db, line).some((one) => one.id === paymentId))
+		throw new RefusedError('That payment is undone already, or is another sum.');
+	undoPayment(world, paymentId, 'The bank took it back');
+	world.db
+		.update(bankLines)
+		.set({ state: 'accepted', paymentId, tied: true, decidedAt: world.clock.now() })
+		.where(eq(bankLines.id, lineId))
+		.run();
+}
+
 /**
  * Accepts every line whose proposal is sure, one after the other: what one of them settles, the next one finds settled.
  * @returns how many, and for how much in pence
@@ -427,11 +528,22 @@ export function setNotBusiness(world: World, lineId: number): void {
 export function reopenLine(world: World, lineId: number): void {
 	const line = world.db.select().from(bankLines).where(eq(bankLines.id, lineId)).get();
 	if (!line) throw new NotFoundError('This line');
-	if (line.state === 'accepted' && line.paymentId !== null)
+	if (line.amount < 0 && line.state === 'accepted')
+		throw new RefusedError('The payment is undone. If it came after all, record it again.');
+	if (line.payoutId !== null)
+		world.db.update(payouts).set({ seenOn: null }).where(eq(payouts.id, line.payoutId)).run();
+	if (line.state === 'accepted' && line.paymentId !== null && !line.tied)
 		undoPayment(world, line.paymentId, 'The bank line was matched wrongly');
 	world.db
 		.update(bankLines)
-		.set({ state: 'open', paymentId: null, proposal: null, decidedAt: null })
+		.set({
+			state: 'open',
+			paymentId: null,
+			payoutId: null,
+			tied: false,
+			proposal: null,
+			decidedAt: null
+		})
 		.where(eq(bankLines.id, lineId))
 		.run();
 }

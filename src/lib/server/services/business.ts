@@ -60,7 +60,8 @@ export const businessForm = z.object({
 		.min(1, 'At least 1.')
 		.max(99_999_999, 'That is too large.')
 		.default(1),
-	copyToSelf: checkbox
+	copyToSelf: checkbox,
+	passOnCardFees: checkbox
 });
 export type BusinessForm = z.input<typeof businessForm>;
 
@@ -156,6 +157,7 @@ export function saveBusiness(world: World, input: unknown, first = false): void 
 			termsDays: form.termsDays,
 			termsEndOfMonth: form.termsEndOfMonth,
 			copyToSelf: form.copyToSelf,
+			passOnCardFees: form.passOnCardFees,
 			updatedAt: world.clock.now()
 		};
 		tx.insert(business)

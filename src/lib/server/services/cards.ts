@@ -1,4 +1,4 @@
-// Card payments: a checkout is opened, the processor's signed events say what became of it.
+// Payments online, by card or from the payer's bank: one is begun, signed events say what became of it.
 import { eq } from 'drizzle-orm';
 import { paidNotice, receiptMessage } from '../../core/documents/wording';
 import { displayPounds } from '../../core/money/display';
@@ -7,6 +7,7 @@ import { post } from '../db/journal';
 import {
 	checkouts,
 	creditReturns,
+	customers,
 	documents,
 	openItems,
 	payments,
@@ -14,6 +15,7 @@ import {
 	rehearsals,
 	webhookEvents
 } from '../db/schema';
+import type { BankEvent } from '../gateways/bank';
 import type { CardEvent } from '../gateways/card';
 import type { World } from '../world';
 import { accountProgressed } from './accountCards';
@@ -31,14 +33,14 @@ import { note } from './trail';
 
 /**
  * Opens a checkout for what is still to pay (or a part of it) and says where the customer pays.
- * @throws CardUnavailableError where the processor is down: nothing was begun then.
+ * @throws UnavailableError where the service is down: nothing was begun then.
  */
 export async function openCheckout(
 	world: World,
 	token: string,
 	key: string,
 	amount?: number,
-	keepCard = false
+	{ keepCard = false, way = 'card' }: { keepCard?: boolean; way?: 'card' | 'bank' } = {}
 ): Promise<string> {
 	const subject = payableByToken(world, token);
 	const wanted = amount ?? subject.toPay;
@@ -46,14 +48,21 @@ export async function openCheckout(
 		throw new FieldError({ amount: 'Give an amount above zero.' });
 	if (wanted > subject.toPay)
 		throw new FieldError({ amount: `At most ${displayPounds(subject.toPay)} is still to pay.` });
-	const answer = await world.card.openCheckout({
+	const request = {
 		key,
 		amount: wanted,
 		description: subject.description,
-		returnUrl: `${world.origin}/p/${token}?from=card`,
-		webhookUrl: `${world.origin}/webhooks/card`,
-		...(keepCard && subject.documentId ? { keepCard } : {})
-	});
+		returnUrl: `${world.origin}/p/${token}?from=${way}`,
+		webhookUrl: `${world.origin}/webhooks/${way}`
+	};
+	const answer =
+		way === 'bank'
+			? await world.bank.openTransfer({ ...request, reference: subject.reference })
+			: await world.card.openCheckout({
+					...request,
+					...(keepCard && subject.documentId ? { keepCard } : {}),
+					...(subject.passOnFee ? { passOnFee: true } : {})
+				});
 	writeAtOnce(world.db, (tx) => {
 		const fresh = tx
 			.insert(checkouts)
@@ -62,6 +71,7 @@ export async function openCheckout(
 				documentId: subject.documentId,
 				rehearsalId: subject.rehearsalId,
 				amount: wanted,
+				way,
 				processorId: answer.id,
 				state: 'open',
 				createdAt: world.clock.now()
@@ -73,7 +83,7 @@ export async function openCheckout(
 				documentId: subject.documentId,
 				at: world.clock.now(),
 				who: 'customer',
-				what: 'cardBegun',
+				what: way === 'bank' ? 'bankBegun' : 'cardBegun',
 				detail: displayPounds(wanted)
 			});
 	});
@@ -94,7 +104,9 @@ function payableByToken(world: World, token: string) {
 			documentId: document.id,
 			rehearsalId: null,
 			toPay,
-			description: `Invoice ${document.number}`
+			description: `Invoice ${document.number}`,
+			reference: referenceOf(document.number!),
+			passOnFee: feePassedOn(world, document.customerId!, item)
 		};
 	}
 	const rehearsal = world.db.select().from(rehearsals).where(eq(rehearsals.token, token)).get();
@@ -104,8 +116,29 @@ function payableByToken(world: World, token: string) {
 		documentId: null,
 		rehearsalId: rehearsal.id,
 		toPay: Number(frozenFigures(rehearsal.frozen).payable),
-		description: 'Rehearsal: nothing is charged for real'
+		description: 'Rehearsal: nothing is charged for real',
+		reference: 'REHEARSAL',
+		passOnFee: false
 	};
+}
+
+/** As it stands in bank statements: letters, digits and hyphens, 18 at most. */
+export const referenceOf = (number: string) =>
+	number.replace(/[^A-Za-z0-9-]/g, '').slice(0, 18) || 'INVOICE';
+
+/**
+ * A card fee may be passed on to a business only (Consumer Rights (Payment Surcharges) Regulations 2012), and only the
+ * processor knows whether its card is a commercial one. Contractors are left out: the fee would be another part of the
+ * contract, under its deduction and its reverse charge.
+ */
+export function feePassedOn(
+	world: World,
+	customerId: number,
+	item: { deduction: number | null }
+): boolean {
+	if (item.deduction !== null || !loadBusiness(world.db).passOnCardFees) return false;
+	const customer = world.db.select().from(customers).where(eq(customers.id, customerId)).get();
+	return customer?.kind === 'business';
 }
 
 /**
@@ -133,7 +166,26 @@ export function receiveCardEvent(world: World, event: CardEvent, body: string): 
 	});
 }
 
+/** News of a payment from the payer's own bank: the same course as a card's, without a fee. */
+export function receiveBankEvent(world: World, event: BankEvent, body: string): void {
+	const types = {
+		'transfer.pending': 'payment.pending',
+		'transfer.settled': 'payment.settled',
+		'transfer.failed': 'payment.declined'
+	} as const;
+	const { id, transfer, amount } = event;
+	receiveCardEvent(
+		world,
+		{ id, type: types[event.type], checkout: transfer, amount, fee: 0 },
+		body
+	);
+}
+
 type CheckoutRow = typeof checkouts.$inferSelect;
+
+/** How a payment through a checkout is named, so that it is recorded once. */
+export const paymentKey = ({ way, processorId }: Pick<CheckoutRow, 'way' | 'processorId'>) =>
+	`${way === 'bank' ? 'transfer' : 'card'}:${processorId}`;
 
 function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event: CardEvent): void {
 	const documentId = checkout.documentId!;
@@ -149,7 +201,7 @@ function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event:
 			documentId,
 			at,
 			who: 'customer',
-			what: 'cardPending',
+			what: checkout.way === 'bank' ? 'bankPending' : 'cardPending',
 			detail: displayPounds(event.amount)
 		});
 	} else if (event.type === 'payment.declined') {
@@ -159,7 +211,7 @@ function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event:
 			documentId,
 			at,
 			who: 'customer',
-			what: 'cardDeclined',
+			what: checkout.way === 'bank' ? 'bankFailed' : 'cardDeclined',
 			detail: displayPounds(event.amount)
 		});
 	} else {
@@ -167,14 +219,15 @@ function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event:
 		if (event.card) keepCard(tx, documentId, event.card, at);
 		chargeSettled(tx, documentId);
 		const taken = takePayment(tx, world, {
-			key: `card:${event.checkout}`,
+			key: paymentKey(checkout),
 			documentId,
 			date: world.clock.today(),
 			amount: event.amount,
 			withheld: null,
-			way: 'card',
+			way: checkout.way,
 			reference: event.checkout,
 			fee: event.fee,
+			feeOnTop: event.feeOnTop ?? 0,
 			who: 'customer'
 		});
 		tellBoth(tx, world, {
@@ -182,6 +235,7 @@ function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event:
 			paymentId: taken.id,
 			amount: event.amount,
 			fee: event.fee,
+			way: checkout.way,
 			left: taken.outstanding
 		});
 	}
@@ -191,7 +245,14 @@ function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event:
 function tellBoth(
 	tx: Transaction,
 	world: World,
-	paid: { documentId: number; paymentId: number; amount: number; fee: number; left: number }
+	paid: {
+		documentId: number;
+		paymentId: number;
+		amount: number;
+		fee: number;
+		way: 'card' | 'bank';
+		left: number;
+	}
 ): void {
 	const { documentId, paymentId } = paid;
 	const document = tx.select().from(documents).where(eq(documents.id, documentId)).get()!;
@@ -216,7 +277,8 @@ function tellBoth(
 			number,
 			BigInt(paid.amount),
 			BigInt(paid.fee),
-			BigInt(paid.left)
+			BigInt(paid.left),
+			paid.way
 		);
 		queueMail(tx, world, {
 			key: `paid:${paymentId}`,

@@ -186,7 +186,9 @@ export function payerChasing(db: Reader, payerId: number): PayerChasing {
 		.from(customerChasing)
 		.where(eq(customerChasing.customerId, payerId))
 		.get();
-	return row ?? LIKE_ALL;
+	if (!row) return LIKE_ALL;
+	const { planId, never, onHold, note } = row;
+	return { planId, never, onHold, note };
 }
 
 /** How one payer is chased. @throws FieldError, NotFoundError */
@@ -197,7 +199,8 @@ export function savePayerChasing(world: World, payerId: number, given: PayerChas
 		if (!tx.select().from(customers).where(eq(customers.id, payerId)).get())
 			throw new NotFoundError('This payer');
 		if (given.planId !== null) loadPlan(tx, given.planId);
-		const values = { ...given, note };
+		const { planId, never, onHold } = given;
+		const values = { planId, never, onHold, note };
 		tx.insert(customerChasing)
 			.values({ customerId: payerId, ...values })
 			.onConflictDoUpdate({ target: customerChasing.customerId, set: values })

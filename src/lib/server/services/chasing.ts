@@ -6,7 +6,7 @@ import { addDays } from '../../core/calendar/manipulation';
 import type { PlainDate } from '../../core/calendar/types';
 import { decideChasing, mayGoOut, messageNow } from '../../core/chasing/decide';
 import type { Channel, ChaseStep, DueMessage, HeldBecause } from '../../core/chasing/types';
-import { fillWording, unknownFields } from '../../core/chasing/wording';
+import { fillWording, unknownFields, type ChaseFacts } from '../../core/chasing/wording';
 import { writeAtOnce, type Database, type Transaction } from '../db/connection';
 import { chaseDone, chaseMessages, chaseWordings } from '../db/schema';
 import type { World } from '../world';
@@ -194,6 +194,17 @@ export function chaseDayPage(world: World): ChaseDayPage {
 	};
 }
 
+/** Payers whose last letter waits for a decision. */
+export function lastLetters(world: World): { payerId: number; payer: string; amount: number }[] {
+	const payers = chasePayers(world.db);
+	const names = new Map(payers.map((payer) => [payer.payerId, payer.payer]));
+	return decide(world, payers, world.clock.today()).toDecide.map(({ payerId, items }) => ({
+		payerId,
+		payer: names.get(payerId)!,
+		amount: items.reduce((sum, item) => sum + item.toPay, 0)
+	}));
+}
+
 interface Found {
 	payer: KnownPayer;
 	message: DueMessage;
@@ -230,6 +241,19 @@ export function messageFor(world: World, payerId: number, wanted?: Why): Compose
 	if (!found)
 		throw new NotFoundError('A reminder to this payer (nothing sent is open, or it has no plan)');
 	return compose(world, found.payer, found.message, found.day, found.why);
+}
+
+/** What a message's fields are filled with, so that it can be read while its words are changed. */
+export function chasePreviewFacts(world: World, { payerId, items, day }: Composed): ChaseFacts {
+	const payer = chasePayers(world.db, payerId)[0];
+	if (!payer) throw new NotFoundError('This payer');
+	return factsOf(
+		world,
+		payer,
+		items.map((item) => item.documentId),
+		day,
+		''
+	);
 }
 
 function foundAgain(world: World, tx: Transaction, payerId: number, why: Why, mark: string): Found {

@@ -5,6 +5,7 @@ import { taxYearEnd } from '../../core/calendar/manipulation';
 import { daysBetween } from '../../core/calendar/queries';
 import { displayPounds } from '../../core/money/display';
 import {
+	chaseMessages,
 	customers,
 	documents,
 	jobs,
@@ -13,10 +14,13 @@ import {
 	retentions,
 	stages,
 	statements,
+	texts,
 	trail
 } from '../db/schema';
 import type { World } from '../world';
 import { loadBusiness } from './business';
+import { loadChaseSettings } from './chasePlans';
+import { lastLetters } from './chasing';
 import { missingStatements } from './deductions';
 import { latePayers } from './owed';
 import { aboutToGo, troubledRepeats } from './repeats';
@@ -40,6 +44,7 @@ export function nextMoves(world: World): Move[] {
 	return [
 		...troubledMails(world),
 		...troubledStatements(world),
+		...chasingMoves(world),
 		...unsent(world),
 		...late(world),
 		...overpaid(world),
@@ -115,6 +120,74 @@ function troubledStatements(world: World): Move[] {
 		}));
 }
 
+/** Last letters that wait for a decision, letters to post, and reminders that did not arrive. */
+function chasingMoves(world: World): Move[] {
+	const troubled = world.db
+		.select({
+			id: mails.id,
+			to: mails.to,
+			state: mails.state,
+			error: mails.lastError,
+			amount: chaseMessages.amount
+		})
+		.from(mails)
+		.innerJoin(chaseMessages, eq(chaseMessages.id, mails.chaseMessageId))
+		.where(inArray(mails.state, ['failed', 'unsure']))
+		.union(
+			world.db
+				.select({
+					id: texts.id,
+					to: texts.to,
+					state: sql<'failed'>`${texts.state}`,
+					error: texts.lastError,
+					amount: chaseMessages.amount
+				})
+				.from(texts)
+				.innerJoin(chaseMessages, eq(chaseMessages.id, texts.chaseMessageId))
+				.where(eq(texts.state, 'failed'))
+		)
+		.limit(MOST)
+		.all();
+	const letters = world.db
+		.select({ id: chaseMessages.id, to: chaseMessages.to, amount: chaseMessages.amount })
+		.from(chaseMessages)
+		.where(eq(chaseMessages.state, 'toPost'))
+		.all();
+	const toDecide = loadChaseSettings(world.db).on ? lastLetters(world) : [];
+	return [
+		...troubled.map((row) => ({
+			id: `reminder:${row.to}:${row.id}`,
+			amount: row.amount,
+			late: false,
+			title:
+				row.state === 'failed'
+					? `A reminder did not reach ${row.to}`
+					: `It is not known whether a reminder reached ${row.to}`,
+			detail: row.error,
+			action: 'Look and send again',
+			href: '/owed/chasing#sent'
+		})),
+		...letters.map((row) => ({
+			id: `letter:${row.id}`,
+			amount: row.amount,
+			late: false,
+			title: `Print and post the letter to ${row.to.split('\n')[0]}`,
+			detail: 'it is made, and waits for its stamp',
+			action: 'Print it',
+			href: '/owed/chasing#sent'
+		})),
+		...toDecide.map((one) => ({
+			id: `decide:${one.payerId}`,
+			amount: one.amount,
+			late: true,
+			title: `A last letter to ${one.payer}?`,
+			detail: 'earlier reminders brought nothing; you decide whether it goes',
+			action: 'Read and decide',
+			href: `/owed/chasing/${one.payerId}`
+		}))
+	];
+}
+
 /** Issued, and nothing says that the customer ever got it. */
 function unsent(world: World): Move[] {
 	const rows = world.db
@@ -169,8 +242,8 @@ function late(world: World): Move[] {
 				: many
 					? `the oldest, ${first.number}, is ${days} days late`
 					: `${first.number}, due ${displayDate(first.dueDate)}`,
-			action: many ? 'See them' : 'Send it again',
-			href: many ? `/owed/${payerId}` : `/billing/${first.documentId}?send`
+			action: many ? 'See them' : 'Remind',
+			href: many ? `/owed/${payerId}` : `/owed/chasing/${payerId}`
 		};
 	});
 }

@@ -1,8 +1,9 @@
 // What an unguessable link shows: one document and nothing else. Opening it is noted.
-import { and, desc, eq } from 'drizzle-orm';
+import { and, desc, eq, sql } from 'drizzle-orm';
 import { viewDocument, type DocumentView } from '../../core/documents/view';
 import { checkouts, documentFiles, documents, openItems, rehearsals, trail } from '../db/schema';
 import type { World } from '../world';
+import { feePassedOn } from './cards';
 import { NotFoundError } from './errors';
 import { frozenFigures, frozenView } from './freeze';
 import { stillToPay } from './settlement';
@@ -18,6 +19,10 @@ export interface PayPage {
 	withheld: number;
 	credited: number;
 	state: 'open' | 'pending' | 'paid' | 'credited';
+	/** A transfer they approved did not come about, and nothing was paid since. */
+	failed: boolean;
+	/** A commercial card would bear its fee. */
+	mayBearFee: boolean;
 }
 
 const TOKEN = /^[A-Za-z0-9_-]{32}$/;
@@ -38,7 +43,9 @@ export function payPage(world: World, token: string): PayPage {
 				paid: 0,
 				withheld: 0,
 				credited: 0,
-				state: 'credited'
+				state: 'credited',
+				failed: false,
+				mayBearFee: false
 			};
 		const toPay = stillToPay(item);
 		const pending = isPending(world, row.id);
@@ -57,7 +64,9 @@ export function payPage(world: World, token: string): PayPage {
 						: 'paid'
 					: pending
 						? 'pending'
-						: 'open'
+						: 'open',
+			failed: lastFailed(world, row.id),
+			mayBearFee: feePassedOn(world, row.customerId!, item)
 		};
 	}
 	const rehearsal = world.db.select().from(rehearsals).where(eq(rehearsals.token, token)).get();
@@ -73,18 +82,28 @@ export function payPage(world: World, token: string): PayPage {
 		paid: rehearsal.paidAt === null ? 0 : payable,
 		withheld: 0,
 		credited: 0,
-		state: rehearsal.paidAt === null ? 'open' : 'paid'
+		state: rehearsal.paidAt === null ? 'open' : 'paid',
+		failed: false,
+		mayBearFee: false
 	};
 }
 
+function lastFailed(world: World, documentId: number): boolean {
+	const last = world.db
+		.select({ state: checkouts.state, way: checkouts.way })
+		.from(checkouts)
+		.where(eq(checkouts.documentId, documentId))
+		.orderBy(desc(checkouts.id))
+		.get();
+	return last?.way === 'bank' && last.state === 'declined';
+}
+
 function isPending(world: World, documentId: number): boolean {
-	return (
-		world.db
-			.select({ id: checkouts.id })
-			.from(checkouts)
-			.where(and(eq(checkouts.documentId, documentId), eq(checkouts.state, 'pending')))
-			.get() !== undefined
-	);
+	const { own, shared } = world.db.get<{ own: number; shared: number }>(sql`
+		select exists (select 1 from checkouts where document_id = ${documentId} and state = 'pending') as own,
+			exists (select 1 from checkouts, json_each(checkouts.shares) where state = 'pending'
+				and json_extract(value, '$.documentId') = ${documentId}) as shared`)!;
+	return own + shared > 0;
 }
 
 const SAME_VISIT = 10 * 60 * 1000;

@@ -121,6 +121,8 @@ export interface TakenPayment {
 	reference: string;
 	/** What the card processor keeps of it. */
 	fee: number;
+	/** A card fee the payer bore on top of the amount: it stays in hand until a document bills it. */
+	feeOnTop?: number;
 	who: 'you' | 'customer';
 }
 
@@ -131,7 +133,7 @@ export function takePayment(tx: Transaction, world: World, taken: TakenPayment) 
 	if (!item) throw new NotFoundError('This invoice');
 	const { id, changes } = takeShared(tx, world, {
 		...payment,
-		amount,
+		amount: amount + (payment.feeOnTop ?? 0),
 		payerId: item.payerId,
 		shares: [{ documentId, amount, withheld }]
 	});
@@ -150,7 +152,7 @@ export function takeShared(
 	world: World,
 	taken: SharedPayment
 ): { id: number; changes: SettledChange[] } {
-	const { key, payerId, date, amount, way, reference, fee, who, shares } = taken;
+	const { key, payerId, date, amount, way, reference, fee, feeOnTop = 0, who, shares } = taken;
 	const now = world.clock.now();
 	const over = amount - shares.reduce((sum, share) => sum + share.amount, 0);
 	if (over < 0) throw new Error(`payment ${key} is shared out beyond its amount`);
@@ -158,7 +160,7 @@ export function takeShared(
 		takeUpAgain(tx, world, documentId, part + (withheld ?? 0), `${key}:${documentId}`);
 	const { id } = tx
 		.insert(payments)
-		.values({ key, payerId, date, amount, way, reference, fee, recordedAt: now })
+		.values({ key, payerId, date, amount, way, reference, fee, feeOnTop, recordedAt: now })
 		.returning({ id: payments.id })
 		.get();
 	const postings: Posting[] = [

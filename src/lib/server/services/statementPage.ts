@@ -1,5 +1,5 @@
 // What a statement's link shows and takes: that statement, what of it is still open, and payment of all or some.
-import { eq } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import type { StatementView } from '../../core/documents/statementView';
 import { displayPounds } from '../../core/money/display';
 import { shareOldestFirst } from '../../core/settlement/sharing';
@@ -7,6 +7,7 @@ import { writeAtOnce, type Transaction } from '../db/connection';
 import { checkouts, statements } from '../db/schema';
 import type { World } from '../world';
 import { openOf, creditOf } from './accountPayments';
+import { referenceOf } from './cards';
 import { FieldError, NotFoundError, RefusedError } from './errors';
 
 const TOKEN = /^[A-Za-z0-9_-]{32}$/;
@@ -19,6 +20,8 @@ export interface StatementPage {
 	/** In the payer's favour. */
 	credit: number;
 	pending: boolean;
+	/** The last transfer did not come about. */
+	failed: boolean;
 }
 
 function byToken(world: World, token: string) {
@@ -43,18 +46,20 @@ export function statementPage(world: World, token: string): StatementPage {
 			toPay,
 			token: own
 		}));
-	const pending = world.db
-		.select({ state: checkouts.state })
+	const tried = world.db
+		.select({ state: checkouts.state, way: checkouts.way })
 		.from(checkouts)
 		.where(eq(checkouts.statementId, row.id))
-		.all()
-		.some((one) => one.state === 'pending');
+		.orderBy(asc(checkouts.id))
+		.all();
+	const last = tried.at(-1);
 	return {
 		view: row.view,
 		open,
 		toPay: open.reduce((sum, item) => sum + item.toPay, 0),
 		credit: creditOf(world.db, row.payerId).reduce((sum, one) => sum + one.amount, 0),
-		pending
+		pending: tried.some((one) => one.state === 'pending'),
+		failed: last?.way === 'bank' && last.state === 'declined'
 	};
 }
 
@@ -76,16 +81,17 @@ export function statementFile(world: World, token: string): Buffer {
 }
 
 /**
- * Opens a card payment for chosen invoices of a statement, all of each or a part of the whole.
+ * Opens a payment for chosen invoices of a statement, all of each or a part of the whole.
  * @returns where the payer pays
- * @throws FieldError, RefusedError, CardUnavailableError
+ * @throws FieldError, RefusedError, UnavailableError
  */
 export async function payStatement(
 	world: World,
 	token: string,
 	key: string,
 	chosen: readonly number[],
-	amount?: number
+	amount?: number,
+	way: 'card' | 'bank' = 'card'
 ): Promise<string> {
 	const row = byToken(world, token);
 	const { open } = statementPage(world, token);
@@ -104,13 +110,18 @@ export async function payStatement(
 		BigInt(sum),
 		wanted.map((item) => ({ ...item, toPay: BigInt(item.toPay) }))
 	);
-	const answer = await world.card.openCheckout({
+	const request = {
 		key,
 		amount: sum,
 		description: wanted.length === 1 ? `Invoice ${wanted[0]!.number}` : `${wanted.length} invoices`,
-		returnUrl: `${world.origin}/s/${token}?from=card`,
-		webhookUrl: `${world.origin}/webhooks/card`
-	});
+		returnUrl: `${world.origin}/s/${token}?from=${way}`,
+		webhookUrl: `${world.origin}/webhooks/${way}`
+	};
+	const reference = referenceOf(wanted[0]!.number);
+	const answer =
+		way === 'bank'
+			? await world.bank.openTransfer({ ...request, reference })
+			: await world.card.openCheckout(request);
 	writeAtOnce(world.db, (tx: Transaction) => {
 		tx.insert(checkouts)
 			.values({
@@ -119,6 +130,7 @@ export async function payStatement(
 				statementId: row.id,
 				shares: shares.map((one) => ({ documentId: one.documentId, amount: Number(one.amount) })),
 				amount: sum,
+				way,
 				processorId: answer.id,
 				state: 'open',
 				createdAt: world.clock.now()

@@ -17,14 +17,16 @@
 		receipt: 'The receipt',
 		paidNotice: 'The notice to you',
 		rehearsal: 'The rehearsal',
-		statement: 'The statement'
+		statement: 'The statement',
+		reminder: 'The reminder'
 	};
 	const WORDS = {
 		queued: 'has not gone out yet',
 		sending: 'is on its way',
 		failed: 'was refused',
 		unsure: 'may or may not have arrived',
-		sent: 'went out'
+		sent: 'went out',
+		withdrawn: 'was taken back before it went'
 	};
 </script>
 

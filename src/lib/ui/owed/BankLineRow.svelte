@@ -16,6 +16,8 @@
 			reversal: boolean;
 			state: 'open' | 'accepted' | 'notBusiness';
 			proposals: Proposal[];
+			/** Payments it may take back. */
+			takenBack: { id: number; payer: string; date: string; reference: string }[];
 		};
 		payers: { id: number; name: string }[];
 	}
@@ -35,6 +37,7 @@
 			await update({ reset: false });
 			if (result.type === 'success') notices.say(words);
 		};
+	const recordedOf = (one: Proposal) => (one.recorded ? JSON.stringify(one.recorded) : '');
 	const sharesOf = (one: Proposal) =>
 		JSON.stringify(
 			one.shares.map(({ documentId, amount, withheld }) => ({ documentId, amount, withheld }))
@@ -52,7 +55,7 @@
 			<div class="proposal" class:sure={best.sure}>
 				<div>
 					<p>
-						<b>{best.payer}</b>:
+						<b>{best.payer}</b>{best.recorded ? '' : ':'}
 						{#each best.shares as share, index (share.documentId)}{index ? ', ' : ''}<a
 								class="mono"
 								href="/billing/{share.documentId}">{share.number}</a
@@ -63,11 +66,20 @@
 					</p>
 					<p class="quiet">{best.reasons.join('; ')}</p>
 				</div>
-				<form method="post" action="?/accept" use:enhance={done('The payment is recorded.')}>
+				<form
+					method="post"
+					action="?/accept"
+					use:enhance={done(best.recorded ? 'It is ticked off.' : 'The payment is recorded.')}
+				>
 					<input type="hidden" name="line" value={line.id} />
 					<input type="hidden" name="payer" value={best.payerId} />
-					<input type="hidden" name="shares" value={sharesOf(best)} />
-					<button class="button">Accept<span class="sr-only"> {line.text}</span></button>
+					<input type="hidden" name="shares" value={best.recorded ? '' : sharesOf(best)} />
+					<input type="hidden" name="recorded" value={recordedOf(best)} />
+					<button class="button"
+						>{best.recorded ? 'Tick it off' : 'Accept'}<span class="sr-only">
+							{line.text}</span
+						></button
+					>
 				</form>
 			</div>
 		{:else}
@@ -91,13 +103,15 @@
 					<form method="post" action="?/accept" use:enhance={done('The payment is recorded.')}>
 						<input type="hidden" name="line" value={line.id} />
 						<input type="hidden" name="payer" value={one.payerId} />
-						<input type="hidden" name="shares" value={sharesOf(one)} />
+						<input type="hidden" name="shares" value={one.recorded ? '' : sharesOf(one)} />
+						<input type="hidden" name="recorded" value={recordedOf(one)} />
 						<span
-							><b>{one.payer}</b>: {one.shares.map((share) => share.number).join(', ')}{one.over
+							><b>{one.payer}</b>{one.recorded ? '' : ':'}
+							{one.shares.map((share) => share.number).join(', ')}{one.over
 								? ` and ${displayPounds(one.over)} as credit`
 								: ''} <span class="quiet">{one.reasons.join('; ')}</span></span
 						>
-						<button class="button">Accept</button>
+						<button class="button">{one.recorded ? 'Tick it off' : 'Accept'}</button>
 					</form>
 				{/each}
 				<form method="post" action="?/accept" use:enhance={done('The payment is recorded.')}>
@@ -114,8 +128,24 @@
 			</div>
 		{/if}
 	{:else if line.amount < 0}
-		{#if line.reversal}<p class="late">
-				The bank took a payment back. Find the payer under Owed and undo that payment there.
+		{#if line.state === 'accepted'}<p class="quiet">the payment it takes back is undone</p>
+		{:else if line.takenBack.length}
+			<p class="late">The bank took a payment back. Which one?</p>
+			{#each line.takenBack as one (one.id)}
+				<form class="back" method="post" action="?/takeBack" use:enhance={done('It is undone.')}>
+					<input type="hidden" name="line" value={line.id} />
+					<input type="hidden" name="payment" value={one.id} />
+					<span
+						>{one.payer}, {displayDate(one.date)}
+						<span class="quiet">{one.reference}</span></span
+					>
+					<button class="button"
+						>Undo that payment<span class="sr-only"> of {one.payer}</span></button
+					>
+				</form>
+			{/each}
+		{:else if line.reversal}<p class="late">
+				The bank took a payment back that is not in the books.
 			</p>{/if}
 	{:else}
 		<div class="other">
@@ -163,6 +193,7 @@
 		background: var(--tape-tint);
 	}
 	.other,
+	.back,
 	.choices form {
 		display: flex;
 		flex-wrap: wrap;
@@ -178,6 +209,7 @@
 		padding: 8px 12px;
 		border: 1px solid var(--hair);
 	}
+	.back,
 	.choices form {
 		justify-content: space-between;
 	}

@@ -83,7 +83,7 @@
 				>
 			</form>
 		{/if}
-		<a class="button" href="/billing/{item.documentId}?send">Remind</a>
+		<a class="button" href="/billing/{item.documentId}?send">Send it again</a>
 		{#if item.hold}
 			<form method="post" action="?/release" use:enhance={done}>
 				<input type="hidden" name="document" value={item.documentId} />

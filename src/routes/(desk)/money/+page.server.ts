@@ -3,6 +3,7 @@ import { act, readJson } from '$lib/server/answers';
 import { TableError } from '$lib/core/formats/table';
 import {
 	acceptLine,
+	acceptReversal,
 	acceptSure,
 	bankPage,
 	bringIn,
@@ -52,10 +53,15 @@ export const actions: Actions = {
 		return act(() => {
 			acceptLine(locals.world, idOf(form), {
 				payerId: Number(form.get('payer')) || 0,
-				...(form.get('shares') ? { shares: readJson(form.get('shares')) } : {})
+				...(form.get('shares') ? { shares: readJson(form.get('shares')) } : {}),
+				...(form.get('recorded') ? { recorded: readJson(form.get('recorded')) } : {})
 			});
 			return { accepted: 1 };
 		});
+	},
+	takeBack: async ({ request, locals }) => {
+		const form = await request.formData();
+		return act(() => acceptReversal(locals.world, idOf(form), Number(form.get('payment')) || 0));
 	},
 	sure: ({ locals }) =>
 		act(async () => {

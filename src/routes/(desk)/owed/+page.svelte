@@ -102,6 +102,7 @@
 		<a class="button plain" href={with_({ as: data.asTable ? '' : 'table' })}
 			>{data.asTable ? 'On the rule' : 'As a table'}</a
 		>
+		<a class="button" href="/owed/chasing">Chasing</a>
 		<a class="button" href="/owed/statements">Statements</a>
 	</form>
 

@@ -1,13 +1,27 @@
-import { act } from '$lib/server/answers';
+import { act, idOf, readJson } from '$lib/server/answers';
+import { TableError } from '$lib/core/formats/table';
+import { badDebts, settleRelief } from '$lib/server/services/badDebts';
+import {
+	importDeductionStatements,
+	previewDeductionFile
+} from '$lib/server/services/deductionImport';
 import {
 	deductionsPage,
 	removeDeductionStatement,
 	saveDeductionStatement
 } from '$lib/server/services/deductions';
+import { FieldError } from '$lib/server/services/errors';
+import type { World } from '$lib/server/world';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) =>
-	deductionsPage(locals.world, url.searchParams.get('year') ?? undefined);
+	deductionsOf(locals.world, url.searchParams.get('year') ?? undefined);
+
+const deductionsOf = (world: World, year: string | undefined) => ({
+	...deductionsPage(world, year),
+	badDebts: badDebts(world)
+});
+const LARGEST = 5 * 1024 * 1024;
 
 export const actions: Actions = {
 	save: async ({ request, locals }) => {
@@ -25,6 +39,37 @@ export const actions: Actions = {
 			saveDeductionStatement(locals.world, values);
 			return { saved: true as const };
 		}, values);
+	},
+	file: async ({ request, locals }) => {
+		const file = (await request.formData()).get('file');
+		return act(async () => {
+			if (!(file instanceof File) || file.size === 0)
+				throw new FieldError({ file: 'Choose a CSV file with the statements.' });
+			if (file.size > LARGEST) throw new FieldError({ file: 'The file is larger than 5 MB.' });
+			try {
+				const bytes = new Uint8Array(await file.arrayBuffer());
+				return { preview: previewDeductionFile(locals.world, bytes) };
+			} catch (error) {
+				if (error instanceof TableError) throw new FieldError({ file: error.message });
+				throw error;
+			}
+		});
+	},
+	bringIn: async ({ request, locals }) => {
+		const form = await request.formData();
+		return act(() => ({
+			broughtIn: importDeductionStatements(locals.world, readJson(form.get('rows')))
+		}));
+	},
+	relief: async ({ request, locals }) => {
+		const form = await request.formData();
+		return act(() =>
+			settleRelief(
+				locals.world,
+				idOf(String(form.get('document') ?? '')),
+				String(form.get('key') ?? '')
+			)
+		);
 	},
 	remove: async ({ request, locals }) => {
 		const form = await request.formData();

@@ -2,6 +2,7 @@
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import { pressKey } from '$lib/ui/forms/keys';
 	import Field from '$lib/ui/forms/Field.svelte';
 	import { notices } from '$lib/ui/shell/notices.svelte';
 
@@ -9,6 +10,20 @@
 	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
 	let entering = $state<{ contractor: number; month: string } | null>(null);
 	let panel = $state<HTMLElement>();
+	const key = pressKey();
+	let message = $derived(
+		form && 'message' in form && Object.keys(errors).length === 0 ? String(form.message ?? '') : ''
+	);
+	let upload = $state<HTMLFormElement>();
+	let preview = $derived(form && 'preview' in form ? form.preview : null);
+	const RELIEF = {
+		none: '',
+		waiting: 'can be claimed from',
+		claimable: 'can be claimed now, until',
+		expired: 'could be claimed until',
+		claimed: 'claimed back',
+		repay: 'to be repaid: they paid after all'
+	};
 	const STATES = {
 		agrees: 'agrees',
 		differs: 'differs',
@@ -170,8 +185,133 @@
 				<Field label="Its number" name="reference" value="" error={errors.reference} />
 				<button class="button filled">Keep it</button>
 			</form>
+			<form
+				class="file"
+				method="post"
+				action="?/file"
+				enctype="multipart/form-data"
+				bind:this={upload}
+				use:enhance
+			>
+				<label class="button"
+					>Or bring in a CSV of many<input
+						class="sr-only"
+						type="file"
+						name="file"
+						accept=".csv,.txt"
+						onchange={() => upload?.requestSubmit()}
+					/></label
+				>
+				{#if errors.file}<p class="wrong" role="alert">{errors.file}</p>{/if}
+			</form>
 		</section>
 	</div>
+	{#if message}<p class="wrong" role="alert">{message}</p>{/if}
+	{#if preview}
+		<section class="panel scroll preview" aria-labelledby="preview">
+			<h2 id="preview">
+				{preview.rows.length}
+				{preview.rows.length === 1 ? 'statement' : 'statements'} in the file
+			</h2>
+			{#if preview.rows.length}
+				<table>
+					<thead
+						><tr
+							><th>Tax month to</th><th>Contractor</th><th class="r">Paid, £</th><th class="r"
+								>Deducted, £</th
+							><th class="r">By the books, £</th><th>State</th></tr
+						></thead
+					>
+					<tbody>
+						{#each preview.rows as row (row.line)}
+							<tr>
+								<td>{displayDate(row.monthEnd)}</td>
+								<td>{row.contractor}</td>
+								<td class="r numbers" data-label="Paid">{displayAmount(row.gross)}</td>
+								<td class="r numbers" data-label="Deducted">{displayAmount(row.deduction)}</td>
+								<td class="r numbers" data-label="By the books">{displayAmount(row.withheld)}</td>
+								<td class:late={row.deduction !== row.withheld}
+									>{row.known
+										? 'replaces the one that is kept'
+										: row.deduction === row.withheld
+											? 'agrees'
+											: `differs by ${displayPounds(Math.abs(row.deduction - row.withheld))}`}</td
+								>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+			{/if}
+			{#each preview.problems as problem (problem.line)}<p class="late">
+					Line {problem.line}: {problem.message}. It is left out.
+				</p>{/each}
+			{#if preview.rows.length}
+				<form
+					method="post"
+					action="?/bringIn"
+					use:enhance={() =>
+						async ({ result, update }) => {
+							await update();
+							if (result.type === 'success') notices.say('The statements are kept.');
+						}}
+				>
+					<input type="hidden" name="rows" value={JSON.stringify(preview.rows)} />
+					<button class="button filled">Keep {preview.rows.length === 1 ? 'it' : 'them'}</button>
+				</form>
+			{/if}
+		</section>
+	{/if}
+	<section class="panel scroll debts" aria-labelledby="debts">
+		<h2 id="debts">VAT of bad debts</h2>
+		{#if data.badDebts.length}
+			<table>
+				<thead
+					><tr
+						><th>Invoice</th><th>Customer</th><th class="r">Written off, £</th><th class="r"
+							>VAT in it, £</th
+						><th>State</th></tr
+					></thead
+				>
+				<tbody>
+					{#each data.badDebts as row (row.documentId)}
+						<tr>
+							<td><a class="mono" href="/billing/{row.documentId}">{row.number}</a></td>
+							<td>{row.customer}</td>
+							<td class="r numbers" data-label="Written off">{displayAmount(row.writtenOff)}</td>
+							<td class="r numbers" data-label="VAT"
+								>{displayAmount(row.state === 'claimed' ? row.claimed : row.vat)}</td
+							>
+							<td class="state">
+								<span class:late={row.state === 'repay'}
+									>{RELIEF[row.state]}{row.state === 'waiting'
+										? ` ${displayDate(row.from)}`
+										: row.state === 'claimable' || row.state === 'expired'
+											? ` ${displayDate(row.until)}`
+											: ''}</span
+								>
+								{#if row.state === 'claimable' || row.state === 'repay'}
+									<form method="post" action="?/relief" use:enhance>
+										<input type="hidden" name="document" value={row.documentId} />
+										<input type="hidden" name="key" value="{key}:{row.documentId}:{row.vat}" />
+										<button class="button plain"
+											>{row.state === 'repay' ? 'It is repaid' : 'It is claimed (box 4)'}<span
+												class="sr-only">: {row.number}</span
+											></button
+										>
+									</form>
+								{/if}
+							</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{:else}
+			<p class="quiet">
+				None. When a debt with VAT is written off, what can be claimed back stands here, from six
+				months after it was due until four years later.
+			</p>
+		{/if}
+	</section>
 </div>
 
 <style>
@@ -184,6 +324,17 @@
 	}
 	.gap {
 		flex: 1;
+	}
+	.preview,
+	.debts {
+		margin-top: 16px;
+		padding: 16px 18px;
+		display: grid;
+		gap: 8px;
+		justify-items: start;
+	}
+	.file {
+		margin-top: 12px;
 	}
 	nav {
 		display: flex;

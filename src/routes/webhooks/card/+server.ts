@@ -1,6 +1,8 @@
-import { cardEvent, isSignedByProcessor } from '$lib/server/gateways/card';
+import { cardEvent, payoutEvent } from '$lib/server/gateways/card';
+import { isSigned } from '$lib/server/gateways/asking';
+import { takeNews } from '$lib/server/answers';
 import { receiveCardEvent } from '$lib/server/services/cards';
-import { NotFoundError } from '$lib/server/services/errors';
+import { receivePayout } from '$lib/server/services/payouts';
 import { deliverDue } from '$lib/server/services/deliver';
 import type { RequestHandler } from './$types';
 
@@ -12,17 +14,14 @@ export const POST: RequestHandler = async ({ request, locals }) => {
 		time: request.headers.get('card-time'),
 		signature: request.headers.get('card-signature')
 	};
-	if (body.length > 20_000 || !isSignedByProcessor(body, headers, config.cardSecret))
-		return new Response('not signed', { status: 401 });
-	const parsed = cardEvent.safeParse(JSON.parse(body));
-	if (!parsed.success) return new Response('not understood', { status: 400 });
-	try {
-		receiveCardEvent(world, parsed.data, body);
-	} catch (problem) {
-		if (problem instanceof NotFoundError) return new Response('not known', { status: 404 });
-		throw problem;
-	}
+	const signed = body.length <= 1_000_000 && isSigned(body, headers, config.cardSecret);
+	const answer = takeNews(signed, () => {
+		const news: unknown = JSON.parse(body);
+		const payout = payoutEvent.safeParse(news);
+		if (payout.success) receivePayout(world, payout.data, body);
+		else receiveCardEvent(world, cardEvent.parse(news), body);
+	});
 	// The messages are written already; sending them must not hold the processor up.
 	void deliverDue(world);
-	return new Response('taken');
+	return answer;
 };

@@ -1,13 +1,33 @@
 import { act, idOf, orNotFound } from '$lib/server/answers';
 import { applyCredit, recordForPayer, returnCredit } from '$lib/server/services/accountPayments';
+import { sentReminders } from '$lib/server/services/chaseMessages';
+import { loadPlans, payerChasing, savePayerChasing } from '$lib/server/services/chasePlans';
 import { holdInvoice, noteCall, releaseInvoice } from '$lib/server/services/holds';
+import { lateTermsOf, saveLateTerms } from '$lib/server/services/lateClaims';
+import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import { payerPage } from '$lib/server/services/owed';
 import { undoPayment } from '$lib/server/services/payments';
 import { undoWriteOff, writeOff } from '$lib/server/services/writeOffs';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>
-	orNotFound(() => payerPage(locals.world, idOf(params.id)));
+	orNotFound(() => {
+		const payerId = idOf(params.id);
+		const { db } = locals.world;
+		const terms = lateTermsOf(db, payerId);
+		return {
+			...payerPage(locals.world, payerId),
+			chasing: payerChasing(db, payerId),
+			plans: loadPlans(db).map(({ id, name, standard }) => ({ id, name, standard })),
+			reminders: sentReminders(db, { payerId, limit: 12 }),
+			terms: terms && {
+				fee: Number(terms.fee),
+				rate: terms.rate ? writeRate(terms.rate) : '',
+				afterDays: terms.afterDays,
+				terms: terms.terms
+			}
+		};
+	});
 
 const text = (form: FormData, name: string) => String(form.get(name) ?? '');
 const document = (form: FormData) => idOf(text(form, 'document'));
@@ -95,6 +115,29 @@ export const actions: Actions = {
 	undo: async ({ request, locals }) => {
 		const form = await request.formData();
 		return act(() => undoPayment(locals.world, idOf(text(form, 'payment')), 'Recorded by mistake'));
+	},
+	chasing: async ({ request, locals, params }) => {
+		const form = await request.formData();
+		const plan = text(form, 'plan');
+		const values = {
+			form: 'chasing',
+			never: plan === 'never',
+			planId: /^\d+$/.test(plan) ? idOf(plan) : null,
+			onHold: form.has('onHold'),
+			note: text(form, 'note')
+		};
+		return act(() => savePayerChasing(locals.world, idOf(params.id), values), values);
+	},
+	terms: async ({ request, locals, params }) => {
+		const form = await request.formData();
+		const values = {
+			form: 'terms',
+			fee: text(form, 'fee'),
+			rate: text(form, 'rate'),
+			afterDays: text(form, 'afterDays'),
+			terms: text(form, 'terms')
+		};
+		return act(() => saveLateTerms(locals.world, idOf(params.id), values), values);
 	},
 	call: async ({ request, locals, params }) => {
 		const form = await request.formData();

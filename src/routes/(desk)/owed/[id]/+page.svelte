@@ -4,6 +4,7 @@
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import { pressKey } from '$lib/ui/forms/keys';
 	import OpenInvoice from '$lib/ui/owed/OpenInvoice.svelte';
+	import PayerChasing from '$lib/ui/chasing/PayerChasing.svelte';
 	import OwedRow from '$lib/ui/owed/OwedRow.svelte';
 	import PayerPayment from '$lib/ui/owed/PayerPayment.svelte';
 	import { daysInWords, habitInWords } from '$lib/ui/owed/scale';
@@ -62,6 +63,7 @@
 		<button class="button filled" aria-expanded={paying} onclick={() => (paying = !paying)}
 			>Record a payment</button
 		>
+		{#if data.summary.owed}<a class="button" href="/owed/chasing/{data.payer.id}">Remind</a>{/if}
 		<a class="button" href="/owed/statements?payer={data.payer.id}">Statement</a>
 	</div>
 	{#if data.payer.privateNote}<p class="panel note">
@@ -183,6 +185,14 @@
 					{:else}<li class="quiet">No call was noted yet.</li>{/each}
 				</ul>
 			</section>
+			<PayerChasing
+				payerId={data.payer.id}
+				chasing={data.chasing}
+				plans={data.plans}
+				reminders={data.reminders}
+				terms={data.terms}
+				errors={wrongForm === 'chasing' || wrongForm === 'terms' ? errors : {}}
+			/>
 			<section class="panel part">
 				<h2>Their payments</h2>
 				<ul>

@@ -1,38 +1,24 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
 	import Download from '@lucide/svelte/icons/download';
-	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import Paper from '$lib/ui/documents/Paper.svelte';
-	import { pressKey } from '$lib/ui/forms/keys';
+	import BankDetails from '$lib/ui/paying/BankDetails.svelte';
+	import { publicPayment } from '$lib/ui/paying/payment.svelte';
 
 	let { data, form } = $props();
-	let key = $state('');
-	let part = $state(false);
-	let busy = $state(false);
-	let waited = $state(0);
 	let view = $derived(data.view);
 	let error = $derived(form && 'message' in form ? form.message : '');
 	let open = $derived(data.kind === 'invoice' && data.toPay > 0);
-	/** Back from the card page: its word may come a moment later than the customer. */
-	let confirming = $derived(data.fromCard && data.state === 'open' && waited < 20);
-
-	onMount(() => {
-		key = pressKey();
-		// Coming back by the back button, the page must be usable again.
-		const shown = () => (busy = false);
-		window.addEventListener('pageshow', shown);
-		const timer = setInterval(() => {
-			if (!data.fromCard || data.state === 'paid' || waited >= 300) return clearInterval(timer);
-			waited++;
-			void invalidateAll();
-		}, 1000);
-		return () => {
-			clearInterval(timer);
-			window.removeEventListener('pageshow', shown);
-		};
-	});
+	const payment = publicPayment(
+		() => data.from !== '',
+		() => data.state === 'paid',
+		300
+	);
+	/** Back from where it is paid: the word of it may come a moment later than the customer. */
+	let confirming = $derived(
+		data.from !== '' && data.state === 'open' && !data.failed && payment.waited < 20
+	);
 </script>
 
 <svelte:head>
@@ -59,7 +45,7 @@
 				<h1>Nothing to pay</h1>
 				<p class="quiet">This invoice has been credited.</p>
 			{:else if data.state === 'pending'}
-				<h1>Your card payment is on its way</h1>
+				<h1>Your payment is on its way</h1>
 				<p class="quiet">It takes a little to settle. There is nothing more to do.</p>
 			{:else}
 				<h1>
@@ -68,13 +54,18 @@
 				{#if data.paid || data.credited}<p class="quiet">
 						{displayPounds(data.paid + data.credited)} of it is paid or credited already.
 					</p>{/if}
-				{#if confirming}<p role="status">Waiting for the word of the card processor …</p>{/if}
+				{#if data.failed}<p class="wrong" role="alert">
+						Your bank did not carry the transfer out. Nothing was taken.
+					</p>{/if}
+				{#if confirming}<p role="status">
+						Waiting for the word of {data.from === 'bank' ? 'your bank' : 'the card processor'} …
+					</p>{/if}
 			{/if}
 		</div>
 		{#if open && data.state !== 'pending' && !confirming}
-			<form method="post" action="{page.url.pathname}?/card" onsubmit={() => (busy = true)}>
-				<input type="hidden" name="key" value={key} />
-				{#if part || (form && 'fields' in form && form.fields.amount)}
+			<form method="post" action="{page.url.pathname}?/card" onsubmit={() => (payment.busy = true)}>
+				<input type="hidden" name="key" value={payment.key} />
+				{#if payment.part || (form && 'fields' in form && form.fields.amount)}
 					<label class="field"
 						><span class="name">How much, £</span><input
 							class="box"
@@ -95,9 +86,15 @@
 							></span
 						></label
 					>{/if}
-				<button class="button filled" aria-busy={busy}>Pay by card</button>
-				{#if !part}<button type="button" class="button plain" onclick={() => (part = true)}
-						>Pay a part</button
+				<button class="button filled" aria-busy={payment.busy}>Pay by card</button>
+				<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
+				{#if data.mayBearFee}<p class="quiet">
+						A firm’s commercial card bears its own fee; you see it before you pay.
+					</p>{/if}
+				{#if !payment.part}<button
+						type="button"
+						class="button plain"
+						onclick={() => (payment.part = true)}>Pay a part</button
 					>{/if}
 			</form>
 		{/if}
@@ -106,31 +103,7 @@
 				<button class="button">Do not keep it any longer</button>
 			</form>{/if}
 		{#if open && view.bank}
-			<div class="bank">
-				<h2>Or by bank transfer</h2>
-				<dl class="numbers">
-					<div>
-						<dt>To</dt>
-						<dd>{view.bank.accountName}</dd>
-					</div>
-					<div>
-						<dt>Sort code</dt>
-						<dd>{view.bank.sortCode}</dd>
-					</div>
-					<div>
-						<dt>Account</dt>
-						<dd>{view.bank.accountNumber}</dd>
-					</div>
-					<div>
-						<dt>Reference</dt>
-						<dd><b>{view.bank.reference}</b></dd>
-					</div>
-					<div>
-						<dt>Amount</dt>
-						<dd>{displayPounds(data.toPay)}</dd>
-					</div>
-				</dl>
-			</div>
+			<BankDetails bank={view.bank} amount={displayPounds(data.toPay)} />
 		{/if}
 		<a class="button" href="{page.url.pathname}/pdf"><Download size={18} aria-hidden="true" />PDF</a
 		>
@@ -175,20 +148,6 @@
 		display: grid;
 		gap: 10px;
 		min-width: 210px;
-	}
-	.bank {
-		grid-column: 1;
-	}
-	h2 {
-		font-size: 1.06rem;
-		margin-bottom: 6px;
-	}
-	dl > div {
-		display: grid;
-		grid-template-columns: 100px 1fr;
-	}
-	dt {
-		color: var(--ink-2);
 	}
 	.pay > .button {
 		align-self: end;

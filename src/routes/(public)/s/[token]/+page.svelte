@@ -1,41 +1,32 @@
 <script lang="ts">
-	import { onMount, untrack } from 'svelte';
+	import { untrack } from 'svelte';
 	import Download from '@lucide/svelte/icons/download';
-	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '$lib/ui/forms/keys';
+	import BankDetails from '$lib/ui/paying/BankDetails.svelte';
+	import { publicPayment } from '$lib/ui/paying/payment.svelte';
 
 	let { data, form } = $props();
-	let key = $state('');
-	let part = $state(false);
-	let busy = $state(false);
-	let waited = $state(0);
 	let view = $derived(data.view);
 	let error = $derived(form && 'message' in form ? form.message : '');
 	let left = $state<Record<number, boolean>>({});
 	let chosen = $derived(data.open.filter((item) => !left[item.documentId]));
 	let sum = $derived(chosen.reduce((total, item) => total + item.toPay, 0));
+	const payment = publicPayment(
+		() => data.from !== '',
+		() => data.toPay === 0,
+		120
+	);
 	const before = untrack(() => data.toPay);
 	let confirming = $derived(
-		data.fromCard && !data.pending && data.toPay === before && data.toPay > 0 && waited < 12
+		data.from !== '' &&
+			!data.pending &&
+			!data.failed &&
+			data.toPay === before &&
+			data.toPay > 0 &&
+			payment.waited < 12
 	);
-
-	onMount(() => {
-		key = pressKey();
-		const shown = () => (busy = false);
-		window.addEventListener('pageshow', shown);
-		const timer = setInterval(() => {
-			if (!data.fromCard || data.toPay === 0 || waited >= 120) return clearInterval(timer);
-			waited++;
-			void invalidateAll();
-		}, 1000);
-		return () => {
-			clearInterval(timer);
-			window.removeEventListener('pageshow', shown);
-		};
-	});
 </script>
 
 <svelte:head>
@@ -49,21 +40,26 @@
 			<h1>
 				{data.toPay > 0
 					? `${displayPounds(data.toPay)} to pay`
-					: data.fromCard
+					: data.from
 						? 'Paid. Thank you.'
 						: 'Nothing to pay'}
 			</h1>
 			{#if data.pending}<p role="status">
-					Your card payment is on its way. It takes a little to settle.
+					Your payment is on its way. It takes a little to settle.
 				</p>{/if}
-			{#if confirming}<p role="status">Waiting for the word of the card processor …</p>{/if}
+			{#if data.failed}<p class="wrong" role="alert">
+					Your bank did not carry the transfer out. Nothing was taken.
+				</p>{/if}
+			{#if confirming}<p role="status">
+					Waiting for the word of {data.from === 'bank' ? 'your bank' : 'the card processor'} …
+				</p>{/if}
 			{#if data.credit > 0}<p class="quiet">
 					{displayPounds(data.credit)} is in your favour and not used yet.
 				</p>{/if}
 		</div>
 		{#if data.toPay > 0 && !data.pending}
-			<form method="post" action="{page.url.pathname}?/card" onsubmit={() => (busy = true)}>
-				<input type="hidden" name="key" value={key} />
+			<form method="post" action="{page.url.pathname}?/card" onsubmit={() => (payment.busy = true)}>
+				<input type="hidden" name="key" value={payment.key} />
 				<ul>
 					{#each data.open as item (item.documentId)}
 						<li>
@@ -83,7 +79,7 @@
 						</li>
 					{/each}
 				</ul>
-				{#if part || (form && 'fields' in form && form.fields.amount)}
+				{#if payment.part || (form && 'fields' in form && form.fields.amount)}
 					<label class="field"
 						><span class="name">How much, £</span><input
 							class="box"
@@ -97,36 +93,19 @@
 					>
 				{/if}
 				{#if error}<p class="wrong" role="alert">{error}</p>{/if}
-				<button class="button filled" aria-busy={busy}
-					>{part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
+				<button class="button filled" aria-busy={payment.busy}
+					>{payment.part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
 				>
-				{#if !part}<button type="button" class="button plain" onclick={() => (part = true)}
-						>Pay another amount</button
+				<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
+				{#if !payment.part}<button
+						type="button"
+						class="button plain"
+						onclick={() => (payment.part = true)}>Pay another amount</button
 					>{/if}
 			</form>
 		{/if}
 		{#if data.toPay > 0 && view.bank}
-			<div class="bank">
-				<h2>Or by bank transfer</h2>
-				<dl class="numbers">
-					<div>
-						<dt>To</dt>
-						<dd>{view.bank.accountName}</dd>
-					</div>
-					<div>
-						<dt>Sort code</dt>
-						<dd>{view.bank.sortCode}</dd>
-					</div>
-					<div>
-						<dt>Account</dt>
-						<dd>{view.bank.accountNumber}</dd>
-					</div>
-					<div>
-						<dt>Reference</dt>
-						<dd><b>{view.bank.reference}</b></dd>
-					</div>
-				</dl>
-			</div>
+			<BankDetails bank={view.bank} />
 		{/if}
 		<a class="button" href="{page.url.pathname}/pdf"><Download size={18} aria-hidden="true" />PDF</a
 		>
@@ -219,14 +198,6 @@
 		padding: 4px 0;
 		border-bottom: 1px solid var(--hair);
 	}
-	.bank {
-		grid-column: 1;
-	}
-	h2 {
-		font-size: 1.06rem;
-		margin-bottom: 6px;
-	}
-	.bank dl > div,
 	.parties dl > div {
 		display: grid;
 		grid-template-columns: 100px 1fr;

@@ -12,7 +12,8 @@
 		sending: 'on its way',
 		sent: 'arrived',
 		failed: 'did not arrive',
-		unsure: 'may not have arrived'
+		unsure: 'may not have arrived',
+		withdrawn: 'taken back'
 	};
 	$effect(() => {
 		if (data.run.state === 'done' && !data.rows.some((row) => row.mail === 'queued')) return;

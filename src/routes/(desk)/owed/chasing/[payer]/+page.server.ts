@@ -1,0 +1,67 @@
+import { redirect } from '@sveltejs/kit';
+import { CHANNELS } from '$lib/core/chasing/types';
+import { act, idOf, orNotFound } from '$lib/server/answers';
+import { sentReminders } from '$lib/server/services/chaseMessages';
+import {
+	messageFor,
+	saveWording,
+	sendNow,
+	skipMessage,
+	type Why
+} from '$lib/server/services/chasing';
+import { chasePreviewFacts } from '$lib/server/services/chasing';
+import { deliverDue } from '$lib/server/services/deliver';
+import type { Actions, PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals, params }) =>
+	orNotFound(() => {
+		const payerId = idOf(params.payer);
+		const message = messageFor(locals.world, payerId);
+		return {
+			message,
+			facts: chasePreviewFacts(locals.world, message),
+			before: sentReminders(locals.world.db, { payerId, limit: 8 })
+		};
+	});
+
+const text = (form: FormData, name: string) => String(form.get(name) ?? '');
+
+function readForm(form: FormData) {
+	return {
+		why: text(form, 'why') as Why,
+		mark: text(form, 'mark'),
+		subject: text(form, 'subject'),
+		text: text(form, 'text'),
+		channel: CHANNELS.find((one) => one === text(form, 'channel')) ?? ('mail' as const)
+	};
+}
+
+export const actions: Actions = {
+	send: async ({ request, locals, params }) => {
+		const form = await request.formData();
+		const values = readForm(form);
+		const result = await act(() => {
+			const key = text(form, 'key');
+			return { sent: sendNow(locals.world, idOf(params.payer), { ...values, key }) };
+		}, values);
+		if (!('sent' in result)) return result;
+		void deliverDue(locals.world);
+		redirect(303, `/owed/chasing?sent=${result.sent}#written`);
+	},
+	keep: async ({ request, locals, params }) => {
+		const values = readForm(await request.formData());
+		return act(() => {
+			saveWording(locals.world, idOf(params.payer), values);
+			return { kept: true };
+		}, values);
+	},
+	skip: async ({ request, locals, params }) => {
+		const { why, mark } = readForm(await request.formData());
+		const result = await act(() => {
+			skipMessage(locals.world, idOf(params.payer), { why, mark });
+			return { skipped: true };
+		});
+		if (!('skipped' in result)) return result;
+		redirect(303, '/owed/chasing');
+	}
+};
