@@ -4,7 +4,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { addDays } from '../src/lib/core/calendar/manipulation';
 import { displayAmount } from '../src/lib/core/money/display';
-import { openOf } from '../src/lib/server/services/accountPayments';
+import { openOf } from '../src/lib/server/services/openInvoices';
 import type { Setting } from './work';
 
 export function writeBankFile({ world, ids, today }: Setting, folder: string): void {

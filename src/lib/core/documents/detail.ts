@@ -90,5 +90,9 @@ export interface DocumentDetail {
 	creditedBy: { id: number; number: string | null }[];
 	corrects: { id: number; number: string | null } | null;
 	claim: LateClaim | null;
+	/** What the payer has in hand that could pay it. Pence. */
+	inHand: number;
+	/** Where a receipt would go. */
+	payerMail: string;
 	today: PlainDate;
 }

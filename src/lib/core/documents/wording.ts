@@ -90,6 +90,6 @@ export function accountReceipt(
 	const rest = left > 0n ? `${displayPounds(left)} is still open.` : 'Nothing else is open.';
 	return {
 		subject: `Receipt: ${displayPounds(paid)} to ${seller}`,
-		text: `Hello\n\nWe received ${displayPounds(paid)} for ${numbers.join(', ')}. ${rest}\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${seller}`
+		text: `Hello\n\nWe received ${displayPounds(paid)}${numbers.length ? ` for ${numbers.join(', ')}` : ''}. ${rest}\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${seller}`
 	};
 }

@@ -1,6 +1,5 @@
 // Card payments for several invoices of a payer at once, made through a statement's page.
 import { eq } from 'drizzle-orm';
-import { accountReceipt } from '../../core/documents/wording';
 import { displayPounds } from '../../core/money/display';
 import type { Transaction } from '../db/connection';
 import { post, type Posting } from '../db/journal';
@@ -16,12 +15,13 @@ import {
 } from '../db/schema';
 import type { CardEvent } from '../gateways/card';
 import type { World } from '../world';
-import { openOf, unusedPayments } from './accountPayments';
+import { unusedPayments } from './accountPayments';
+import { openOf } from './openInvoices';
 import { loadBusiness } from './business';
-import { mailAddresses } from './customerParts';
 import { NotFoundError } from './errors';
 import { queueMail } from './outbox';
 import { takeShared } from './payments';
+import { queueReceipt } from './receipts';
 import { resettle } from './settlement';
 import { note } from './trail';
 
@@ -65,27 +65,17 @@ export function accountProgressed(
 	const payer = tx.select().from(customers).where(eq(customers.id, payerId)).get()!;
 	const owner = loadBusiness(tx);
 	const numbers = shares.map(({ documentId }) => open.get(documentId)!.number);
-	const left = openOf(tx, payerId).reduce((sum, item) => sum + item.toPay, 0);
-	const receipt = accountReceipt(
-		owner.tradingName || owner.ownerName,
-		numbers,
-		BigInt(event.amount),
-		BigInt(left)
-	);
 	const statement = tx
 		.select({ token: statements.token })
 		.from(statements)
 		.where(eq(statements.id, checkout.statementId ?? 0))
 		.get();
-	const to = mailAddresses(tx, payerId)[0];
-	if (to)
-		queueMail(tx, world, {
-			key: `receipt:${id}`,
-			kind: 'receipt',
-			to,
-			...receipt,
-			link: `${world.origin}/s/${statement?.token}`
-		});
+	queueReceipt(
+		tx,
+		world,
+		id,
+		statement?.token ? `${world.origin}/s/${statement.token}` : undefined
+	);
 	if (owner.email)
 		queueMail(tx, world, {
 			key: `paid:${id}`,

@@ -1,5 +1,5 @@
 // Money of a payer as a whole: one payment for several invoices, credit on the account, and its use.
-import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
+import { and, eq, gt, isNull, sql } from 'drizzle-orm';
 import { isPlainDate } from '../../core/calendar/queries';
 import type { PlainDate } from '../../core/calendar/types';
 import { displayPounds } from '../../core/money/display';
@@ -18,29 +18,15 @@ import {
 	transfers
 } from '../db/schema';
 import type { World } from '../world';
+import { customerRecord } from './customerParts';
 import { FieldError, NotFoundError, RefusedError } from './errors';
+import { openOf } from './openInvoices';
 import { readAmount, takeShared, WAY_ACCOUNT } from './payments';
+import { queueReceipt } from './receipts';
 import { resettle, stillToPay } from './settlement';
 import { note } from './trail';
 
 type Reader = Database | Transaction;
-
-/** A payer's open invoices, the one due first, first. Amounts in pence. */
-export function openOf(db: Reader, payerId: number) {
-	return db
-		.select({ item: openItems, number: documents.number, token: documents.token })
-		.from(openItems)
-		.innerJoin(documents, eq(documents.id, openItems.documentId))
-		.where(and(eq(openItems.payerId, payerId), inArray(openItems.state, ['open', 'partPaid'])))
-		.orderBy(asc(openItems.dueDate), asc(openItems.documentId))
-		.all()
-		.map(({ item, number, token }) => ({
-			...item,
-			number: number!,
-			token: token!,
-			toPay: stillToPay(item)
-		}));
-}
 
 export interface AccountPaymentForm {
 	/** Names the press of the button. */
@@ -53,6 +39,8 @@ export interface AccountPaymentForm {
 	shares?: Record<string, string> | undefined;
 	/** What the payer says it withheld from which invoice. */
 	withheld?: Record<string, string> | undefined;
+	/** The payer gets a receipt by mail. */
+	receipt?: boolean;
 }
 
 /**
@@ -80,7 +68,7 @@ export function recordForPayer(world: World, payerId: number, form: AccountPayme
 			throw new NotFoundError('This payer');
 		const shares = readShares(openOf(tx, payerId), form, amount, problems);
 		if (Object.keys(problems).length || !way) throw new FieldError(problems);
-		return takeShared(tx, world, {
+		const { id } = takeShared(tx, world, {
 			key: form.key,
 			payerId,
 			date: form.date,
@@ -90,7 +78,9 @@ export function recordForPayer(world: World, payerId: number, form: AccountPayme
 			fee: 0,
 			who: 'you',
 			shares
-		}).id;
+		});
+		if (form.receipt) queueReceipt(tx, world, id);
+		return id;
 	});
 }
 
@@ -192,6 +182,16 @@ export function creditOf(db: Reader, payerId: number): Credit[] {
 			what: `More than ${number} comes to`
 		}));
 	return [...unused, ...beyond].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
+}
+
+/** What the payer of a draft, or of an invoice, has in hand. Pence. */
+export function creditForDraft(world: World, documentId: number): number {
+	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
+	if (!row) throw new NotFoundError('This document');
+	const customer = customerRecord(world.db, row.sheet.customerId, row.sheet);
+	const payerId = item?.payerId ?? customer?.billTo?.id ?? customer?.id;
+	return payerId ? creditOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0) : 0;
 }
 
 /**

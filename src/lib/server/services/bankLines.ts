@@ -21,7 +21,7 @@ import {
 	payouts
 } from '../db/schema';
 import type { World } from '../world';
-import { openOf } from './accountPayments';
+import { openOf } from './openInvoices';
 import { parseForm } from './business';
 import { FieldError, NotFoundError, RefusedError } from './errors';
 import { takeShared, undoPayment } from './payments';

@@ -1,6 +1,7 @@
 // Payments online, by card or from the payer's bank: one is begun, signed events say what became of it.
 import { eq } from 'drizzle-orm';
 import { paidNotice, receiptMessage } from '../../core/documents/wording';
+import { isPlainDate } from '../../core/calendar/queries';
 import { displayPounds } from '../../core/money/display';
 import { writeAtOnce, type Transaction } from '../db/connection';
 import { post } from '../db/journal';
@@ -10,6 +11,7 @@ import {
 	customers,
 	documents,
 	openItems,
+	PAYMENT_WAYS,
 	payments,
 	refunds,
 	rehearsals,
@@ -20,11 +22,11 @@ import type { CardEvent } from '../gateways/card';
 import type { World } from '../world';
 import { accountProgressed } from './accountCards';
 import { loadBusiness } from './business';
-import { mailAddresses } from './customerParts';
 import { FieldError, NotFoundError, RefusedError } from './errors';
 import { frozenFigures } from './freeze';
-import { linkOf, queueMail } from './outbox';
-import { takePayment } from './payments';
+import { queueMail } from './outbox';
+import { readAmount, takePayment, WAY_ACCOUNT } from './payments';
+import { queueReceipt } from './receipts';
 import { REHEARSAL_BANNER } from './rehearse';
 import { chargeDeclined, chargeSettled } from './repeatCharges';
 import { keepCard } from './savedCards';
@@ -256,20 +258,9 @@ function tellBoth(
 ): void {
 	const { documentId, paymentId } = paid;
 	const document = tx.select().from(documents).where(eq(documents.id, documentId)).get()!;
-	const { frozen, number, customerId } = document;
-	if (!frozen || !number || customerId === null) return;
-	const customerAddress = mailAddresses(tx, customerId)[0];
-	if (customerAddress) {
-		const receipt = receiptMessage(frozen, number, BigInt(paid.amount), BigInt(paid.left));
-		queueMail(tx, world, {
-			key: `receipt:${paymentId}`,
-			kind: 'receipt',
-			documentId,
-			to: customerAddress,
-			...receipt,
-			link: linkOf(world, documentId)
-		});
-	}
+	const { frozen, number } = document;
+	if (!frozen || !number) return;
+	queueReceipt(tx, world, paymentId);
 	const owner = loadBusiness(tx).email;
 	if (owner) {
 		const notice = paidNotice(
@@ -356,20 +347,57 @@ function refundedSoFar(world: World, checkoutId: string): number {
 }
 
 function refunded(tx: Transaction, world: World, checkout: CheckoutRow, event: CardEvent): void {
-	const documentId = checkout.documentId!;
+	giveBack(tx, world, {
+		key: `card-refund:${event.refund ?? event.id}`,
+		documentId: checkout.documentId!,
+		date: world.clock.today(),
+		amount: event.amount,
+		way: 'card',
+		reference: event.checkout
+	});
+}
+
+/**
+ * Records money given back by hand for an invoice. The same key again changes nothing.
+ * @throws FieldError, NotFoundError
+ */
+export function refundByHand(
+	world: World,
+	documentId: number,
+	form: { key: string; date: string; amount: string; way: string; reference: string }
+): void {
+	const problems: Record<string, string> = {};
+	const amount = readAmount(form.amount, 'amount', 'what you gave back', problems);
+	if (amount === 0) problems.amount ??= 'More than nothing, please.';
+	if (!isPlainDate(form.date) || form.date > world.clock.today())
+		problems.date = 'Give the day you gave it back.';
+	const way = PAYMENT_WAYS.find((one) => one === form.way && one !== 'card');
+	if (!way) problems.way = 'Choose how you gave it back.';
+	if (form.reference.length > 200) problems.reference = 'At most 200 characters.';
+	writeAtOnce(world.db, (tx) => {
+		const key = `hand-refund:${form.key}`;
+		if (tx.select().from(refunds).where(eq(refunds.key, key)).get()) return;
+		const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+		if (!item) throw new NotFoundError('This invoice');
+		if (amount > item.cash)
+			problems.amount ??= `At most ${displayPounds(item.cash)} came in for it.`;
+		if (Object.keys(problems).length || !way) throw new FieldError(problems);
+		const { date, reference } = form;
+		giveBack(tx, world, { key, documentId, date, amount, way, reference: reference.trim() });
+	});
+}
+
+/** Writes a refund, its posting and the new position, in the caller's transaction. */
+function giveBack(
+	tx: Transaction,
+	world: World,
+	given: Omit<typeof refunds.$inferInsert, 'id' | 'recordedAt'>
+): void {
+	const { documentId, date, amount, way } = given;
 	const now = world.clock.now();
-	const date = world.clock.today();
 	const { id } = tx
 		.insert(refunds)
-		.values({
-			key: `card-refund:${event.refund ?? event.id}`,
-			documentId,
-			date,
-			amount: event.amount,
-			way: 'card',
-			reference: event.checkout,
-			recordedAt: now
-		})
+		.values({ ...given, recordedAt: now })
 		.returning({ id: refunds.id })
 		.get();
 	const { withheldChange } = resettle(tx, documentId);
@@ -382,16 +410,10 @@ function refunded(tx: Transaction, world: World, checkout: CheckoutRow, event: C
 		customerId: item.customerId,
 		recordedAt: now,
 		postings: [
-			{ account: 'cardClearing', amount: -event.amount },
+			{ account: WAY_ACCOUNT[way], amount: -amount },
 			{ account: 'cisWithheld', amount: withheldChange },
-			{ account: 'receivable', amount: event.amount - withheldChange }
+			{ account: 'receivable', amount: amount - withheldChange }
 		]
 	});
-	note(tx, {
-		documentId,
-		at: now,
-		who: 'you',
-		what: 'refunded',
-		detail: displayPounds(event.amount)
-	});
+	note(tx, { documentId, at: now, who: 'you', what: 'refunded', detail: displayPounds(amount) });
 }

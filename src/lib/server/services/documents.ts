@@ -4,6 +4,8 @@ import { addDays } from '../../core/calendar/manipulation';
 import type { DocumentDetail } from '../../core/documents/detail';
 import { documents, documentFiles, mails, openItems, refunds } from '../db/schema';
 import type { World } from '../world';
+import { creditOf } from './accountPayments';
+import { mailAddresses } from './customerParts';
 import { NotFoundError } from './errors';
 import { frozenFigures, frozenView } from './freeze';
 import { lateClaimOf } from './lateClaims';
@@ -197,6 +199,11 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		creditedBy,
 		corrects,
 		claim: lateClaimOf(world, id),
+		inHand:
+			item && stillToPay(item) > 0
+				? creditOf(db, item.payerId).reduce((sum, credit) => sum + credit.amount, 0)
+				: 0,
+		payerMail: item ? (mailAddresses(db, item.payerId)[0] ?? '') : '',
 		today: world.clock.today()
 	};
 }

@@ -16,7 +16,9 @@ import type { Age } from '../../core/settlement/statement';
 import { customers, documents } from '../db/schema';
 import type { World } from '../world';
 import { callsOf } from './holds';
-import { creditOf, openOf, paymentsOfPayer } from './accountPayments';
+import { creditOf, paymentsOfPayer } from './accountPayments';
+import { openOf } from './openInvoices';
+import { mailAddresses } from './customerParts';
 import { NotFoundError } from './errors';
 import { lateClaims, missingRate } from './lateClaims';
 import { stillToPay } from './settlement';
@@ -233,7 +235,7 @@ export function payerPage(world: World, payerId: number) {
 		payer: {
 			id: payerId,
 			name: record.name,
-			email: record.email,
+			email: mailAddresses(world.db, payerId)[0] ?? '',
 			phone: record.phone,
 			privateNote: record.privateNote
 		},

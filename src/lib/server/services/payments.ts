@@ -19,6 +19,7 @@ import {
 } from '../db/schema';
 import type { World } from '../world';
 import { FieldError, NotFoundError, RefusedError } from './errors';
+import { queueReceipt } from './receipts';
 import { resettle, stillToPay, type SettledChange } from './settlement';
 import { note } from './trail';
 import { giveUp } from './writeOffs';
@@ -42,6 +43,8 @@ export interface PaymentForm {
 	reference: string;
 	/** Agrees to an amount above what is owed. */
 	allowOverpaid: boolean;
+	/** The payer gets a receipt by mail. */
+	receipt?: boolean;
 }
 
 /**
@@ -84,7 +87,7 @@ export function recordPayment(world: World, documentId: number, form: PaymentFor
 				amount: `That is ${displayPounds(amount - Math.max(owed, 0))} more than they still have to pay. Tick the box below if it is right.`
 			});
 		}
-		return takePayment(tx, world, {
+		const { id } = takePayment(tx, world, {
 			key: form.key,
 			documentId,
 			date: form.date,
@@ -94,7 +97,9 @@ export function recordPayment(world: World, documentId: number, form: PaymentFor
 			reference: form.reference.trim(),
 			fee: 0,
 			who: 'you'
-		}).id;
+		});
+		if (form.receipt) queueReceipt(tx, world, id);
+		return id;
 	});
 }
 

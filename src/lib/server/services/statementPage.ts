@@ -6,7 +6,8 @@ import { shareOldestFirst } from '../../core/settlement/sharing';
 import { writeAtOnce, type Transaction } from '../db/connection';
 import { checkouts, statements } from '../db/schema';
 import type { World } from '../world';
-import { openOf, creditOf } from './accountPayments';
+import { creditOf } from './accountPayments';
+import { openOf } from './openInvoices';
 import { referenceOf } from './cards';
 import { FieldError, NotFoundError, RefusedError } from './errors';
 

@@ -1,6 +1,7 @@
 <!-- An issued document: where it stands, what can be done about it, what it says, and its paper trail. -->
 <script lang="ts">
 	import { onMount } from 'svelte';
+	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
 	import { displayDate, londonDate } from '$lib/core/calendar/conversion';
 	import { statementDeadline } from '$lib/core/calendar/manipulation';
@@ -212,6 +213,18 @@
 		</section>
 	{/if}
 
+	{#if document.inHand > 0}
+		<form class="panel hand" method="post" action="?/useCredit" use:enhance>
+			<input type="hidden" name="key" value={copyKey} />
+			<p>
+				They have <b class="numbers">{displayPounds(document.inHand)}</b> in hand that is used for no
+				invoice yet.
+			</p>
+			<button class="button"
+				>Use {displayPounds(Math.min(document.inHand, document.toPay))} for this</button
+			>
+		</form>
+	{/if}
 	{#if document.claim}<LateClaim number={document.number} claim={document.claim} {form} />{/if}
 
 	<Messages mails={document.mails} />
@@ -248,6 +261,9 @@
 			{#if document.payments.length || document.refunded}<Payments
 					payments={document.payments}
 					refunded={document.refunded}
+					cash={document.item?.cash ?? 0}
+					overpaid={document.item?.overpaid ?? 0}
+					today={document.today}
 					{form}
 				/>{/if}
 			<PaperTrail trail={document.trail} />
@@ -256,6 +272,16 @@
 </div>
 
 <style>
+	.hand {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 18px;
+		justify-content: space-between;
+		align-items: center;
+		padding: 10px 18px;
+		margin-bottom: 14px;
+		border-left: 5px solid var(--tape);
+	}
 	.top {
 		display: flex;
 		gap: 8px 10px;

@@ -85,6 +85,9 @@
 		{#if errors.amount?.includes('more than')}<label class="check wide"
 				><input type="checkbox" name="allowOverpaid" /> It is right: they paid more than is owed</label
 			>{/if}
+		{#if document.payerMail}<label class="check wide"
+				><input type="checkbox" name="receipt" /> Send a receipt to {document.payerMail}</label
+			>{/if}
 		{#if form?.message && !Object.keys(errors).length}<p class="wrong wide" role="alert">
 				{form.message}
 			</p>{/if}

@@ -7,13 +7,26 @@
 	import Field from '../forms/Field.svelte';
 	import { pressKey } from '../forms/keys';
 	import { notices } from '../shell/notices.svelte';
+	import { WAYS_BY_HAND } from './ways';
 	import { fieldsOf, typedOf, type FormAnswer } from './answers';
 
 	let {
 		payments,
 		refunded,
+		cash,
+		overpaid,
+		today,
 		form
-	}: { payments: DocumentDetail['payments']; refunded: number; form: FormAnswer } = $props();
+	}: {
+		payments: DocumentDetail['payments'];
+		refunded: number;
+		/** What came in less what went back. */
+		cash: number;
+		overpaid: number;
+		today: string;
+		form: FormAnswer;
+	} = $props();
+	let giving = $state(false);
 	const WAYS = { bank: 'bank transfer', cash: 'cash', cheque: 'cheque', card: 'card' };
 	let refunding = $state<number | null>(null);
 	let key = $state(pressKey());
@@ -30,6 +43,7 @@
 			await update({ reset: false });
 			if (result.type !== 'success') return;
 			refunding = null;
+			giving = false;
 			key = pressKey();
 			notices.say(words);
 		};
@@ -90,6 +104,42 @@
 			</li>
 		{/each}
 	</ul>
+	{#if cash > 0}
+		{#if giving}
+			<form method="post" action="?/giveBack" use:enhance={done('It is recorded as given back.')}>
+				<input type="hidden" name="key" value={key} />
+				<Field
+					label="Gave back, £"
+					name="amount"
+					inputmode="decimal"
+					value={typedOf(form, 'amount') ??
+						(overpaid ? displayAmount(overpaid).replaceAll(',', '') : '')}
+					error={fieldsOf(form).amount}
+				/>
+				<Field
+					label="On"
+					name="date"
+					type="date"
+					max={today}
+					value={typedOf(form, 'date') ?? today}
+					error={fieldsOf(form).date}
+				/>
+				<label class="field"
+					><span class="name">How</span><select class="box" name="way"
+						>{#each Object.entries(WAYS_BY_HAND) as [value, words] (value)}<option {value}
+								>{words}</option
+							>{/each}</select
+					></label
+				>
+				<Field label="Reference" name="reference" value="" error={fieldsOf(form).reference} />
+				<button class="button">Record it</button>
+			</form>
+		{:else}<button class="undo" onclick={() => (giving = true)}
+				>{overpaid
+					? `${displayPounds(overpaid)} too much: you gave it back?`
+					: 'You gave money back by hand?'}</button
+			>{/if}
+	{/if}
 	{#if refunded}<p class="numbers">{displayPounds(refunded)} given back</p>{/if}
 </section>
 

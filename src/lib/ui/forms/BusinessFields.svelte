@@ -186,6 +186,10 @@
 			checked={values.copyToSelf === undefined || initially('copyToSelf')}
 		/> Send me a copy of what I send</label
 	>
+	<label class="check"
+		><input type="checkbox" name="passOnCardFees" checked={initially('passOnCardFees')} /> Firms’ commercial
+		cards bear their own fee, at cost (the law forbids it for consumers’ cards)</label
+	>
 </fieldset>
 
 <style>

@@ -22,11 +22,13 @@
 			leftToDeduct: number;
 		}[];
 		today: string;
+		/** Where a receipt would go; empty: nowhere. */
+		mail: string;
 		errors: Record<string, string>;
 		message: string;
 		onclose: () => void;
 	}
-	let { open, today, errors, message, onclose }: Props = $props();
+	let { open, today, mail, errors, message, onclose }: Props = $props();
 	let key = $state(pressKey());
 	let busy = $state(false);
 	let chosen = $state(false);
@@ -159,6 +161,9 @@
 		{/if}
 		{#if chosen}<input type="hidden" name="chosen" value="1" />{/if}
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
+		{#if mail}<label class="check"
+				><input type="checkbox" name="receipt" /> Send a receipt to {mail}</label
+			>{/if}
 		<div class="buttons">
 			<button class="button filled" aria-busy={busy}>Record it</button>
 			{#if open.length > 1}

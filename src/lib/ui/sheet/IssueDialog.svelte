@@ -32,6 +32,9 @@
 	let busy = $state<'send' | 'issue' | 'rehearse' | null>(null);
 	let message = $state('');
 	let done = $state('');
+	/** What the payer has in hand, in pence. */
+	let inHand = $state(0);
+	let useCredit = $state(true);
 	let figures = $derived(draft.reading.figures);
 	let warnings = $derived(draft.problems.filter((problem) => problem.level === 'warning'));
 	let ready = $derived(draft.stops.length === 0);
@@ -41,6 +44,11 @@
 			to = draft.mailTo;
 			message = '';
 			done = '';
+			inHand = 0;
+			void fetch(`/api/drafts/${draft.id}/credit`)
+				.then((response) => response.json())
+				.then((answer) => (inHand = Number(answer.inHand) || 0))
+				.catch(() => undefined);
 			dialog.showModal();
 		} else if (!open && dialog.open) dialog.close();
 	});
@@ -70,7 +78,8 @@
 			action: 'issue',
 			version: version(),
 			sendTo: send ? to : null,
-			copyToSelf: copy
+			copyToSelf: copy,
+			useCredit: inHand > 0 && useCredit
 		}));
 		busy = null;
 		if (!response) return;
@@ -137,6 +146,10 @@
 				>
 				{#if ownAddress}<label class="check"
 						><input type="checkbox" bind:checked={copy} /> A copy to me</label
+					>{/if}
+				{#if inHand > 0}<label class="check"
+						><input type="checkbox" bind:checked={useCredit} /> Use the {displayPounds(inHand)} they have
+						in hand for it</label
 					>{/if}
 				<!-- svelte-ignore a11y_autofocus -->
 				<div class="buttons">

@@ -3,7 +3,8 @@ import { act, formValues, idOf, orNotFound } from '$lib/server/answers';
 import { parseMoney } from '$lib/core/money/decimal';
 import { readTypedNumber } from '$lib/core/money/typed';
 import { loadSheetPage } from '$lib/server/services/sheetPage';
-import { refundCard } from '$lib/server/services/cards';
+import { applyCredit } from '$lib/server/services/accountPayments';
+import { refundByHand, refundCard } from '$lib/server/services/cards';
 import { creditInvoice } from '$lib/server/services/credit';
 import { documentDetail, documentState } from '$lib/server/services/documents';
 import { chargeLate } from '$lib/server/services/lateClaims';
@@ -85,8 +86,10 @@ export const actions: Actions = {
 				withheld: values.withheld ?? '',
 				way: values.way ?? '',
 				reference: values.reference ?? '',
-				allowOverpaid: values.allowOverpaid === 'on'
+				allowOverpaid: values.allowOverpaid === 'on',
+				receipt: values.receipt === 'on'
 			});
+			void deliverDue(locals.world);
 			return { done: 'pay' as const };
 		}, values);
 	},
@@ -105,6 +108,26 @@ export const actions: Actions = {
 			await refundCard(locals.world, Number(values.payment), amount, `refund:${values.key}`);
 			return { done: 'refund' as const };
 		}, values);
+	},
+	giveBack: async ({ request, locals, params }) => {
+		const values = formValues(await request.formData());
+		return act(() => {
+			refundByHand(locals.world, idOf(params.id), {
+				key: values.key ?? '',
+				date: values.date ?? '',
+				amount: values.amount ?? '',
+				way: values.way ?? '',
+				reference: values.reference ?? ''
+			});
+			return { done: 'giveBack' as const };
+		}, values);
+	},
+	useCredit: async ({ request, locals, params }) => {
+		const key = String((await request.formData()).get('key') ?? '');
+		return act(() => {
+			applyCredit(locals.world, idOf(params.id), key);
+			return { done: 'useCredit' as const };
+		});
 	},
 	credit: async ({ request, locals, params }) => {
 		const values = formValues(await request.formData());

@@ -58,6 +58,7 @@ export const actions: Actions = {
 					...values,
 					key: text(form, 'key'),
 					withheld: byInvoice(form, 'withheld'),
+					receipt: form.has('receipt'),
 					...(form.has('chosen') ? { shares } : {})
 				})
 			}),

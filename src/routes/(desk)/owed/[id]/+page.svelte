@@ -75,6 +75,7 @@
 		<PayerPayment
 			open={data.open}
 			today={data.today}
+			mail={data.payer.email}
 			errors={wrongForm === 'pay' ? errors : {}}
 			message=""
 			onclose={() => (paying = false)}

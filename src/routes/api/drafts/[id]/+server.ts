@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { answer, idOf } from '$lib/server/answers';
+import { applyCredit, creditForDraft } from '$lib/server/services/accountPayments';
 import { discardDraft, saveDraft } from '$lib/server/services/drafts';
 import { FieldError } from '$lib/server/services/errors';
 import { issueInvoice } from '$lib/server/services/issue';
@@ -14,7 +15,8 @@ const doing = z.discriminatedUnion('action', [
 		action: z.literal('issue'),
 		version: z.number().int(),
 		sendTo: z.string().max(2000).nullable(),
-		copyToSelf: z.boolean()
+		copyToSelf: z.boolean(),
+		useCredit: z.boolean().default(false)
 	}),
 	z.object({ action: z.literal('rehearse'), key: z.string().min(1).max(100) }),
 	z.object({ action: z.enum(['discard', 'restore']) })
@@ -50,6 +52,8 @@ export const POST: RequestHandler = ({ request, locals, params }) =>
 				// A wrong address is said before the number is taken.
 				const to = wanted.sendTo === null ? null : readAddresses(wanted.sendTo);
 				const issued = await issueInvoice(world, id, wanted.version);
+				if (wanted.useCredit && creditForDraft(world, id) > 0)
+					applyCredit(world, id, `issue:${id}`);
 				if (to !== null) {
 					const { subject, text } = prepareSending(world, id);
 					sendByMail(world, id, {
