@@ -3,7 +3,10 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { addDays } from '../src/lib/core/calendar/manipulation';
+import { and, desc, eq, gte } from 'drizzle-orm';
+import { daysBetween } from '../src/lib/core/calendar/queries';
 import { displayAmount } from '../src/lib/core/money/display';
+import { customers, payments, payouts } from '../src/lib/server/db/schema';
 import { openOf } from '../src/lib/server/services/openInvoices';
 import type { Setting } from './work';
 
@@ -30,6 +33,22 @@ export function writeBankFile({ world, ids, today }: Setting, folder: string): v
 	if (church) rows.push([2, `PCC ${church.number.replace(/(\d)$/, '$1$1')}`, church.toPay]);
 	const [isolde] = open('isolde');
 	if (isolde) rows.push([1, 'FASTER PAYMENT RECEIVED', isolde.toPay]);
+	// Money the books know already: a payout of the card processor, and a payment recorded by hand.
+	const payout = world.db.select().from(payouts).orderBy(desc(payouts.id)).get();
+	if (payout) rows.push([6, `${payout.reference} FPI`, payout.amount]);
+	const known = world.db
+		.select({ payment: payments, payer: customers.name })
+		.from(payments)
+		.innerJoin(customers, eq(customers.id, payments.payerId))
+		.where(and(eq(payments.way, 'bank'), gte(payments.date, addDays(today, -6))))
+		.orderBy(desc(payments.id))
+		.get();
+	if (known)
+		rows.push([
+			daysBetween(known.payment.date, today),
+			known.payer.toUpperCase(),
+			known.payment.amount
+		]);
 	const lines = rows
 		.sort((a, b) => b[0] - a[0])
 		.map(([ago, text, pence]) => {

@@ -5,8 +5,16 @@ type Entry = CustomerForm & { key: string; billToKey?: string };
 
 const town = 'Harrowmere\nWestmarch WM4 2AB';
 
-function household(key: string, name: string, street: string, email: string, note = ''): Entry {
-	return { key, name, kind: 'household', address: `${street}\n${town}`, email, privateNote: note };
+function household(
+	key: string,
+	name: string,
+	street: string,
+	email: string,
+	note = '',
+	phone = ''
+): Entry {
+	const address = `${street}\n${town}`;
+	return { key, name, kind: 'household', address, email, phone, privateNote: note };
 }
 
 export const DEMO_CUSTOMERS: Entry[] = [
@@ -146,6 +154,7 @@ export const DEMO_CUSTOMERS: Entry[] = [
 		kind: 'business',
 		address: 'The Almonry\nChurch Lane\nHarrowmere\nWestmarch WM4 1CL',
 		email: 'warden@almshouses.example',
+		labels: ['old friends'],
 		phone: '01632 960550',
 		sites: [
 			{
@@ -177,7 +186,8 @@ export const DEMO_CUSTOMERS: Entry[] = [
 		'Odile Brancaster',
 		'Lantern House, Sluice Lane',
 		'odile.brancaster@post.example',
-		'Promised to pay by Friday.'
+		'Promised to pay by Friday.',
+		'07700 900318'
 	),
 	household('penhallow', 'The Penhallow household', '14 Sluice Lane', 'penhallow@post.example'),
 	household(
@@ -185,9 +195,17 @@ export const DEMO_CUSTOMERS: Entry[] = [
 		'Ruben Achterberg',
 		'3 Chandler’s Yard',
 		'r.achterberg@post.example',
-		'Disputes the second coat; see photos.'
+		'Disputes the second coat; see photos.',
+		'07700 900211'
 	),
-	household('isolde', 'Isolde Marchbanks', 'Rook Cottage, Mere Road', 'isolde.m@post.example'),
+	household(
+		'isolde',
+		'Isolde Marchbanks',
+		'Rook Cottage, Mere Road',
+		'isolde.m@post.example',
+		'',
+		'07700 900427'
+	),
 	household('tobias', 'Tobias and Wren Aldercott', '8 Kiln Row', 'aldercotts@post.example'),
 	household('philippa', 'Philippa Dunstanley', 'The Old Schoolhouse', 'p.dunstanley@post.example'),
 	household('gethin', 'Gethin Vaughan-Orme', '27 Market Place', 'gethin@post.example'),

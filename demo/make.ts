@@ -24,6 +24,7 @@ import { setPassword } from '../src/lib/server/services/owner';
 import { noteOpened } from '../src/lib/server/services/payPage';
 import { recordPayment } from '../src/lib/server/services/payments';
 import { prepareSending, sendByMail } from '../src/lib/server/services/send';
+import { chasingSteps } from './chasing';
 import { DEMO_CUSTOMERS } from './customers';
 import { DEMO_DOCUMENTS, type DemoDocument } from './documents';
 import { writeBankFile } from './bankFile';
@@ -99,6 +100,7 @@ const steps: Step[] = [
 	...DEMO_DOCUMENTS.flatMap((document, index) => stepsOf(document, index)),
 	...workSteps({ world, ids, today, morning }),
 	...owedSteps({ world, ids, today, morning }),
+	...chasingSteps({ world, ids, today, morning }),
 	...repeatSteps({ world, ids, today, morning, payByCard, settleCharges })
 ].sort((a, b) => a.at - b.at);
 for (const step of steps) {

@@ -15,14 +15,17 @@ export interface InboxMail {
 	attachments: { name: string; size: number; type: string }[];
 }
 
+export type Process = 'app' | 'mail' | 'card' | 'text' | 'bank';
+
 export interface RunningApp {
 	origin: string;
 	folder: string;
 	env: NodeJS.ProcessEnv;
-	start(what: 'app' | 'mail' | 'card'): Promise<void>;
+	start(what: Process): Promise<void>;
 	/** `kill -9`: no warning, no chance to tidy up. */
-	kill(what: 'app' | 'mail' | 'card'): Promise<void>;
+	kill(what: Process): Promise<void>;
 	inbox(): Promise<InboxMail[]>;
+	texts(): Promise<{ to: string; text: string }[]>;
 	end(): Promise<void>;
 }
 
@@ -51,18 +54,22 @@ export async function until<T>(
 	throw new Error(`${what} did not come within ${seconds} s`);
 }
 
+const EVERYTHING: readonly Process[] = ['app', 'mail', 'card', 'text', 'bank'];
+
 /** `prepare` may fill the data folder before anything is started. */
 export async function runApp(
 	extra: NodeJS.ProcessEnv = {},
 	prepare?: (env: NodeJS.ProcessEnv) => void | Promise<void>
 ): Promise<RunningApp> {
 	const folder = mkdtempSync(join(tmpdir(), 'axiometer-e2e-'));
-	const [port, mail, inbox, card] = (await Promise.all([
+	const [port, mail, inbox, card, text, bank] = (await Promise.all([
+		freePort(),
+		freePort(),
 		freePort(),
 		freePort(),
 		freePort(),
 		freePort()
-	])) as [number, number, number, number];
+	])) as [number, number, number, number, number, number];
 	const origin = `http://127.0.0.1:${port}`;
 	const env: NodeJS.ProcessEnv = {
 		...process.env,
@@ -72,7 +79,10 @@ export async function runApp(
 		AXIOMETER_MAIL_PORT: String(mail),
 		AXIOMETER_INBOX_PORT: String(inbox),
 		AXIOMETER_CARD_PORT: String(card),
+		AXIOMETER_TEXT_PORT: String(text),
+		AXIOMETER_BANK_PORT: String(bank),
 		AXIOMETER_CARD_LATE_MS: '1500',
+		AXIOMETER_BANK_LATE_MS: '1500',
 		AXIOMETER_CLOCK: '2026-11-24T09:00',
 		AXIOMETER_LOG: 'silent',
 		HOST: '127.0.0.1',
@@ -90,6 +100,14 @@ export async function runApp(
 		card: {
 			args: ['--import', 'tsx', 'stand-ins/card/main.ts'],
 			address: `http://127.0.0.1:${card}/`
+		},
+		text: {
+			args: ['--import', 'tsx', 'stand-ins/text/main.ts'],
+			address: `http://127.0.0.1:${text}/`
+		},
+		bank: {
+			args: ['--import', 'tsx', 'stand-ins/bank/main.ts'],
+			address: `http://127.0.0.1:${bank}/`
 		}
 	};
 	const running = new Map<string, ChildProcess>();
@@ -115,12 +133,16 @@ export async function runApp(
 		},
 		inbox: async () =>
 			(await fetch(`http://127.0.0.1:${inbox}/mails.json`)).json() as Promise<InboxMail[]>,
+		texts: async () =>
+			(await fetch(`http://127.0.0.1:${text}/messages.json`)).json() as Promise<
+				{ to: string; text: string }[]
+			>,
 		async end() {
-			for (const what of ['app', 'mail', 'card'] as const) await app.kill(what);
+			for (const what of EVERYTHING) await app.kill(what);
 			rmSync(folder, { recursive: true, force: true });
 		}
 	};
 	await prepare?.(env);
-	await Promise.all([app.start('app'), app.start('mail'), app.start('card')]);
+	await Promise.all(EVERYTHING.map((what) => app.start(what)));
 	return app;
 }

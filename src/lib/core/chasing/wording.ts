@@ -32,6 +32,7 @@ export interface ChaseInvoice {
 	toPay: number;
 	/** Pence a contractor may yet deduct. */
 	leftToDeduct: number;
+	/** Empty on paper, which has a code to scan. */
 	link: string;
 }
 
@@ -113,7 +114,7 @@ function valuesOf(facts: ChaseFacts): Record<MergeField, string> {
 function invoiceLine({ number, dueDate, toPay, leftToDeduct, link }: ChaseInvoice, today: string) {
 	const deducted =
 		leftToDeduct > 0 ? ` after your deduction of ${displayPounds(leftToDeduct)}` : '';
-	return `${number}: ${displayPounds(toPay)}${deducted}, due ${displayDate(dueDate)} (${daysInWords(dueDate, today)})\n${link}`;
+	return `${number}: ${displayPounds(toPay)}${deducted}, due ${displayDate(dueDate)} (${daysInWords(dueDate, today)})${link ? `\n${link}` : ''}`;
 }
 
 /** `21 days late`, `due today`, `due in 3 days`. */
@@ -173,7 +174,7 @@ export const FIRST_PLAN: { name: string; steps: ChaseStep[] } = {
 			channel: 'mail',
 			tone: 'kind',
 			subject: 'Still open: {amount}',
-			text: `Hello\n\nIt may have slipped by: {amount} is still open.\n\n{invoices}\n\nIf something about the work is not as it should be, please tell me.\n\n${END}`,
+			text: `Hello\n\nIt may have slipped by: {amount} is still open.\n\n{invoices}\n\nIf something about the work is not as it should be, please tell us.\n\n${END}`,
 			byHand: false
 		},
 		{
@@ -191,7 +192,7 @@ export const FIRST_PLAN: { name: string; steps: ChaseStep[] } = {
 			channel: 'mail',
 			tone: 'firm',
 			subject: '{amount} is {late}',
-			text: `Hello\n\n{amount} is {late} now, and I have heard nothing from you.\n\n{invoices}\n\nPlease pay it this week, or tell me when you will.\n\n{law}\n\n{bank}\n\n${END}`,
+			text: `Hello\n\n{amount} is {late} now, and we have heard nothing from you.\n\n{invoices}\n\nPlease pay it this week, or tell us when you will.\n\n{law}\n\n{bank}\n\n${END}`,
 			byHand: false
 		},
 		{

@@ -11,6 +11,8 @@ export interface Letter {
 	subject: string;
 	/** Paragraphs, with empty lines between. */
 	text: string;
+	/** Where it is paid, as a code to scan. */
+	payUrl: string | null;
 	madeAt: number;
 }
 
@@ -20,6 +22,7 @@ export function renderLetter({
 	day,
 	subject,
 	text: words,
+	payUrl,
 	madeAt
 }: Letter): Promise<Buffer> {
 	const paragraphs = words
@@ -47,7 +50,19 @@ export function renderLetter({
 			},
 			text(displayDate(day), { margin: [0, 110, 0, 18] }),
 			heading(subject, { fontSize: 13, margin: [0, 0, 0, 12] }),
-			...paragraphs
+			...paragraphs,
+			...(payUrl
+				? [
+						{
+							columns: [
+								{ qr: payUrl, fit: 92, width: 100, eccLevel: 'M' as const },
+								text('See and pay: scan this.', { color: QUIET, margin: [0, 36, 0, 0] })
+							],
+							margin: [0, 10, 0, 0] as [number, number, number, number],
+							unbreakable: true
+						}
+					]
+				: [])
 		]
 	};
 	return draw(definition);

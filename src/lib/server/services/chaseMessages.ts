@@ -11,6 +11,7 @@ import { loadBusiness } from './business';
 import { chasePayers } from './chaseFacts';
 import { loadChaseSettings } from './chasePlans';
 import { NotFoundError, RefusedError } from './errors';
+import { linkOf } from './outbox';
 import { note } from './trail';
 
 type Reader = Database | Transaction;
@@ -189,12 +190,14 @@ export async function letterFile(world: World, messageId: number): Promise<Buffe
 			owner.email,
 			owner.phone
 		);
+	const first = row.items[0];
 	const pdf = await renderLetter({
 		seller: { name, lines: address.filter(Boolean) },
 		to: row.to.split('\n'),
 		day: row.day,
 		subject: row.subject,
 		text: row.text,
+		payUrl: first ? `${linkOf(world, first.documentId)}?r=${row.token}` : null,
 		madeAt: row.createdAt
 	});
 	world.db.update(chaseMessages).set({ pdf }).where(eq(chaseMessages.id, messageId)).run();

@@ -92,8 +92,8 @@ function compose(
 	const { subject, text } = words ?? changed ?? step;
 	const wording = { subject, text, changed: changed !== undefined };
 	const ids = message.items.map((item) => item.documentId);
-	const facts = factsOf(world, payer, ids, day, token);
 	const way = wayOf(words?.channel ?? step.channel, reachOf(db, payer.payerId));
+	const facts = onPaper(factsOf(world, payer, ids, day, token), way.channel);
 	const known = new Map(payer.items.map((item) => [item.documentId, item.number]));
 	return {
 		payerId: payer.payerId,
@@ -116,6 +116,12 @@ function compose(
 		mark: markOf(message)
 	};
 }
+
+/** Nobody types a long link from paper. */
+const onPaper = (facts: ChaseFacts, channel: Channel): ChaseFacts =>
+	channel === 'letter'
+		? { ...facts, invoices: facts.invoices.map((one) => ({ ...one, link: '' })) }
+		: facts;
 
 /** A text needs a mobile, a mail an address; who has neither gets a letter. */
 function wayOf(channel: Channel, reach: Reach): { channel: Channel; to: string; detour: string } {
@@ -244,16 +250,14 @@ export function messageFor(world: World, payerId: number, wanted?: Why): Compose
 }
 
 /** What a message's fields are filled with, so that it can be read while its words are changed. */
-export function chasePreviewFacts(world: World, { payerId, items, day }: Composed): ChaseFacts {
+export function chasePreviewFacts(
+	world: World,
+	{ payerId, items, day, channel }: Composed
+): ChaseFacts {
 	const payer = chasePayers(world.db, payerId)[0];
 	if (!payer) throw new NotFoundError('This payer');
-	return factsOf(
-		world,
-		payer,
-		items.map((item) => item.documentId),
-		day,
-		''
-	);
+	const ids = items.map((item) => item.documentId);
+	return onPaper(factsOf(world, payer, ids, day, ''), channel);
 }
 
 function foundAgain(world: World, tx: Transaction, payerId: number, why: Why, mark: string): Found {

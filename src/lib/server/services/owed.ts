@@ -36,7 +36,7 @@ export interface OwedFilter {
 
 export const PAYERS_PER_PAGE = 50;
 
-interface OpenRow extends OwedItem {
+export interface OpenRow extends OwedItem {
 	payerId: number;
 	payer: string;
 	labels: string;
@@ -80,6 +80,9 @@ function openRows(world: World, payerId?: number): OpenRow[] {
 			return toPay > 0 ? [{ ...row, toPay, hold: hold ? { kind: hold, until } : null }] : [];
 		});
 }
+
+/** Every open invoice with what is still to come for it. */
+export const openInvoices = (world: World): OpenRow[] => openRows(world);
 
 /** How payers have paid, out of each one's last 24 settled invoices. */
 export function habits(world: World, payerIds: readonly number[]): Map<number, Habit> {

@@ -46,6 +46,7 @@
 			</p>
 		</div>
 		<span class="gap"></span>
+		<a class="button" href="/money/charts">Charts</a>
 		<a class="button" href="/money/payouts">Card payouts</a>
 		<form
 			bind:this={upload}

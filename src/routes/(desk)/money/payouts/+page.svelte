@@ -99,6 +99,8 @@
 		font-size: 1.15rem;
 	}
 	table {
+		table-layout: fixed;
+		min-width: 640px;
 		width: 100%;
 		border-collapse: collapse;
 	}

@@ -235,8 +235,11 @@
 		align-items: end;
 		margin-bottom: 14px;
 	}
+	.top > div {
+		flex: 1 1 420px;
+	}
 	.gap {
-		flex: 1;
+		display: none;
 	}
 	.note {
 		padding: 10px 14px;

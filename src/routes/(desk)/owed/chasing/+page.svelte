@@ -16,7 +16,7 @@
 	let setting = $state(false);
 	const SENT_WORDS = {
 		onItsWay: 'on its way',
-		sent: 'arrived at the mail server',
+		sent: 'went out',
 		failed: 'did not arrive',
 		unsure: 'perhaps not arrived',
 		toPost: 'to print and post',

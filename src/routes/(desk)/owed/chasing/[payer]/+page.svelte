@@ -189,6 +189,10 @@
 		overflow-wrap: anywhere;
 	}
 	.doing {
+		position: sticky;
+		bottom: 0;
+		background: var(--sheet);
+		padding: 10px 0;
 		display: flex;
 		flex-wrap: wrap;
 		gap: 8px 10px;

@@ -1,0 +1,59 @@
+// How much stood open at past days, by age: out of what changed each debt, and when.
+import { parseDate } from '@internationalized/date';
+import { daysBetween } from '../calendar/queries';
+import type { PlainDate } from '../calendar/types';
+import { ageOf, AGES, type Age } from './statement';
+
+/** What one event changed on what one invoice owes. */
+export interface DebtChange {
+	documentId: number;
+	dueDate: PlainDate;
+	date: PlainDate;
+	/** Pence; above zero: more is owed. */
+	amount: number;
+}
+
+export interface OpenThen {
+	documentId: number;
+	age: Age;
+	/** Pence. */
+	open: number;
+}
+
+/** What stood open at the end of a day, invoice by invoice. What was overpaid counts for nothing. */
+export function openOn(changes: readonly DebtChange[], day: PlainDate): OpenThen[] {
+	const debts = new Map<number, { dueDate: PlainDate; open: number }>();
+	for (const { documentId, dueDate, date, amount } of changes) {
+		if (date > day) continue;
+		const debt = debts.get(documentId);
+		if (debt) debt.open += amount;
+		else debts.set(documentId, { dueDate, open: amount });
+	}
+	return [...debts].flatMap(([documentId, { dueDate, open }]) =>
+		open > 0 ? [{ documentId, age: ageOf(daysBetween(dueDate, day)), open }] : []
+	);
+}
+
+/** The sums by age at the end of each day. Pence. */
+export function owedOverTime(
+	changes: readonly DebtChange[],
+	days: readonly PlainDate[]
+): Record<Age, number>[] {
+	return days.map((day) => {
+		const sums = Object.fromEntries(AGES.map((age) => [age, 0])) as Record<Age, number>;
+		for (const { age, open } of openOn(changes, day)) sums[age] += open;
+		return sums;
+	});
+}
+
+/** The last days of the twelve months up to a day; the last one is the day itself. */
+export function monthEnds(today: PlainDate, months = 12): PlainDate[] {
+	const first = parseDate(`${today.slice(0, 7)}-01`);
+	const ends = Array.from({ length: months - 1 }, (_, n) =>
+		first
+			.subtract({ months: months - 2 - n })
+			.subtract({ days: 1 })
+			.toString()
+	);
+	return [...ends, today];
+}

@@ -1,0 +1,237 @@
+<!-- Bars in our materials, each of which opens what is behind it; the same as a table, for keys and screen readers. -->
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { goto } from '$app/navigation';
+
+	interface Series {
+		name: string;
+		/** A colour of the tokens. */
+		color: string;
+		/** How its bars are filled besides their colour. */
+		pattern: 'plain' | 'lines' | 'dots' | 'hatch';
+		values: number[];
+	}
+	interface Props {
+		title: string;
+		note?: string;
+		categories: string[];
+		series: Series[];
+		stacked?: boolean;
+		/** Bars lie, one below the other. */
+		lying?: boolean;
+		/** How a value is written. */
+		write: (value: number) => string;
+		href: (series: number, index: number) => string;
+	}
+	let { title, note = '', categories, series, stacked, lying, write, href }: Props = $props();
+	let root: HTMLElement;
+	let failed = $state(false);
+	const id = $props.id();
+
+	const decal = (pattern: Series['pattern'], color: string) =>
+		({
+			plain: { symbol: 'none' },
+			lines: { symbol: 'rect', color, dashArrayX: [1, 0], dashArrayY: [2, 4], symbolSize: 1 },
+			dots: { symbol: 'circle', color, dashArrayX: [[4, 4]], dashArrayY: [4, 4], symbolSize: 0.6 },
+			hatch: {
+				symbol: 'rect',
+				color,
+				dashArrayX: [1, 0],
+				dashArrayY: [2, 3],
+				symbolSize: 1,
+				rotation: Math.PI / 4
+			}
+		})[pattern];
+
+	onMount(() => {
+		let end = () => {};
+		void draw()
+			.then((stop) => (end = stop))
+			// The table says the same: a browser that cannot draw loses nothing.
+			.catch(() => (failed = true));
+		return () => end();
+	});
+
+	async function draw(): Promise<() => void> {
+		const [core, charts, parts, renderers] = await Promise.all([
+			import('echarts/core'),
+			import('echarts/charts'),
+			import('echarts/components'),
+			import('echarts/renderers')
+		]);
+		core.use([
+			charts.BarChart,
+			parts.GridComponent,
+			parts.TooltipComponent,
+			parts.LegendComponent,
+			parts.AriaComponent,
+			renderers.SVGRenderer
+		]);
+		const chart = core.init(root, null, { renderer: 'svg' });
+		const show = () => {
+			// The probe turns a token, light or dark, into a colour the chart understands.
+			const probe = document.createElement('span');
+			root.append(probe);
+			const token = (name: string) => {
+				probe.style.color = `var(--${name})`;
+				return getComputedStyle(probe).color;
+			};
+			const [ink, quiet, hair, sheet] = ['ink', 'ink-2', 'hair', 'sheet'].map(token);
+			const font = "'Atkinson Hyperlegible Next Variable', sans-serif";
+			const label = { color: quiet, fontFamily: font, fontSize: 14 };
+			const values = {
+				type: 'value' as const,
+				axisLabel: { ...label, formatter: write },
+				splitLine: { lineStyle: { color: hair } }
+			};
+			const names = {
+				type: 'category' as const,
+				data: categories,
+				axisLabel: { ...label, ...(lying ? { width: 170, overflow: 'truncate' as const } : {}) },
+				axisLine: { lineStyle: { color: ink } },
+				axisTick: { show: false },
+				...(lying ? { inverse: true } : {})
+			};
+			chart.setOption(
+				{
+					animation: false,
+					aria: { enabled: false },
+					grid: {
+						left: 8,
+						right: 16,
+						top: series.length > 1 ? 42 : 14,
+						bottom: 6,
+						containLabel: true
+					},
+					...(series.length > 1
+						? {
+								legend: {
+									top: 0,
+									left: 0,
+									textStyle: { ...label, color: ink },
+									itemGap: 18,
+									selectedMode: false
+								}
+							}
+						: {}),
+					tooltip: {
+						trigger: 'item',
+						confine: true,
+						backgroundColor: sheet,
+						borderColor: ink,
+						textStyle: { color: ink, fontFamily: font },
+						valueFormatter: (value: unknown) => write(Number(value))
+					},
+					xAxis: lying ? values : names,
+					yAxis: lying ? names : values,
+					series: series.map((one) => ({
+						type: 'bar' as const,
+						name: one.name,
+						data: one.values,
+						...(stacked ? { stack: 'all' } : {}),
+						cursor: 'pointer',
+						barMaxWidth: 44,
+						itemStyle: {
+							color: token(one.color),
+							borderColor: ink,
+							borderWidth: 0.5,
+							decal: decal(one.pattern, sheet!)
+						},
+						emphasis: { itemStyle: { borderWidth: 2 } }
+					}))
+				},
+				true
+			);
+			probe.remove();
+		};
+		show();
+		chart.on('click', ({ seriesIndex, dataIndex }) => {
+			if (seriesIndex !== undefined) void goto(href(seriesIndex, dataIndex));
+		});
+		const resizing = new ResizeObserver(() => chart.resize());
+		resizing.observe(root);
+		const dark = window.matchMedia('(prefers-color-scheme: dark)');
+		dark.addEventListener('change', show);
+		return () => {
+			resizing.disconnect();
+			dark.removeEventListener('change', show);
+			chart.dispose();
+		};
+	}
+</script>
+
+<section class="panel" aria-labelledby="{id}-title">
+	<h2 id="{id}-title">{title}</h2>
+	{#if note}<p class="quiet">{note}</p>{/if}
+	{#if !failed}<div
+			class="drawing"
+			class:lying
+			style:--bars={categories.length}
+			aria-hidden="true"
+			bind:this={root}
+		></div>{/if}
+	<details open={failed}>
+		<summary>The same as a table</summary>
+		<div class="scroll">
+			<table>
+				<thead
+					><tr
+						><th><span class="sr-only">{title}</span></th>{#each series as one (one.name)}<th
+								class="r">{one.name}</th
+							>{/each}</tr
+					></thead
+				>
+				<tbody>
+					{#each categories as category, index (index)}
+						<tr>
+							<th scope="row">{category}</th>
+							{#each series as one, n (one.name)}<td class="r numbers"
+									>{#if one.values[index]}<a href={href(n, index)}>{write(one.values[index]!)}</a
+										>{:else}–{/if}</td
+								>{/each}
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		</div>
+	</details>
+</section>
+
+<style>
+	section {
+		padding: 16px 18px;
+		display: grid;
+		gap: 8px;
+		min-width: 0;
+	}
+	.drawing {
+		height: 300px;
+		min-width: 0;
+	}
+	.drawing.lying {
+		height: calc(34px * var(--bars) + 50px);
+	}
+	.scroll {
+		overflow-x: auto;
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+		margin-top: 6px;
+	}
+	th,
+	td {
+		text-align: left;
+		padding: 5px 12px 5px 0;
+		border-bottom: 1px solid var(--hair);
+		font-weight: 400;
+		white-space: nowrap;
+	}
+	thead th {
+		color: var(--ink-2);
+	}
+	th.r,
+	td.r {
+		text-align: right;
+	}
+</style>

@@ -1,0 +1,4 @@
+import { chartsPage } from '$lib/server/services/charts';
+import type { PageServerLoad } from './$types';
+
+export const load: PageServerLoad = ({ locals }) => chartsPage(locals.world);

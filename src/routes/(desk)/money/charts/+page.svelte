@@ -1,0 +1,133 @@
+<script lang="ts">
+	import { displayDate } from '$lib/core/calendar/conversion';
+	import { displayPounds } from '$lib/core/money/display';
+	import { AGES } from '$lib/core/settlement/statement';
+	import BarChart from '$lib/ui/charts/BarChart.svelte';
+
+	let { data } = $props();
+	const AGE_WORDS = {
+		notDue: 'not due',
+		'1-30': '1–30 days late',
+		'31-60': '31–60',
+		'61-90': '61–90',
+		over90: 'over 90'
+	};
+	const AGE_FILL = {
+		notDue: { color: 'verdigris', pattern: 'plain' },
+		'1-30': { color: 'tape', pattern: 'plain' },
+		'31-60': { color: 'tape', pattern: 'hatch' },
+		'61-90': { color: 'oxide', pattern: 'hatch' },
+		over90: { color: 'oxide', pattern: 'plain' }
+	} as const;
+	const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
+	const month = (text: string) => {
+		const name = MONTHS[Number(text.slice(5, 7)) - 1]!;
+		return name === 'Jan' ? `Jan ${text.slice(2, 4)}` : name;
+	};
+	const pounds = (pence: number) => displayPounds(pence).replace(/\.00$/, '');
+	const whole = (pence: number) => pounds(Math.round(pence / 100) * 100);
+	const days = (count: number) => (count === 1 ? '1 day' : `${count} days`);
+	const KINDS = ['billed', 'received', 'withheld'] as const;
+	let likely = $derived(data.likely.reduce((sum, one) => sum + one.amount, 0));
+</script>
+
+<svelte:head><title>Charts · Money in · Axiometer</title></svelte:head>
+<div class="page">
+	<p class="quiet"><a href="/money">Money in</a></p>
+	<h1>About {whole(likely)} is likely within eight weeks</h1>
+	<p class="quiet under">as each payer usually pays. Any bar opens into its documents.</p>
+	<div class="charts">
+		<BarChart
+			title="Likely to come, by week"
+			note="By each payer’s median of days after due, or a promise.{data.unsaid
+				? ` ${whole(data.unsaid)} more is open of which nothing can be said: disputed, later than usual already, or a payer without a past.`
+				: ''}"
+			categories={data.likely.map((one) => displayDate(one.week).replace(/ \d{4}$/, ''))}
+			series={[
+				{
+					name: 'likely to come',
+					color: 'verdigris',
+					pattern: 'lines',
+					values: data.likely.map((one) => one.amount)
+				}
+			]}
+			write={whole}
+			href={(_, index) => `/money/charts/likely?week=${data.likely[index]!.week}`}
+		/>
+		<BarChart
+			title="Owed by age, at the end of each month"
+			note="Deductions that are still expected are included."
+			categories={data.ends.map(month)}
+			stacked
+			series={AGES.map((age) => ({
+				name: AGE_WORDS[age],
+				...AGE_FILL[age],
+				values: data.owed.map((sums) => sums[age])
+			}))}
+			write={whole}
+			href={(series, index) => `/money/charts/owed?on=${data.ends[index]}&age=${AGES[series]}`}
+		/>
+		<BarChart
+			title="Income by month"
+			note="Billed with VAT, credit notes taken off; received less what was given back; withheld by contractors."
+			categories={data.months.map((one) => month(one.month))}
+			series={[
+				{
+					name: 'billed',
+					color: 'ink-2',
+					pattern: 'plain',
+					values: data.months.map((one) => one.billed)
+				},
+				{
+					name: 'received',
+					color: 'verdigris',
+					pattern: 'plain',
+					values: data.months.map((one) => one.received)
+				},
+				{
+					name: 'withheld',
+					color: 'tape',
+					pattern: 'hatch',
+					values: data.months.map((one) => one.withheld)
+				}
+			]}
+			write={whole}
+			href={(series, index) => `/money/charts/${KINDS[series]}?month=${data.months[index]!.month}`}
+		/>
+		{#if data.payers.length}
+			<BarChart
+				title="Days to pay after due, by customer"
+				note="The median of each one’s last 24 paid invoices; below zero they pay before it is due."
+				categories={data.payers.map((one) => one.name)}
+				lying
+				series={[
+					{
+						name: 'days after due',
+						color: 'tape',
+						pattern: 'plain',
+						values: data.payers.map((one) => one.median)
+					}
+				]}
+				write={days}
+				href={(_, index) => `/money/charts/payer?id=${data.payers[index]!.id}`}
+			/>
+		{/if}
+	</div>
+</div>
+
+<style>
+	.under {
+		margin-bottom: 14px;
+	}
+	.charts {
+		display: grid;
+		grid-template-columns: repeat(2, minmax(0, 1fr));
+		gap: 16px;
+		align-items: start;
+	}
+	@media (max-width: 1000px) {
+		.charts {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+</style>

@@ -1,0 +1,374 @@
+import { expect } from 'chai';
+import { eq } from 'drizzle-orm';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { londonMoment } from '../../../src/lib/core/calendar/conversion';
+import {
+	bankLines,
+	documents,
+	journalLines,
+	mails,
+	openItems,
+	payments,
+	payouts
+} from '../../../src/lib/server/db/schema';
+import type { PayoutEvent } from '../../../src/lib/server/gateways/card';
+import { creditForDraft, recordForPayer } from '../../../src/lib/server/services/accountPayments';
+import { auditBooks } from '../../../src/lib/server/services/audit';
+import { badDebts, settleRelief } from '../../../src/lib/server/services/badDebts';
+import {
+	acceptLine,
+	acceptReversal,
+	acceptSure,
+	bankPage,
+	bringIn,
+	reopenLine
+} from '../../../src/lib/server/services/bankLines';
+import { billCardFees } from '../../../src/lib/server/services/cardFees';
+import {
+	openCheckout,
+	receiveBankEvent,
+	refundByHand
+} from '../../../src/lib/server/services/cards';
+import { behindBar, chartsPage } from '../../../src/lib/server/services/charts';
+import { saveBusiness } from '../../../src/lib/server/services/business';
+import {
+	importDeductionStatements,
+	previewDeductionFile
+} from '../../../src/lib/server/services/deductionImport';
+import { deductionsByMonth } from '../../../src/lib/server/services/deductions';
+import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
+import { matchLines } from '../../../src/lib/server/services/matching';
+import { payPage } from '../../../src/lib/server/services/payPage';
+import { recordPayment } from '../../../src/lib/server/services/payments';
+import { payoutPage, receivePayout } from '../../../src/lib/server/services/payouts';
+import { writeOff } from '../../../src/lib/server/services/writeOffs';
+import {
+	BUSINESS,
+	CONTRACTOR,
+	HOUSEHOLD,
+	issued,
+	line,
+	makeWorld,
+	receive,
+	settledEvent,
+	type TestWorld
+} from '../../support/world';
+
+let world: TestWorld;
+beforeEach(() => (world = makeWorld()));
+afterEach(() => {
+	expect(auditBooks(world)).to.deep.equal([]);
+	world.end();
+});
+
+const FIRM = { ...HOUSEHOLD, name: 'Corvane Dairy Ltd', kind: 'business' as const };
+const rows = (price: string) => ({ rows: [line('a', 'Render', price)] });
+const item = (id: number) =>
+	world.db.select().from(openItems).where(eq(openItems.documentId, id)).get()!;
+const tokenOf = (id: number) =>
+	world.db.select().from(documents).where(eq(documents.id, id)).get()!.token!;
+const balance = (account: string) =>
+	world.db
+		.select()
+		.from(journalLines)
+		.all()
+		.filter((one) => one.account === account)
+		.reduce((sum, one) => sum + one.amount, 0);
+const pay = (documentId: number, amount: string, more: object = {}) =>
+	recordPayment(world, documentId, {
+		key: `k-${documentId}-${amount}`,
+		date: '2026-11-24',
+		amount,
+		withheld: '',
+		way: 'bank',
+		reference: '',
+		allowOverpaid: true,
+		...more
+	});
+
+describe('a payment from the payer’s own bank', () => {
+	const event = (type: 'pending' | 'settled' | 'failed', id: string = type) => ({
+		id,
+		type: `transfer.${type}` as const,
+		transfer: 'trf-1',
+		amount: 120_00
+	});
+	const news = (type: 'pending' | 'settled' | 'failed', id?: string) =>
+		receiveBankEvent(world, event(type, id), '{}');
+
+	it('is recorded once, without a fee, with a receipt', async () => {
+		const { id } = await issued(world, FIRM, rows('100'));
+		await openCheckout(world, tokenOf(id), 'press', undefined, { way: 'bank' });
+		news('pending');
+		expect(payPage(world, tokenOf(id)).state).to.equal('pending');
+		news('settled');
+		news('settled');
+		news('settled', 'told again');
+		expect(item(id).state).to.equal('paid');
+		const paid = world.db.select().from(payments).all();
+		expect(paid.map((one) => [one.way, one.amount, one.fee])).to.deep.equal([['bank', 120_00, 0]]);
+		expect(balance('bank')).to.equal(120_00);
+		const told = world.db.select().from(mails).all();
+		expect(told.map((mail) => mail.kind)).to.include.members(['receipt', 'paidNotice']);
+	});
+
+	it('that fails later leaves the invoice open, says so, and can be tried again', async () => {
+		const { id } = await issued(world, FIRM, rows('100'));
+		await openCheckout(world, tokenOf(id), 'press', undefined, { way: 'bank' });
+		news('pending');
+		news('failed');
+		expect(payPage(world, tokenOf(id))).to.include({ state: 'open', failed: true, toPay: 120_00 });
+		expect(item(id).state).to.equal('open');
+		await openCheckout(world, tokenOf(id), 'again', undefined, { way: 'bank' });
+		expect(payPage(world, tokenOf(id)).failed).to.equal(false);
+	});
+
+	it('of something unknown is told again later', () => {
+		expect(() => news('settled')).to.throw(NotFoundError);
+	});
+});
+
+describe('a payout of the card processor', () => {
+	async function paidByCard(): Promise<number> {
+		const { id } = await issued(world, FIRM, rows('100'));
+		await openCheckout(world, tokenOf(id), 'press');
+		receive(world, settledEvent('chk-1', 120_00));
+		return id;
+	}
+	const payout = (more: Partial<PayoutEvent> = {}): PayoutEvent => ({
+		id: 'evt-payout',
+		type: 'payout.paid',
+		payout: 'po-1',
+		amount: 119_75,
+		reference: 'CARDPAY 77',
+		parts: [{ checkout: 'chk-1', type: 'payment', amount: 120_00, fee: 25 }],
+		...more
+	});
+
+	it('moves what was collected less the fee to the bank, once, and says what is in it', async () => {
+		const id = await paidByCard();
+		expect(payoutPage(world, 1).waiting).to.equal(119_75);
+		receivePayout(world, payout(), '{}');
+		receivePayout(world, payout(), '{}');
+		receivePayout(world, payout({ id: 'told again' }), '{}');
+		const { waiting, payouts: shown } = payoutPage(world, 1);
+		expect(waiting).to.equal(0);
+		expect(shown).to.have.length(1);
+		expect(shown[0]).to.include({ collected: 120_00, fees: 25, amount: 119_75, seenOn: null });
+		expect(shown[0]!.parts[0]!.documents.map((one) => one.id)).to.deep.equal([id]);
+		expect(balance('bank')).to.equal(119_75);
+	});
+
+	it('is found in the bank’s file, ticked off, and nothing is recorded for it', async () => {
+		await paidByCard();
+		receivePayout(world, payout(), '{}');
+		const before = world.db.select().from(payments).all().length;
+		bringIn(world, 'bank.ofx', ofx('20261126', '119.75', 'CARDPAY 77 FPI'));
+		const [shown] = bankPage(world, 'open', 1).lines;
+		expect(shown!.proposals[0]).to.deep.include({ sure: true, shares: [] });
+		await matchLines(world);
+		expect(await acceptSure(world)).to.include({ accepted: 1 });
+		expect(world.db.select().from(payments).all()).to.have.length(before);
+		expect(world.db.select().from(payouts).get()!.seenOn).to.equal('2026-11-26');
+		reopenLine(world, shown!.id);
+		expect(world.db.select().from(payouts).get()!.seenOn).to.equal(null);
+	});
+});
+
+function ofx(day: string, amount: string, name: string, memo = '', account = '1'): Uint8Array {
+	const line = `<STMTTRN><DTPOSTED>${day}<TRNAMT>${amount}<NAME>${name}${memo ? `<MEMO>${memo}` : ''}</STMTTRN>`;
+	return new TextEncoder().encode(
+		`<OFX><BANKMSGSRSV1><STMTTRNRS><STMTRS><BANKACCTFROM><ACCTID>${account}</BANKACCTFROM><BANKTRANLIST>${line}</BANKTRANLIST></STMTRS></STMTTRNRS></BANKMSGSRSV1></OFX>`
+	);
+}
+
+describe('a bank line', () => {
+	it('that shows a payment recorded by hand is ticked off, not recorded a second time', async () => {
+		const a = await issued(world, FIRM, rows('100'));
+		// Another open invoice of theirs has the very same amount.
+		const b = await issued(world, { ...FIRM, name: 'Other Ltd' }, rows('100'));
+		const paid = pay(a.id, '120');
+		bringIn(world, 'bank.ofx', ofx('20261125', '120.00', 'CORVANE DAIRY', 'INV-0007'));
+		const [shown] = bankPage(world, 'open', 1).lines;
+		expect(shown!.proposals[0]!.recorded).to.deep.equal({ kind: 'payment', id: paid });
+		expect(shown!.proposals[0]!.reasons.join()).to.include('in the books already');
+		acceptLine(world, shown!.id, shown!.proposals[0]);
+		expect(world.db.select().from(payments).all()).to.have.length(1);
+		expect(item(b.id).state).to.equal('open');
+		// Taking that back leaves the payment as it is.
+		reopenLine(world, shown!.id);
+		expect(item(a.id).state).to.equal('paid');
+		expect(() =>
+			acceptLine(world, shown!.id, { payerId: 0, recorded: { kind: 'payment', id: 99 } })
+		).to.throw(RefusedError);
+		expect(() => acceptLine(world, shown!.id, { payerId: 0 })).to.throw(FieldError);
+	});
+
+	it('that takes a payment back undoes it with a trace, once', async () => {
+		const { id } = await issued(world, FIRM, rows('100'));
+		const paid = pay(id, '120');
+		bringIn(world, 'bank.ofx', ofx('20261125', '-120.00', 'CORVANE DAIRY', 'REVERSAL INV-0007'));
+		const [shown] = bankPage(world, 'out', 1).lines;
+		expect(shown!.takenBack.map((one) => one.id)).to.deep.equal([paid]);
+		expect(() => acceptReversal(world, shown!.id, paid + 1)).to.throw(RefusedError);
+		acceptReversal(world, shown!.id, paid);
+		acceptReversal(world, shown!.id, paid);
+		expect(item(id)).to.include({ state: 'open', cash: 0 });
+		expect(world.db.select().from(bankLines).get()!.state).to.equal('accepted');
+		expect(() => reopenLine(world, shown!.id)).to.throw(RefusedError);
+	});
+});
+
+describe('a card fee on top', () => {
+	beforeEach(() => saveBusiness(world, { ...BUSINESS, passOnCardFees: true }));
+
+	it('is billed by a document of its own, with the VAT of the work, and paid by what came in', async () => {
+		const { id } = await issued(world, FIRM, rows('100'));
+		expect(payPage(world, tokenOf(id)).mayBearFee).to.equal(true);
+		await openCheckout(world, tokenOf(id), 'press');
+		receive(world, { ...settledEvent('chk-1', 120_00), fee: 188, feeOnTop: 188 });
+		expect(await billCardFees(world)).to.equal(1);
+		expect(await billCardFees(world)).to.equal(0);
+		const all = world.db.select().from(documents).all();
+		expect(all).to.have.length(2);
+		const fee = all.find((row) => row.key.startsWith('cardfee:'))!;
+		expect([fee.state, fee.total, fee.vatCharged]).to.deep.equal(['issued', 188, 31]);
+		expect(item(fee.id).state).to.equal('paid');
+		// The processor kept what the customer bore: the whole invoice reaches the bank.
+		expect(balance('cardClearing')).to.equal(120_00);
+		expect(balance('customerCredit')).to.equal(0);
+	});
+
+	it('is never passed on to a household or a contractor, nor where the owner does not want it', async () => {
+		const household = await issued(world, HOUSEHOLD, rows('100'));
+		const contractor = await issued(world, CONTRACTOR, rows('100'));
+		expect(payPage(world, tokenOf(household.id)).mayBearFee).to.equal(false);
+		expect(payPage(world, tokenOf(contractor.id)).mayBearFee).to.equal(false);
+		saveBusiness(world, { ...BUSINESS, invoiceNext: 9 });
+		const firm = await issued(world, FIRM, rows('100'));
+		expect(payPage(world, tokenOf(firm.id)).mayBearFee).to.equal(false);
+	});
+});
+
+describe('VAT of a bad debt', () => {
+	it('is claimed when its time has come, once, and repaid when they pay after all', async () => {
+		const { id } = await issued(world, FIRM, rows('100'));
+		pay(id, '60');
+		writeOff(world, id, 'Gone away', 'off');
+		expect(badDebts(world)[0]).to.include({ state: 'waiting', from: '2027-06-08', vat: 10_00 });
+		expect(() => settleRelief(world, id, 'early')).to.throw(RefusedError);
+		world.clock.set(londonMoment('2027-06-08T09:00'));
+		expect(badDebts(world)[0]).to.include({ state: 'claimable', until: '2031-06-08' });
+		settleRelief(world, id, 'press');
+		settleRelief(world, id, 'press');
+		expect(badDebts(world)[0]).to.include({ state: 'claimed', claimed: 10_00 });
+		expect(balance('vatRelief')).to.equal(10_00);
+		recordPayment(world, id, {
+			key: 'late money',
+			date: '2027-06-08',
+			amount: '60',
+			withheld: '',
+			way: 'bank',
+			reference: '',
+			allowOverpaid: true
+		});
+		expect(badDebts(world)[0]).to.include({ state: 'repay', vat: 10_00 });
+		settleRelief(world, id, 'back');
+		expect(badDebts(world)).to.deep.equal([]);
+		expect(balance('vatRelief')).to.equal(0);
+	});
+
+	it('is nothing under the reverse charge', async () => {
+		const { id } = await issued(world, CONTRACTOR, rows('100'));
+		writeOff(world, id, 'Gone away', 'off');
+		expect(badDebts(world)).to.deep.equal([]);
+	});
+});
+
+describe('money in hand', () => {
+	it('is offered for the next invoice, and what came in too much is given back by hand', async () => {
+		const { id, customerId } = await issued(world, FIRM, rows('100'));
+		pay(id, '150');
+		expect(item(id).overpaid).to.equal(30_00);
+		expect(creditForDraft(world, id)).to.equal(30_00);
+		const form = { key: 'back', date: '2026-11-24', amount: '30', way: 'bank', reference: '' };
+		expect(() => refundByHand(world, id, { ...form, amount: '150.01' })).to.throw(FieldError);
+		expect(() => refundByHand(world, id, { ...form, way: 'card' })).to.throw(FieldError);
+		refundByHand(world, id, form);
+		refundByHand(world, id, form);
+		expect(item(id)).to.include({ overpaid: 0, state: 'paid', cash: 120_00 });
+		expect(creditForDraft(world, id)).to.equal(0);
+		expect(customerId).to.be.above(0);
+	});
+
+	it('brings a receipt where the owner wants one, for one invoice or for several', async () => {
+		const { id, customerId } = await issued(world, FIRM, rows('100'));
+		pay(id, '20');
+		expect(world.db.select().from(mails).all()).to.have.length(0);
+		pay(id, '30', { receipt: true });
+		recordForPayer(world, customerId, {
+			key: 'whole',
+			date: '2026-11-24',
+			amount: '100',
+			way: 'cash',
+			reference: '',
+			receipt: true
+		});
+		const receipts = world.db.select().from(mails).all();
+		expect(receipts.map((mail) => [mail.kind, mail.subject])).to.deep.equal([
+			['receipt', 'Receipt: £30.00 for invoice INV-0007'],
+			['receipt', 'Receipt: £100.00 for invoice INV-0007']
+		]);
+	});
+});
+
+describe('deduction statements from a file', () => {
+	it('are shown against the books first, kept when told to, and change nothing again', async () => {
+		const { id } = await issued(world, CONTRACTOR);
+		pay(id, '1988');
+		const [month] = deductionsByMonth(world);
+		const file = new TextEncoder().encode(
+			[
+				'Contractor;Tax month;Gross amount paid;Cost of materials;Amount deducted;Reference',
+				`BEACON & LATHE CONSTRUCTION LIMITED;05/12/2026;2300,00;720,00;${(month!.withheld / 100).toFixed(2)};V1234567890`,
+				'Nobody Ltd;05/12/2026;100;0;20;',
+				'Beacon & Lathe Construction Ltd;never;100;0;20;'
+			].join('\n')
+		);
+		const preview = previewDeductionFile(world, file);
+		expect(preview.rows).to.have.length(1);
+		expect(preview.rows[0]).to.include({ withheld: month!.withheld, gross: 2300_00, known: false });
+		expect(preview.problems.map((one) => one.line)).to.deep.equal([3, 4]);
+		expect(deductionsByMonth(world)[0]!.stated).to.equal(null);
+		importDeductionStatements(world, preview.rows);
+		importDeductionStatements(world, preview.rows);
+		expect(deductionsByMonth(world)[0]).to.include({ stated: month!.withheld, state: 'agrees' });
+		expect(previewDeductionFile(world, file).rows[0]!.known).to.equal(true);
+		expect(() => importDeductionStatements(world, [{ nonsense: 1 }])).to.throw(FieldError);
+	});
+});
+
+describe('the charts', () => {
+	it('have bars that the documents behind them add up to', async () => {
+		const a = await issued(world, FIRM, rows('100'));
+		const b = await issued(world, CONTRACTOR);
+		await issued(world, HOUSEHOLD, rows('50'));
+		pay(a.id, '70');
+		pay(b.id, '1988');
+		world.clock.set(londonMoment('2027-01-20T09:00'));
+		const page = chartsPage(world);
+		for (const [index, on] of page.ends.entries())
+			for (const age of ['notDue', '1-30', '31-60', '61-90', 'over90'] as const) {
+				const behind = behindBar(world, { of: 'owed', on, age });
+				expect(behind.reduce((sum, row) => sum + row.amount, 0)).to.equal(page.owed[index]![age]);
+			}
+		for (const { month, ...sums } of page.months)
+			for (const of of ['billed', 'received', 'withheld'] as const) {
+				const behind = behindBar(world, { of, month });
+				expect(behind.reduce((sum, row) => sum + row.amount, 0)).to.equal(sums[of]);
+			}
+		const november = page.months.find((one) => one.month === '2026-11')!;
+		expect(november.received).to.equal(70_00 + 1988_00);
+		expect(page.owed.at(-1)!['31-60']).to.equal(50_00 + 60_00);
+	});
+});
