@@ -58,7 +58,7 @@
 			><input type="checkbox" name="onHold" checked={chasing.onHold} />On hold for now</label
 		>
 		<Field label="Why" name="note" value={chasing.note} error={errors.note} />
-		<button class="button">Keep it</button>
+		<button class="button">Chase them so</button>
 	</form>
 	<ul>
 		{#each reminders as one (one.id)}

@@ -14,6 +14,8 @@
 		form && 'message' in form && Object.keys(fields).length === 0 ? String(form.message ?? '') : ''
 	);
 	let setting = $state(false);
+	/** Who opens the settings of what is off wants it on. */
+	let wanted = $state(true);
 	const SENT_WORDS = {
 		onItsWay: 'on its way',
 		sent: 'went out',
@@ -71,8 +73,7 @@
 				}}
 		>
 			<label class="check"
-				><input type="checkbox" name="on" checked={data.settings.on || !setting} />Remind by itself,
-				by plan</label
+				><input type="checkbox" name="on" bind:checked={wanted} />Remind by itself, by plan</label
 			>
 			<Field label="From" name="from" type="time" value={data.settings.from} error={fields.from} />
 			<Field label="To" name="to" type="time" value={data.settings.to} error={fields.to} />
