@@ -10,6 +10,9 @@ import { drawOnThread } from '../src/lib/server/documents/pdfThreads';
 import { renderStatements } from '../src/lib/server/documents/statementPdf';
 import { openWorld } from '../src/lib/server/open';
 import { accountItems } from '../src/lib/server/services/accountItems';
+import { chasePayers } from '../src/lib/server/services/chaseFacts';
+import { saveChaseSettings } from '../src/lib/server/services/chasePlans';
+import { chaseDayPage, runChasing } from '../src/lib/server/services/chasing';
 import { saveBusiness } from '../src/lib/server/services/business';
 import { owedPage } from '../src/lib/server/services/owed';
 import { buildStatement, readStatementOptions } from '../src/lib/server/services/statements';
@@ -124,6 +127,30 @@ show('40 PDFs one after the other', alone);
 show('40 PDFs on threads', threads, threads / alone);
 const filter = { late: false, above: 0, label: '', hold: '', typed: '', page: 1 } as const;
 show('the page of what 2,000 payers owe', await time(() => owedPage(world, filter)));
+
+console.log('\nChasing');
+sqlite.exec(
+	"insert into trail (document_id, at, who, what) select document_id, 0, 'you', 'sent' from open_items"
+);
+sqlite.exec("update customers set email = 'ledger' || id || '@firm.example'");
+sqlite.exec(
+	"insert into reference_rates (\"from\", rate) values ('2025-07-01', '4.25') on conflict do nothing"
+);
+saveChaseSettings(world, { on: true, from: '00:00', to: '23:59', quietHours: 0, gapDays: 1 });
+const looking = await time(() =>
+	sqlite
+		.prepare(
+			"select o.*, d.number, d.token, c.name from open_items o join documents d on d.id = o.document_id join customers c on c.id = o.payer_id where o.state in ('open', 'partPaid')"
+		)
+		.all()
+);
+show('open invoices and payers read raw', looking);
+const facts = await time(() => chasePayers(world.db));
+show('all that is known of 2,000 payers to be chased', facts, facts / looking);
+show('the page of what goes out', await time(() => chaseDayPage(world)));
+let written = 0;
+const chased = await time(async () => (written = await runChasing(world)));
+show(`${written} reminders decided anew and written, each in a transaction`, chased);
 
 console.log('\nBank lines');
 const invoices = Array.from({ length: 2000 }, (_, n): OpenInvoice => ({

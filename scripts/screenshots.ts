@@ -3,6 +3,7 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
+import sharp from 'sharp';
 import type { Page } from 'playwright-core';
 import { runApp } from '../tests/support/app';
 import { openBrowser } from '../tests/support/browser';
@@ -52,6 +53,8 @@ for (const [name, path] of [
 	['repeats', '/billing/repeats'],
 	['owed', '/owed'],
 	['statements', '/owed/statements'],
+	['chasing', '/owed/chasing'],
+	['charts', '/money/charts'],
 	['tax', '/tax'],
 	['customer', `/customers/${value("select id from customers where name like 'Beacon%'")}`]
 ] as const) {
@@ -93,12 +96,12 @@ const small = await browser.newContext({
 	storageState: await context.storageState()
 });
 const phone = await small.newPage();
-await open('/', phone);
-await shoot('phone-today', phone);
-await open('/owed', phone);
-await shoot('phone-owed', phone);
-await open(jobCalled('Parlour wall'), phone);
-await shoot('phone-job', phone);
+const onPhone: Buffer[] = [];
+for (const path of ['/', jobCalled('Parlour wall'), '/owed']) {
+	await open(path, phone);
+	await phone.waitForTimeout(350);
+	onPhone.push(await phone.screenshot());
+}
 
 const stranger = await browser.newContext({
 	viewport: PHONE,
@@ -108,7 +111,23 @@ const stranger = await browser.newContext({
 });
 const customer = await stranger.newPage();
 await customer.goto(link);
-await shoot('phone-pay-page', customer);
+await customer.waitForTimeout(350);
+onPhone.push(await customer.screenshot());
+
+// What the phone shows, side by side.
+const GAP = 24;
+const wide = PHONE.width * 2;
+await sharp({
+	create: {
+		width: onPhone.length * (wide + GAP) - GAP,
+		height: PHONE.height * 2,
+		channels: 3,
+		background: '#8b8475'
+	}
+})
+	.composite(onPhone.map((input, n) => ({ input, left: n * (wide + GAP), top: 0 })))
+	.png({ compressionLevel: 9 })
+	.toFile(join(FOLDER, 'phone.png'));
 
 await browser.close();
 await app.end();

@@ -67,14 +67,15 @@ export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
 	const done = stepsDone(db, payerId);
 	const pending = pendingPayments(db);
 	const waiting = waitingAtBank(db);
+	const whose = payerId === undefined ? sql`` : sql`and payer_id = ${payerId}`;
 	const paid = lastByPayer(
 		db,
-		sql`select p.payer_id as payer, max(p.recorded_at) as last from payments p where p.payer_id is not null
+		sql`select p.payer_id as payer, max(p.recorded_at) as last from payments p where p.payer_id is not null ${whose}
 			and not exists (select 1 from payment_reversals v where v.payment_id = p.id) group by 1`
 	);
 	const written = lastByPayer<string>(
 		db,
-		sql`select payer_id as payer, max(day) as last from chase_messages where state <> 'withdrawn' group by 1`
+		sql`select payer_id as payer, max(day) as last from chase_messages where state <> 'withdrawn' ${whose} group by 1`
 	);
 	const pick = planPicker(db);
 	const payers = new Map<number, KnownPayer>();

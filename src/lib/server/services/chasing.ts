@@ -53,6 +53,10 @@ export function nextWorkingDay(day: PlainDate): PlainDate {
 	return toWorkingDay(next, 1) ?? next;
 }
 
+/** What a message asks for, in pence. */
+const sumOf = ({ items }: Pick<DueMessage, 'items'>) =>
+	items.reduce((sum, item) => sum + item.toPay, 0);
+
 const markOf = ({ step, items, covers }: DueMessage) =>
 	sha256(
 		JSON.stringify([
@@ -112,7 +116,7 @@ function compose(
 			dueDate,
 			toPay
 		})),
-		amount: message.items.reduce((sum, item) => sum + item.toPay, 0),
+		amount: sumOf(message),
 		mark: markOf(message)
 	};
 }
@@ -152,12 +156,17 @@ export interface ChaseDayPage {
 	today: PlainDate;
 	/** Where today's messages have gone or nothing may go any more: the next working day. */
 	tomorrow: PlainDate;
-	/** Still to go today. */
+	/** Still to go today; the largest of them, as all these lists. */
 	now: Composed[];
 	next: Composed[];
 	toDecide: Composed[];
 	held: HeldItem[];
+	/** How many there are of each in all. */
+	counts: { now: number; next: number; toDecide: number; held: number };
 }
+
+/** So many of each list are shown; the others have their turn when these are gone. */
+const MOST_SHOWN = 30;
 
 /** What goes out today and on the next working day, what waits for a decision, and what is held back and why. */
 export function chaseDayPage(world: World): ChaseDayPage {
@@ -169,9 +178,10 @@ export function chaseDayPage(world: World): ChaseDayPage {
 	const stillToday = toWorkingDay(today, 1) === today && minutesNow(world) < settings.hours.to;
 	const ofToday = decide(world, payers, today);
 	const all = (messages: DueMessage[], day: PlainDate, why: Why) =>
-		messages
-			.map((message) => compose(world, byId.get(message.payerId)!, message, day, why))
-			.sort((a, b) => b.amount - a.amount);
+		[...messages]
+			.sort((a, b) => sumOf(b) - sumOf(a))
+			.slice(0, MOST_SHOWN)
+			.map((message) => compose(world, byId.get(message.payerId)!, message, day, why));
 	// What goes today is not due tomorrow any more.
 	const gone = new Set(stillToday ? ofToday.messages.map((message) => message.payerId) : []);
 	const ofTomorrow = decide(
@@ -185,7 +195,13 @@ export function chaseDayPage(world: World): ChaseDayPage {
 		now: stillToday ? all(ofToday.messages, today, 'planned') : [],
 		next: all(ofTomorrow.messages, tomorrow, 'planned'),
 		toDecide: all(ofToday.toDecide, today, 'decide'),
-		held: ofToday.held.map(({ documentId, payerId, because }) => {
+		counts: {
+			now: stillToday ? ofToday.messages.length : 0,
+			next: ofTomorrow.messages.length,
+			toDecide: ofToday.toDecide.length,
+			held: ofToday.held.length
+		},
+		held: ofToday.held.slice(0, MOST_SHOWN * 2).map(({ documentId, payerId, because }) => {
 			const payer = byId.get(payerId)!;
 			const item = payer.items.find((one) => one.documentId === documentId)!;
 			return {
@@ -204,10 +220,10 @@ export function chaseDayPage(world: World): ChaseDayPage {
 export function lastLetters(world: World): { payerId: number; payer: string; amount: number }[] {
 	const payers = chasePayers(world.db);
 	const names = new Map(payers.map((payer) => [payer.payerId, payer.payer]));
-	return decide(world, payers, world.clock.today()).toDecide.map(({ payerId, items }) => ({
-		payerId,
-		payer: names.get(payerId)!,
-		amount: items.reduce((sum, item) => sum + item.toPay, 0)
+	return decide(world, payers, world.clock.today()).toDecide.map((message) => ({
+		payerId: message.payerId,
+		payer: names.get(message.payerId)!,
+		amount: sumOf(message)
 	}));
 }
 

@@ -41,12 +41,13 @@ export interface Move {
 const MOST = 100;
 
 export function nextMoves(world: World): Move[] {
+	const last = loadChaseSettings(world.db).on ? lastLetters(world) : [];
 	return [
 		...troubledMails(world),
 		...troubledStatements(world),
-		...chasingMoves(world),
+		...chasingMoves(world, last),
 		...unsent(world),
-		...late(world),
+		...late(world, new Set(last.map((one) => one.payerId))),
 		...overpaid(world),
 		...drafts(world),
 		...work(world),
@@ -121,7 +122,7 @@ function troubledStatements(world: World): Move[] {
 }
 
 /** Last letters that wait for a decision, letters to post, and reminders that did not arrive. */
-function chasingMoves(world: World): Move[] {
+function chasingMoves(world: World, toDecide: ReturnType<typeof lastLetters>): Move[] {
 	const troubled = world.db
 		.select({
 			id: mails.id,
@@ -153,7 +154,6 @@ function chasingMoves(world: World): Move[] {
 		.from(chaseMessages)
 		.where(eq(chaseMessages.state, 'toPost'))
 		.all();
-	const toDecide = loadChaseSettings(world.db).on ? lastLetters(world) : [];
 	return [
 		...troubled.map((row) => ({
 			id: `reminder:${row.to}:${row.id}`,
@@ -222,10 +222,11 @@ function unsent(world: World): Move[] {
 	}));
 }
 
-/** Late, and neither disputed nor promised: by payer. */
-function late(world: World): Move[] {
+/** Late, and neither disputed nor promised: by payer. Those whose last letter waits are asked about that. */
+function late(world: World, deciding: ReadonlySet<number>): Move[] {
 	const today = world.clock.today();
-	return latePayers(world).map(({ payerId, payer, items }) => {
+	const payers = latePayers(world).filter(({ payerId }) => !deciding.has(payerId));
+	return payers.map(({ payerId, payer, items }) => {
 		const first = items[0]!;
 		const days = daysBetween(first.dueDate, today);
 		const many = items.length > 1;

@@ -24,7 +24,7 @@
 		href: (series: number, index: number) => string;
 	}
 	let { title, note = '', categories, series, stacked, lying, write, href }: Props = $props();
-	let root: HTMLElement;
+	let root = $state<HTMLElement>();
 	let failed = $state(false);
 	const id = $props.id();
 
@@ -45,14 +45,15 @@
 
 	onMount(() => {
 		let end = () => {};
-		void draw()
-			.then((stop) => (end = stop))
-			// The table says the same: a browser that cannot draw loses nothing.
-			.catch(() => (failed = true));
+		if (root)
+			void draw(root)
+				.then((stop) => (end = stop))
+				// The table says the same: a browser that cannot draw loses nothing.
+				.catch(() => (failed = true));
 		return () => end();
 	});
 
-	async function draw(): Promise<() => void> {
+	async function draw(root: HTMLElement): Promise<() => void> {
 		const [core, charts, parts, renderers] = await Promise.all([
 			import('echarts/core'),
 			import('echarts/charts'),

@@ -25,7 +25,9 @@
 		posted: 'posted',
 		withdrawn: 'taken back: overtaken before it went'
 	};
-	let count = $derived(data.now.length + data.next.length);
+	let count = $derived(data.counts.now + data.counts.next);
+	const more = (shown: unknown[], all: number) =>
+		all > shown.length ? `The largest ${shown.length} of ${all}.` : '';
 	let open = $derived(setting || Object.keys(fields).length > 0);
 	let justSent = $derived(Number(page.url.searchParams.get('sent')) || 0);
 </script>
@@ -101,6 +103,7 @@
 			<ul class="panel">
 				{#each data.toDecide as one (one.payerId)}<MessageCard message={one} />{/each}
 			</ul>
+			<p class="quiet">{more(data.toDecide, data.counts.toDecide)}</p>
 		</section>
 	{/if}
 	{#if data.now.length}
@@ -109,6 +112,7 @@
 			<ul class="panel">
 				{#each data.now as one (one.payerId)}<MessageCard message={one} />{/each}
 			</ul>
+			<p class="quiet">{more(data.now, data.counts.now)}</p>
 		</section>
 	{/if}
 	<section aria-labelledby="tomorrow">
@@ -117,6 +121,7 @@
 			<ul class="panel">
 				{#each data.next as one (one.payerId)}<MessageCard message={one} />{/each}
 			</ul>
+			<p class="quiet">{more(data.next, data.counts.next)}</p>
 		{:else}<p class="panel none quiet">Nothing is due to be said.</p>{/if}
 	</section>
 	{#if data.held.length}
@@ -135,6 +140,7 @@
 					</li>
 				{/each}
 			</ul>
+			<p class="quiet">{more(data.held, data.counts.held)}</p>
 		</section>
 	{/if}
 	<section aria-labelledby="written" id="sent">

@@ -130,7 +130,7 @@
 	.pay {
 		padding: 20px 24px;
 		display: grid;
-		grid-template-columns: minmax(0, 1fr) auto;
+		grid-template-columns: minmax(0, 1fr) minmax(0, 330px);
 		gap: 16px 30px;
 		align-items: start;
 		border-top: 8px solid var(--ink);
