@@ -250,7 +250,7 @@ describe('faults', () => {
 		await customer.goto(linkOf(one.id));
 		await customer.getByRole('button', { name: 'Pay by card' }).click();
 		await customer
-			.getByText('Card payments cannot be reached right now. Nothing was charged.')
+			.getByText('Payments cannot be reached right now. Nothing was charged.')
 			.waitFor();
 		await app.start('card');
 		await customer.getByRole('button', { name: 'Pay by card' }).click();

@@ -29,7 +29,7 @@ export interface RunningApp {
 	end(): Promise<void>;
 }
 
-function freePort(): Promise<number> {
+export function freePort(): Promise<number> {
 	return new Promise((resolve) => {
 		const server = createServer().listen(0, '127.0.0.1', () => {
 			const address = server.address();

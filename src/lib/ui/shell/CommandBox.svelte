@@ -67,6 +67,24 @@
 			run: () => goto('/owed/statements')
 		},
 		{
+			label: 'Chasing',
+			words: 'chasing reminders chase plans remind late',
+			icon: FileText,
+			run: () => goto('/owed/chasing')
+		},
+		{
+			label: 'Charts of money',
+			words: 'charts money income by month owed by age days to pay likely',
+			icon: Ruler,
+			run: () => goto('/money/charts')
+		},
+		{
+			label: 'Card payouts',
+			words: 'card payouts fees processor',
+			icon: Landmark,
+			run: () => goto('/money/payouts')
+		},
+		{
 			label: 'Bring in a bank statement',
 			words: 'bring in a bank statement money in payments csv',
 			icon: Landmark,

@@ -1,0 +1,151 @@
+import { execFileSync } from 'node:child_process';
+import { join } from 'node:path';
+import { expect } from 'chai';
+import { after, before, describe, it } from 'mocha';
+import type { Browser, Page } from 'playwright-core';
+import { settableClock } from '../../src/lib/server/clock';
+import { londonMoment } from '../../src/lib/core/calendar/conversion';
+import { readConfig } from '../../src/lib/server/config';
+import { openWorld } from '../../src/lib/server/open';
+import { auditBooks } from '../../src/lib/server/services/audit';
+import { chaseDayPage } from '../../src/lib/server/services/chasing';
+import { missingStatements } from '../../src/lib/server/services/deductions';
+import type { World } from '../../src/lib/server/world';
+import { runApp, type RunningApp } from '../support/app';
+import { openBrowser, ready } from '../support/browser';
+
+/** Every place that shows something without being asked for a thing of its own. */
+const PLACES = [
+	'/',
+	'/work',
+	'/work/bill',
+	'/work/margins',
+	'/work/prices',
+	'/billing',
+	'/billing/repeats',
+	'/owed',
+	'/owed?as=table',
+	'/owed/chasing',
+	'/owed/chasing/plans',
+	'/owed/statements',
+	'/money',
+	'/money/payouts',
+	'/money/charts',
+	'/tax',
+	'/customers',
+	'/settings'
+];
+
+describe('the demo business', () => {
+	let app: RunningApp;
+	let browser: Browser;
+	let page: Page;
+	const errors: string[] = [];
+
+	function look<T>(work: (world: World) => T): T {
+		const clock = settableClock(londonMoment('2026-11-24T09:00'));
+		const world = openWorld(readConfig({ AXIOMETER_DATA: app.folder }), { clock });
+		try {
+			return work(world);
+		} finally {
+			world.db.$client.close();
+		}
+	}
+	const rows = <T>(sql: string) => look((world) => world.db.$client.prepare(sql).all() as T[]);
+
+	before(async () => {
+		app = await runApp({ AXIOMETER_DEMO: '1' }, (env) => {
+			execFileSync('npx', ['--no-install', 'tsx', 'demo/make.ts'], { env, stdio: 'inherit' });
+		});
+		browser = await openBrowser();
+		const context = await browser.newContext({
+			viewport: { width: 1280, height: 800 },
+			locale: 'en-GB'
+		});
+		page = await context.newPage();
+		page.on('pageerror', (error) => errors.push(error.message));
+		page.on('response', (response) => {
+			if (response.status() >= 400) errors.push(`${response.status()} ${response.url()}`);
+		});
+		await page.goto(`${app.origin}/sign-in`);
+		await ready(page);
+		await page.getByRole('button', { name: /Sign in as/ }).click();
+		await page.waitForURL(`${app.origin}/`);
+	});
+	after(async () => {
+		await browser?.close();
+		if (app) look((world) => expect(auditBooks(world)).to.deep.equal([]));
+		await app?.end();
+		expect(errors).to.deep.equal([]);
+	});
+
+	it('has the story it is to tell, and books that agree', () => {
+		look((world) => expect(auditBooks(world)).to.deep.equal([]));
+		const late = rows<{ days: number; payer: number }>(
+			"select julianday('2026-11-24') - julianday(due_date) as days, payer_id as payer from open_items where state in ('open', 'partPaid')"
+		);
+		expect(late.map((one) => one.days)).to.include.members([9, 24, 47, 112]);
+		const byPayer = late.filter((one) => one.days > 0).map((one) => one.payer);
+		expect(byPayer.some((payer) => byPayer.filter((one) => one === payer).length >= 3)).to.equal(
+			true
+		);
+		const { next, toDecide, held } = look((world) => chaseDayPage(world));
+		expect(next.map((one) => one.day)).to.include('2026-11-25');
+		expect(toDecide).to.have.length.above(0);
+		expect(held.map((one) => one.because)).to.include('disputed');
+		expect(look((world) => missingStatements(world))).to.have.length(1);
+		expect(
+			rows(
+				`select 1 from payments p where p.amount > (select coalesce(sum(a.amount), 0) from allocations a where a.payment_id = p.id)
+				union select 1 from open_items where overpaid > 0`
+			)
+		).to.have.length.above(0);
+	});
+
+	it('has no place that fails', async () => {
+		for (const place of PLACES) {
+			await page.goto(app.origin + place);
+			await ready(page);
+			expect(await page.locator('h1').count(), place).to.equal(1);
+		}
+	});
+
+	it('its bank file is cleared: by reference, net of deduction, several at once, known already, not at all', async () => {
+		await page.goto(`${app.origin}/money`);
+		await ready(page);
+		await page.setInputFiles('input[type=file]', join(app.folder, 'bank-statement.csv'));
+		await page.waitForURL(/columns/);
+		await ready(page);
+		await page.getByRole('button', { name: 'Bring the lines in' }).click();
+		await page.getByRole('button', { name: /^Accept all/ }).waitFor();
+		for (const reason of [
+			'stands in it; Corvane Dairy Ltd stands in it; the exact amount',
+			'they deduct',
+			'2 of their open invoices come to it together',
+			'is in the books already; its reference stands in it'
+		])
+			await page.getByText(reason).first().waitFor();
+		await page.getByRole('button', { name: /^Accept all/ }).click();
+		await page.getByText(/recorded, £/).waitFor();
+		// The rest is looked through: what is likely is accepted, the others are no business.
+		const left = () => rows("select 1 from bank_lines where state = 'open' and amount > 0").length;
+		for (let before = left(); before > 0; before = left()) {
+			const accept = page.getByRole('button', { name: /^(Accept|Tick it off)/ });
+			const next = (await accept.count())
+				? accept.first()
+				: page.getByRole('button', { name: /^Not business/ }).first();
+			await next.click();
+			for (let waited = 0; left() === before && waited < 100; waited++)
+				await page.waitForTimeout(50);
+		}
+		await page.getByText('Every line from the bank is dealt with').waitFor();
+		const states = rows<{ state: string; tied: number; n: number }>(
+			'select state, tied, count(*) as n from bank_lines where amount > 0 group by 1, 2'
+		);
+		const count = (state: string, tied: number) =>
+			states.find((one) => one.state === state && one.tied === tied)?.n ?? 0;
+		expect(count('accepted', 0)).to.be.at.least(5);
+		expect(count('accepted', 1)).to.be.at.least(1);
+		expect(count('notBusiness', 0)).to.equal(2);
+	});
+});

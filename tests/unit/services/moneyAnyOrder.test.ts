@@ -1,0 +1,268 @@
+// Money in any order: whatever comes in, goes back, is given up, taken up, moved, charged for or chased, the books agree.
+import { expect } from 'chai';
+import { eq } from 'drizzle-orm';
+import fc from 'fast-check';
+import { describe, it } from 'mocha';
+import {
+	chaseDone,
+	checkouts,
+	documents,
+	mails,
+	openItems,
+	payments
+} from '../../../src/lib/server/db/schema';
+import {
+	applyAllCredit,
+	applyCredit,
+	creditOf,
+	recordForPayer,
+	returnCredit
+} from '../../../src/lib/server/services/accountPayments';
+import { auditBooks } from '../../../src/lib/server/services/audit';
+import { badDebts, settleRelief } from '../../../src/lib/server/services/badDebts';
+import { billCardFees } from '../../../src/lib/server/services/cardFees';
+import {
+	openCheckout,
+	receiveBankEvent,
+	receiveCardEvent,
+	refundByHand
+} from '../../../src/lib/server/services/cards';
+import { saveChaseSettings } from '../../../src/lib/server/services/chasePlans';
+import { runChasing } from '../../../src/lib/server/services/chasing';
+import { creditInvoice } from '../../../src/lib/server/services/credit';
+import { deliverDue } from '../../../src/lib/server/services/deliver';
+import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/services/drafts';
+import {
+	ConflictError,
+	FieldError,
+	NotFoundError,
+	RefusedError
+} from '../../../src/lib/server/services/errors';
+import { holdInvoice, releaseInvoice } from '../../../src/lib/server/services/holds';
+import { issueInvoice } from '../../../src/lib/server/services/issue';
+import { chargeLate, saveRate } from '../../../src/lib/server/services/lateClaims';
+import { recordPayment, undoPayment } from '../../../src/lib/server/services/payments';
+import { receivePayout } from '../../../src/lib/server/services/payouts';
+import { noteHandedOver } from '../../../src/lib/server/services/send';
+import { undoWriteOff, writeOff } from '../../../src/lib/server/services/writeOffs';
+import {
+	CONTRACTOR,
+	HOUSEHOLD,
+	issued,
+	line,
+	makeWorld,
+	type TestWorld
+} from '../../support/world';
+
+const PRESSES = [
+	'pay',
+	'pay',
+	'payAccount',
+	'begin',
+	'settle',
+	'settle',
+	'payout',
+	'undo',
+	'credit',
+	'refund',
+	'writeOff',
+	'takeUp',
+	'apply',
+	'applyAll',
+	'giveBack',
+	'charge',
+	'relief',
+	'hold',
+	'release',
+	'chase',
+	'days'
+] as const;
+type Press = { what: (typeof PRESSES)[number]; which: number; pence: number };
+
+class Purse {
+	readonly world: TestWorld = makeWorld({ passOnCardFees: true });
+	private presses = 0;
+
+	async fill(): Promise<this> {
+		const { world } = this;
+		saveRate(world, '2026-07-01', '3.75');
+		saveChaseSettings(world, { on: true, from: '00:00', to: '23:59', quietHours: 0, gapDays: 1 });
+		const firm = { ...HOUSEHOLD, name: 'Corvane Dairy Ltd', kind: 'business' as const };
+		const contractor = await issued(world, CONTRACTOR);
+		const dairy = await issued(world, firm, { rows: [line('a', 'Render', '333.33')] });
+		const rows = [line('a', 'Cornice', '99.99', { vat: 'zero', vatReason: 'newDwelling' })];
+		await issued(world, HOUSEHOLD, { rows: [line('a', 'Repair', '77.77')] });
+		for (const { customerId } of [contractor, dairy]) {
+			const id = beginInvoice(world, `second-${customerId}`, customerId);
+			const { version } = saveDraft(world, id, 1, {
+				...loadDraft(world.db, id).sheet,
+				contract: customerId === contractor.customerId ? 'construction' : null,
+				rows
+			});
+			await issueInvoice(world, id, version);
+		}
+		for (const { documentId } of world.db.select().from(openItems).all())
+			noteHandedOver(world, documentId, 'handedOver');
+		return this;
+	}
+
+	/** What the owner sees refused is no fault; anything else is. */
+	async press(press: Press): Promise<void> {
+		try {
+			await this.act(press);
+		} catch (error) {
+			const said = [FieldError, RefusedError, NotFoundError, ConflictError];
+			if (!said.some((kind) => error instanceof kind)) throw error;
+		}
+	}
+
+	private async act({ what, which, pence }: Press): Promise<void> {
+		const { world } = this;
+		const { db } = world;
+		const key = `press-${++this.presses}`;
+		const of = <T>(rows: T[]): T => {
+			if (rows.length === 0) throw new RefusedError('nothing there');
+			return rows[which % rows.length]!;
+		};
+		const items = db.select().from(openItems).all();
+		const item = of(items);
+		const amount = (pence / 100).toFixed(2);
+		const date = world.clock.today();
+		switch (what) {
+			case 'pay': {
+				const withheld = which % 3 === 0 && item.deduction !== null ? (pence / 500).toFixed(2) : '';
+				const form = { key, date, amount, withheld, way: 'bank', reference: '' };
+				recordPayment(world, item.documentId, { ...form, allowOverpaid: true, receipt: true });
+				return;
+			}
+			case 'payAccount':
+				recordForPayer(world, item.payerId, { key, date, amount, way: 'cash', reference: '' });
+				return;
+			case 'begin': {
+				const { token } = db
+					.select()
+					.from(documents)
+					.where(eq(documents.id, item.documentId))
+					.get()!;
+				await openCheckout(world, token!, key, undefined, { way: which % 2 ? 'bank' : 'card' });
+				return;
+			}
+			case 'settle': {
+				const checkout = of(db.select().from(checkouts).all());
+				const { processorId: id, amount: due, way } = checkout;
+				if (way === 'bank') {
+					const type = (['settled', 'pending', 'failed'] as const)[pence % 3]!;
+					const event = { id: key, type: `transfer.${type}` as const, transfer: id, amount: due };
+					return receiveBankEvent(world, event, '{}');
+				}
+				const fee = Math.min(25, due);
+				const type = 'payment.settled' as const;
+				const onTop = pence % 2 ? { feeOnTop: fee } : {};
+				receiveCardEvent(world, { id: key, type, checkout: id, amount: due, fee, ...onTop }, '{}');
+				await billCardFees(world);
+				return;
+			}
+			case 'payout': {
+				const paid = of(db.select().from(payments).where(eq(payments.way, 'card')).all());
+				const part = { checkout: paid.reference, type: 'payment' as const, amount: paid.amount };
+				const payout = `po-${paid.id}`;
+				const parts = [{ ...part, fee: paid.fee }];
+				const sum = paid.amount - paid.fee;
+				const event = { id: key, type: 'payout.paid' as const, payout, amount: sum, parts };
+				return receivePayout(world, { ...event, reference: payout }, '{}');
+			}
+			case 'undo':
+				return undoPayment(world, of(db.select().from(payments).all()).id, '');
+			case 'credit':
+				await creditInvoice(world, item.documentId, 'Not done', key);
+				return;
+			case 'refund':
+				return refundByHand(world, item.documentId, {
+					key,
+					date,
+					amount,
+					way: 'bank',
+					reference: ''
+				});
+			case 'writeOff':
+				return writeOff(world, item.documentId, 'Gone', key);
+			case 'takeUp':
+				return undoWriteOff(world, item.documentId, key);
+			case 'apply':
+				applyCredit(world, item.documentId, key);
+				return;
+			case 'applyAll':
+				applyAllCredit(world, item.payerId, key);
+				return;
+			case 'giveBack': {
+				const { source } = of(creditOf(db, item.payerId));
+				if (!('paymentId' in source)) throw new RefusedError('not a payment');
+				return returnCredit(world, source.paymentId, {
+					key,
+					date,
+					amount,
+					way: 'bank',
+					reference: ''
+				});
+			}
+			case 'charge': {
+				const id = chargeLate(world, item.documentId, key);
+				const draft = db.select().from(documents).where(eq(documents.id, id)).get()!;
+				if (draft.state === 'draft') await issueInvoice(world, id, draft.version);
+				return;
+			}
+			case 'relief':
+				return settleRelief(world, of(badDebts(world)).documentId, key);
+			case 'hold':
+				return holdInvoice(world, item.documentId, { kind: 'promise', until: date, note: '' });
+			case 'release':
+				return releaseInvoice(world, item.documentId);
+			case 'chase':
+				await runChasing(world);
+				return deliverDue(world);
+			case 'days':
+				return world.clock.set(world.clock.now() + (1 + (pence % 90)) * 86_400_000);
+		}
+	}
+
+	/** Nothing is settled below nothing, and no invoice is reminded of the same step twice. */
+	check(): void {
+		expect(auditBooks(this.world)).to.deep.equal([]);
+		for (const item of this.world.db.select().from(openItems).all())
+			expect(item.outstanding === 0 || item.overpaid === 0, 'open and overpaid at once').to.equal(
+				true
+			);
+		const done = this.world.db.select().from(chaseDone).all();
+		const steps = new Set(done.map((one) => `${one.documentId} ${one.stepId}`));
+		expect(steps.size).to.equal(done.length);
+		const sent = this.world.db.select().from(mails).where(eq(mails.kind, 'reminder')).all();
+		expect(new Set(sent.map((mail) => mail.key)).size).to.equal(sent.length);
+	}
+}
+
+describe('money in any order', () => {
+	it('keeps the journal, the open items and the accounts in agreement', async function () {
+		await fc.assert(
+			fc.asyncProperty(
+				fc.array(
+					fc.record({
+						what: fc.constantFrom(...PRESSES),
+						which: fc.nat(11),
+						pence: fc.integer({ min: 1, max: 250_000 })
+					}),
+					{ minLength: 5, maxLength: 30 }
+				),
+				async (presses) => {
+					const purse = await new Purse().fill();
+					try {
+						for (const press of presses) await purse.press(press);
+						purse.check();
+					} finally {
+						purse.world.end();
+					}
+				}
+			),
+			{ numRuns: 20, seed: 8 }
+		);
+	});
+});
