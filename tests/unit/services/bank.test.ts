@@ -1,8 +1,7 @@
 import { expect } from 'chai';
-import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { TableError } from '../../../src/lib/core/formats/table';
-import { bankLines, openItems, payments } from '../../../src/lib/server/db/schema';
+import { bankLines, payments } from '../../../src/lib/server/db/schema';
 import { creditOf } from '../../../src/lib/server/services/accountPayments';
 import { auditBooks } from '../../../src/lib/server/services/audit';
 import {
@@ -18,14 +17,8 @@ import {
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
 import { matchLines } from '../../../src/lib/server/services/matching';
 import { recordPayment } from '../../../src/lib/server/services/payments';
-import {
-	CONTRACTOR,
-	HOUSEHOLD,
-	issued,
-	line,
-	makeWorld,
-	type TestWorld
-} from '../../support/world';
+import { FIRM, itemOf } from '../../support/money';
+import { CONTRACTOR, issued, line, makeWorld, type TestWorld } from '../../support/world';
 
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
@@ -34,11 +27,9 @@ afterEach(() => {
 	world.end();
 });
 
-const FIRM = { ...HOUSEHOLD, name: 'Corvane Dairy Ltd', kind: 'business' as const };
 const bytes = (text: string) => new TextEncoder().encode(text);
 const csv = (...rows: string[]) => bytes(['Date,Description,Amount', ...rows].join('\n'));
-const item = (id: number) =>
-	world.db.select().from(openItems).where(eq(openItems.documentId, id)).get()!;
+const item = (id: number) => itemOf(world, id);
 const lines = () => bankPage(world, 'open', 1).lines;
 const LAYOUT = { account: 'Business', date: 0, text: 1, amount: 2, dates: 'dmy' };
 

@@ -7,7 +7,6 @@ import {
 	documents,
 	journalLines,
 	mails,
-	openItems,
 	payments,
 	payouts
 } from '../../../src/lib/server/db/schema';
@@ -39,15 +38,14 @@ import { deductionsByMonth } from '../../../src/lib/server/services/deductions';
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
 import { matchLines } from '../../../src/lib/server/services/matching';
 import { payPage } from '../../../src/lib/server/services/payPage';
-import { recordPayment } from '../../../src/lib/server/services/payments';
 import { payoutPage, receivePayout } from '../../../src/lib/server/services/payouts';
 import { writeOff } from '../../../src/lib/server/services/writeOffs';
+import { FIRM, itemOf, oneLine as rows, payByHand } from '../../support/money';
 import {
 	BUSINESS,
 	CONTRACTOR,
 	HOUSEHOLD,
 	issued,
-	line,
 	makeWorld,
 	receive,
 	settledEvent,
@@ -61,10 +59,7 @@ afterEach(() => {
 	world.end();
 });
 
-const FIRM = { ...HOUSEHOLD, name: 'Corvane Dairy Ltd', kind: 'business' as const };
-const rows = (price: string) => ({ rows: [line('a', 'Render', price)] });
-const item = (id: number) =>
-	world.db.select().from(openItems).where(eq(openItems.documentId, id)).get()!;
+const item = (id: number) => itemOf(world, id);
 const tokenOf = (id: number) =>
 	world.db.select().from(documents).where(eq(documents.id, id)).get()!.token!;
 const balance = (account: string) =>
@@ -75,16 +70,7 @@ const balance = (account: string) =>
 		.filter((one) => one.account === account)
 		.reduce((sum, one) => sum + one.amount, 0);
 const pay = (documentId: number, amount: string, more: object = {}) =>
-	recordPayment(world, documentId, {
-		key: `k-${documentId}-${amount}`,
-		date: '2026-11-24',
-		amount,
-		withheld: '',
-		way: 'bank',
-		reference: '',
-		allowOverpaid: true,
-		...more
-	});
+	payByHand(world, documentId, amount, more);
 
 describe('a payment from the payer’s own bank', () => {
 	const event = (type: 'pending' | 'settled' | 'failed', id: string = type) => ({
@@ -263,15 +249,7 @@ describe('VAT of a bad debt', () => {
 		settleRelief(world, id, 'press');
 		expect(badDebts(world)[0]).to.include({ state: 'claimed', claimed: 10_00 });
 		expect(balance('vatRelief')).to.equal(10_00);
-		recordPayment(world, id, {
-			key: 'late money',
-			date: '2027-06-08',
-			amount: '60',
-			withheld: '',
-			way: 'bank',
-			reference: '',
-			allowOverpaid: true
-		});
+		pay(id, '60', { key: 'late money', date: '2027-06-08' });
 		expect(badDebts(world)[0]).to.include({ state: 'repay', vat: 10_00 });
 		settleRelief(world, id, 'back');
 		expect(badDebts(world)).to.deep.equal([]);

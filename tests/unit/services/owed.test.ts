@@ -13,22 +13,19 @@ import {
 	returnCredit
 } from '../../../src/lib/server/services/accountPayments';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/services/drafts';
 import { FieldError, RefusedError } from '../../../src/lib/server/services/errors';
 import { holdInvoice, noteCall, releaseInvoice } from '../../../src/lib/server/services/holds';
-import { issueInvoice } from '../../../src/lib/server/services/issue';
 import { lateClaims, missingRate, saveRate } from '../../../src/lib/server/services/lateClaims';
 import { owedPage, payerPage, type OwedFilter } from '../../../src/lib/server/services/owed';
 import { undoPayment } from '../../../src/lib/server/services/payments';
 import { undoWriteOff, writeOff } from '../../../src/lib/server/services/writeOffs';
 import {
-	CONTRACTOR,
-	HOUSEHOLD,
-	issued,
-	line,
-	makeWorld,
-	type TestWorld
-} from '../../support/world';
+	another as anotherOf,
+	FIRM as BUSINESS,
+	itemOf,
+	oneLine as rows
+} from '../../support/money';
+import { CONTRACTOR, HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../support/world';
 
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
@@ -37,19 +34,12 @@ afterEach(() => {
 	world.end();
 });
 
-const BUSINESS = { ...HOUSEHOLD, name: 'Corvane Dairy Ltd', kind: 'business' as const };
-const rows = (price: string) => ({ rows: [line('a', 'Render', price)] });
 const on = (day: string) => world.clock.set(londonMoment(`${day}T09:00`));
-const item = (id: number) =>
-	world.db.select().from(openItems).where(eq(openItems.documentId, id)).get()!;
+const item = (id: number) => itemOf(world, id);
 const ALL: OwedFilter = { late: false, above: 0, label: '', hold: '', typed: '', page: 1 };
 
-/** A further invoice of the same customer. */
-async function another(customerId: number, price: string, more: object = {}) {
-	const id = beginInvoice(world, `more-${price}`, customerId);
-	saveDraft(world, id, 1, { ...loadDraft(world.db, id).sheet, ...rows(price), ...more });
-	return issueInvoice(world, id, 2);
-}
+const another = (customerId: number, price: string, more: object = {}) =>
+	anotherOf(world, customerId, price, more);
 let keys = 0;
 const pay = (payerId: number, amount: string, more: object = {}) =>
 	recordForPayer(world, payerId, {

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
-import { mails, openItems, statements } from '../../../src/lib/server/db/schema';
+import { mails, statements } from '../../../src/lib/server/db/schema';
 import {
 	applyAllCredit,
 	applyCredit,
@@ -13,13 +13,10 @@ import { accountItems } from '../../../src/lib/server/services/accountItems';
 import { auditBooks } from '../../../src/lib/server/services/audit';
 import { creditInvoice } from '../../../src/lib/server/services/credit';
 import { addCustomer } from '../../../src/lib/server/services/customers';
-import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/services/drafts';
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
-import { issueInvoice } from '../../../src/lib/server/services/issue';
 import { nextMoves } from '../../../src/lib/server/services/moves';
 import { deliverDue } from '../../../src/lib/server/services/deliver';
 import { sendAgain } from '../../../src/lib/server/services/outbox';
-import { recordPayment } from '../../../src/lib/server/services/payments';
 import { payStatement, statementPage } from '../../../src/lib/server/services/statementPage';
 import {
 	buildStatement,
@@ -32,10 +29,15 @@ import {
 } from '../../../src/lib/server/services/statements';
 import { writeOff } from '../../../src/lib/server/services/writeOffs';
 import {
+	another as anotherOf,
+	FIRM,
+	itemOf,
+	oneLine as rows,
+	payByHand
+} from '../../support/money';
+import {
 	CONTRACTOR,
-	HOUSEHOLD,
 	issued,
-	line,
 	makeWorld,
 	receive,
 	settledEvent,
@@ -49,28 +51,13 @@ afterEach(() => {
 	world.end();
 });
 
-const FIRM = { ...HOUSEHOLD, name: 'Corvane Dairy Ltd', kind: 'business' as const };
-const rows = (price: string) => ({ rows: [line('a', 'Render', price)] });
 const TODAY = { asOf: '2026-11-24' };
 const options = (more: object = {}) => readStatementOptions({ ...TODAY, ...more });
-const item = (id: number) =>
-	world.db.select().from(openItems).where(eq(openItems.documentId, id)).get()!;
+const item = (id: number) => itemOf(world, id);
 
-async function another(customerId: number, price: string) {
-	const id = beginInvoice(world, `more-${price}`, customerId);
-	saveDraft(world, id, 1, { ...loadDraft(world.db, id).sheet, ...rows(price) });
-	return issueInvoice(world, id, 2);
-}
-const paid = (documentId: number, amount: string, key = `k-${documentId}-${amount}`) =>
-	recordPayment(world, documentId, {
-		key,
-		date: '2026-11-24',
-		amount,
-		withheld: '',
-		way: 'bank',
-		reference: '',
-		allowOverpaid: true
-	});
+const another = (customerId: number, price: string) => anotherOf(world, customerId, price);
+const paid = (documentId: number, amount: string, key?: string) =>
+	payByHand(world, documentId, amount, key ? { key } : {});
 
 describe('a statement', () => {
 	it('comes to what the open items come to, whatever happened to them', async () => {

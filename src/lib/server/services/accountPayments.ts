@@ -21,7 +21,7 @@ import type { World } from '../world';
 import { customerRecord } from './customerParts';
 import { FieldError, NotFoundError, RefusedError } from './errors';
 import { openOf } from './openInvoices';
-import { readAmount, takeShared, WAY_ACCOUNT } from './payments';
+import { readAmount, readGivenBack, takeShared, WAY_ACCOUNT, type GiveBackForm } from './payments';
 import { queueReceipt } from './receipts';
 import { resettle, stillToPay } from './settlement';
 import { note } from './trail';
@@ -309,18 +309,8 @@ function useOne(
  * Gives credit on the account back, by hand. The same key again changes nothing.
  * @throws FieldError, RefusedError
  */
-export function returnCredit(
-	world: World,
-	paymentId: number,
-	form: { key: string; date: string; amount: string; way: string; reference: string }
-): void {
-	const problems: Record<string, string> = {};
-	const amount = readAmount(form.amount, 'amount', 'what you gave back', problems);
-	if (amount === 0) problems.amount ??= 'More than nothing, please.';
-	if (!isPlainDate(form.date) || form.date > world.clock.today())
-		problems.date = 'Give the day you gave it back.';
-	const way = PAYMENT_WAYS.find((one) => one === form.way && one !== 'card');
-	if (!way) problems.way = 'Choose how you gave it back.';
+export function returnCredit(world: World, paymentId: number, form: GiveBackForm): void {
+	const { problems, amount, way } = readGivenBack(world, form);
 	writeAtOnce(world.db, (tx) => {
 		const same = tx.select().from(creditReturns).where(eq(creditReturns.key, form.key)).get();
 		if (same) return;

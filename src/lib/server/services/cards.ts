@@ -1,7 +1,6 @@
 // Payments online, by card or from the payer's bank: one is begun, signed events say what became of it.
 import { eq } from 'drizzle-orm';
 import { paidNotice, receiptMessage } from '../../core/documents/wording';
-import { isPlainDate } from '../../core/calendar/queries';
 import { displayPounds } from '../../core/money/display';
 import { writeAtOnce, type Transaction } from '../db/connection';
 import { post } from '../db/journal';
@@ -11,7 +10,6 @@ import {
 	customers,
 	documents,
 	openItems,
-	PAYMENT_WAYS,
 	payments,
 	refunds,
 	rehearsals,
@@ -25,7 +23,7 @@ import { loadBusiness } from './business';
 import { FieldError, NotFoundError, RefusedError } from './errors';
 import { frozenFigures } from './freeze';
 import { queueMail } from './outbox';
-import { readAmount, takePayment, WAY_ACCOUNT } from './payments';
+import { readGivenBack, takePayment, WAY_ACCOUNT, type GiveBackForm } from './payments';
 import { queueReceipt } from './receipts';
 import { REHEARSAL_BANNER } from './rehearse';
 import { chargeDeclined, chargeSettled } from './repeatCharges';
@@ -361,19 +359,8 @@ function refunded(tx: Transaction, world: World, checkout: CheckoutRow, event: C
  * Records money given back by hand for an invoice. The same key again changes nothing.
  * @throws FieldError, NotFoundError
  */
-export function refundByHand(
-	world: World,
-	documentId: number,
-	form: { key: string; date: string; amount: string; way: string; reference: string }
-): void {
-	const problems: Record<string, string> = {};
-	const amount = readAmount(form.amount, 'amount', 'what you gave back', problems);
-	if (amount === 0) problems.amount ??= 'More than nothing, please.';
-	if (!isPlainDate(form.date) || form.date > world.clock.today())
-		problems.date = 'Give the day you gave it back.';
-	const way = PAYMENT_WAYS.find((one) => one === form.way && one !== 'card');
-	if (!way) problems.way = 'Choose how you gave it back.';
-	if (form.reference.length > 200) problems.reference = 'At most 200 characters.';
+export function refundByHand(world: World, documentId: number, form: GiveBackForm): void {
+	const { problems, amount, way } = readGivenBack(world, form);
 	writeAtOnce(world.db, (tx) => {
 		const key = `hand-refund:${form.key}`;
 		if (tx.select().from(refunds).where(eq(refunds.key, key)).get()) return;

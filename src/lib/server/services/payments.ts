@@ -116,6 +116,28 @@ export function readAmount(
 	return 0;
 }
 
+export interface GiveBackForm {
+	/** Names the press of the button. */
+	key: string;
+	date: string;
+	amount: string;
+	way: string;
+	reference: string;
+}
+
+/** What was typed about money given back by hand. The caller throws the problems, with its own. */
+export function readGivenBack(world: World, form: GiveBackForm) {
+	const problems: Record<string, string> = {};
+	const amount = readAmount(form.amount, 'amount', 'what you gave back', problems);
+	if (amount === 0) problems.amount ??= 'More than nothing, please.';
+	if (!isPlainDate(form.date) || form.date > world.clock.today())
+		problems.date = 'Give the day you gave it back.';
+	const way = PAYMENT_WAYS.find((one) => one === form.way && one !== 'card');
+	if (!way) problems.way = 'Choose how you gave it back.';
+	if (form.reference.length > 200) problems.reference = 'At most 200 characters.';
+	return { problems, amount, way };
+}
+
 export interface TakenPayment {
 	key: string;
 	documentId: number;

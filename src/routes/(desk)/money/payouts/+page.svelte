@@ -47,9 +47,11 @@
 									>
 								{/each}{part.type === 'refund' ? ' given back' : ''}</td
 							>
-							<td class="r numbers">{displayAmount(part.amount)}</td>
-							<td class="r numbers">{displayAmount(part.fee)}</td>
-							<td class="r numbers">{displayAmount(part.amount - part.fee)}</td>
+							<td class="r numbers" data-label="Collected">{displayAmount(part.amount)}</td>
+							<td class="r numbers" data-label="Fee">{displayAmount(part.fee)}</td>
+							<td class="r numbers" data-label="Reached the bank"
+								>{displayAmount(part.amount - part.fee)}</td
+							>
 						</tr>
 					{/each}
 				</tbody>
@@ -100,7 +102,6 @@
 	}
 	table {
 		table-layout: fixed;
-		min-width: 640px;
 		width: 100%;
 		border-collapse: collapse;
 	}
@@ -134,5 +135,28 @@
 		display: flex;
 		gap: 12px;
 		justify-content: center;
+	}
+	@media (max-width: 760px) {
+		thead,
+		tfoot {
+			display: none;
+		}
+		tbody tr {
+			display: grid;
+			padding: 6px 0;
+			border-bottom: 1px solid var(--hair);
+		}
+		td {
+			border: 0;
+			padding: 2px 0;
+		}
+		td.r {
+			display: flex;
+			justify-content: space-between;
+		}
+		td.r::before {
+			content: attr(data-label) ', £';
+			color: var(--ink-2);
+		}
 	}
 </style>

@@ -1,0 +1,40 @@
+// What tests of money begin with: a firm that owes, another invoice of it, a payment typed by hand.
+import { eq } from 'drizzle-orm';
+import { openItems } from '../../src/lib/server/db/schema';
+import { beginInvoice, loadDraft, saveDraft } from '../../src/lib/server/services/drafts';
+import { issueInvoice } from '../../src/lib/server/services/issue';
+import { recordPayment, type PaymentForm } from '../../src/lib/server/services/payments';
+import type { World } from '../../src/lib/server/world';
+import { HOUSEHOLD, line } from './world';
+
+export const FIRM = { ...HOUSEHOLD, name: 'Corvane Dairy Ltd', kind: 'business' as const };
+
+/** A sheet of one line, without VAT. */
+export const oneLine = (price: string) => ({ rows: [line('a', 'Render', price)] });
+
+export const itemOf = (world: World, documentId: number) =>
+	world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
+
+/** A further invoice of the same customer. */
+export async function another(world: World, customerId: number, price: string, more: object = {}) {
+	const id = beginInvoice(world, `more-${price}`, customerId);
+	saveDraft(world, id, 1, { ...loadDraft(world.db, id).sheet, ...oneLine(price), ...more });
+	return issueInvoice(world, id, 2);
+}
+
+export const payByHand = (
+	world: World,
+	documentId: number,
+	amount: string,
+	more: Partial<PaymentForm> = {}
+) =>
+	recordPayment(world, documentId, {
+		key: `k-${documentId}-${amount}`,
+		date: '2026-11-24',
+		amount,
+		withheld: '',
+		way: 'bank',
+		reference: '',
+		allowOverpaid: true,
+		...more
+	});
