@@ -322,6 +322,16 @@ describe('tomorrow’s messages', () => {
 		expect(world.sent).to.have.length(1);
 	});
 
+	it('on a Saturday are Monday’s; who paid on Friday afternoon is among them', async () => {
+		const id = await owed();
+		at('2026-12-11', '15:00');
+		pay(id, '50');
+		at('2026-12-12', '11:00');
+		expect(chaseDayPage(world).now).to.deep.equal([]);
+		expect(chaseDayPage(world).next.map((one) => one.day)).to.deep.equal(['2026-12-14']);
+		expect(messageFor(world, payerOf(id))).to.include({ why: 'planned', day: '2026-12-14' });
+	});
+
 	it('can be written at any time, also where no step is due', async () => {
 		const id = await owed();
 		const composed = messageFor(world, payerOf(id));

@@ -38,6 +38,7 @@ import { deductionsByMonth } from '../../../src/lib/server/services/deductions';
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
 import { matchLines } from '../../../src/lib/server/services/matching';
 import { payPage } from '../../../src/lib/server/services/payPage';
+import { undoPayment } from '../../../src/lib/server/services/payments';
 import { payoutPage, receivePayout } from '../../../src/lib/server/services/payouts';
 import { writeOff } from '../../../src/lib/server/services/writeOffs';
 import { FIRM, itemOf, oneLine as rows, payByHand } from '../../support/money';
@@ -188,6 +189,19 @@ describe('a bank line', () => {
 			acceptLine(world, shown!.id, { payerId: 0, recorded: { kind: 'payment', id: 99 } })
 		).to.throw(RefusedError);
 		expect(() => acceptLine(world, shown!.id, { payerId: 0 })).to.throw(FieldError);
+	});
+
+	it('whose payment is undone elsewhere is to be looked at again', async () => {
+		const { id } = await issued(world, FIRM, rows('100'));
+		bringIn(world, 'bank.ofx', ofx('20261125', '120.00', 'CORVANE DAIRY', 'INV-0007'));
+		const [shown] = bankPage(world, 'open', 1).lines;
+		const paid = acceptLine(world, shown!.id, shown!.proposals[0]);
+		expect(item(id).state).to.equal('paid');
+		undoPayment(world, paid, 'Somebody else');
+		expect(item(id).state).to.equal('open');
+		expect(bankPage(world, 'open', 1).lines.map((one) => one.id)).to.deep.equal([shown!.id]);
+		// Accepted again, it is a payment of its own.
+		expect(acceptLine(world, shown!.id, shown!.proposals[0])).not.to.equal(paid);
 	});
 
 	it('that takes a payment back undoes it with a trace, once', async () => {

@@ -476,7 +476,7 @@ export function acceptReversal(world: World, lineId: number, paymentId: number):
 	if (line.state === 'accepted') return;
 	if (!takenBack(world.db, line).some((one) => one.id === paymentId))
 		throw new RefusedError('That payment is undone already, or is another sum.');
-	undoPayment(world, paymentId, 'The bank took it back');
+	undoPayment(world, paymentId, 'The bank took it back', true);
 	world.db
 		.update(bankLines)
 		.set({ state: 'accepted', paymentId, tied: true, decidedAt: world.clock.now() })

@@ -1,7 +1,7 @@
 // Chasing: which messages are due, read before they go, changed, left out, sent now; and sent by the clockwork, once.
 import { and, eq } from 'drizzle-orm';
 import { londonMoment } from '../../core/calendar/conversion';
-import { toWorkingDay } from '../../core/calendar/holidays';
+import { isWorkingDay, toWorkingDay } from '../../core/calendar/holidays';
 import { addDays } from '../../core/calendar/manipulation';
 import type { PlainDate } from '../../core/calendar/types';
 import { decideChasing, mayGoOut, messageNow } from '../../core/chasing/decide';
@@ -66,11 +66,17 @@ const markOf = ({ step, items, covers }: DueMessage) =>
 		])
 	).slice(0, 24);
 
-/** The moment a day's messages begin to go out; now where that has passed. */
+/** Now, or the last moment of a later day at which something may still go out: what is quiet until then goes that day. */
 function momentOf(world: World, day: PlainDate): number {
-	const from = loadChaseSettings(world.db).hours.from;
-	const clock = `${String(Math.floor(from / 60)).padStart(2, '0')}:${String(from % 60).padStart(2, '0')}`;
-	return Math.max(world.clock.now(), londonMoment(`${day}T${clock}`));
+	if (day <= world.clock.today()) return world.clock.now();
+	const { to } = loadChaseSettings(world.db).hours;
+	return londonMoment(`${day}T00:00`) + (to - 1) * 60_000;
+}
+
+/** Whether something may still go out today. */
+function stillToday(world: World): boolean {
+	const today = world.clock.today();
+	return isWorkingDay(today) && minutesNow(world) < loadChaseSettings(world.db).hours.to;
 }
 
 function decide(world: World, payers: readonly KnownPayer[], day: PlainDate) {
@@ -173,9 +179,8 @@ export function chaseDayPage(world: World): ChaseDayPage {
 	const payers = chasePayers(world.db);
 	const byId = new Map(payers.map((payer) => [payer.payerId, payer]));
 	const today = world.clock.today();
-	const settings = loadChaseSettings(world.db);
 	const tomorrow = nextWorkingDay(today);
-	const stillToday = toWorkingDay(today, 1) === today && minutesNow(world) < settings.hours.to;
+	const ahead = stillToday(world);
 	const ofToday = decide(world, payers, today);
 	const all = (messages: DueMessage[], day: PlainDate, why: Why) =>
 		[...messages]
@@ -183,7 +188,7 @@ export function chaseDayPage(world: World): ChaseDayPage {
 			.slice(0, MOST_SHOWN)
 			.map((message) => compose(world, byId.get(message.payerId)!, message, day, why));
 	// What goes today is not due tomorrow any more.
-	const gone = new Set(stillToday ? ofToday.messages.map((message) => message.payerId) : []);
+	const gone = new Set(ahead ? ofToday.messages.map((message) => message.payerId) : []);
 	const ofTomorrow = decide(
 		world,
 		payers.filter((payer) => !gone.has(payer.payerId)),
@@ -192,11 +197,11 @@ export function chaseDayPage(world: World): ChaseDayPage {
 	return {
 		today,
 		tomorrow,
-		now: stillToday ? all(ofToday.messages, today, 'planned') : [],
+		now: ahead ? all(ofToday.messages, today, 'planned') : [],
 		next: all(ofTomorrow.messages, tomorrow, 'planned'),
 		toDecide: all(ofToday.toDecide, today, 'decide'),
 		counts: {
-			now: stillToday ? ofToday.messages.length : 0,
+			now: ahead ? ofToday.messages.length : 0,
 			next: ofTomorrow.messages.length,
 			toDecide: ofToday.toDecide.length,
 			held: ofToday.held.length
@@ -241,7 +246,11 @@ function findMessage(world: World, db: Reader, payerId: number, wanted?: Why): F
 	const today = world.clock.today();
 	const choices: [Why, PlainDate, () => DueMessage | null | undefined][] = [
 		['decide', today, () => decide(world, [payer], today).toDecide[0]],
-		['planned', today, () => decide(world, [payer], today).messages[0]],
+		[
+			'planned',
+			today,
+			() => (stillToday(world) ? decide(world, [payer], today).messages[0] : null)
+		],
 		[
 			'planned',
 			nextWorkingDay(today),

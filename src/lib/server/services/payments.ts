@@ -9,6 +9,7 @@ import { writeAtOnce, type Transaction } from '../db/connection';
 import { post, type Posting } from '../db/journal';
 import {
 	allocations,
+	bankLines,
 	creditReturns,
 	openItems,
 	PAYMENT_WAYS,
@@ -253,8 +254,17 @@ function takeUpAgain(
 	if (amount > 0) giveUp(tx, world, item, -amount, 'Paid after all', key);
 }
 
-/** Undoes a payment recorded by mistake: the row stays, a reversal and a reversing entry are added. */
-export function undoPayment(world: World, paymentId: number, reason: string): void {
+/**
+ * Undoes a payment: the row stays, a reversal and a reversing entry are added. The bank line it was recorded from is to be
+ * looked at again, unless the money did come and went back.
+ * @throws NotFoundError, RefusedError
+ */
+export function undoPayment(
+	world: World,
+	paymentId: number,
+	reason: string,
+	wentBack = false
+): void {
 	writeAtOnce(world.db, (tx) => {
 		const payment = tx.select().from(payments).where(eq(payments.id, paymentId)).get();
 		if (!payment) throw new NotFoundError('This payment');
@@ -275,6 +285,11 @@ export function undoPayment(world: World, paymentId: number, reason: string): vo
 		tx.insert(paymentReversals)
 			.values({ paymentId, reason: reason.slice(0, 300), recordedAt: now })
 			.run();
+		if (!wentBack)
+			tx.update(bankLines)
+				.set({ state: 'open', paymentId: null, tied: false, proposal: null, decidedAt: null })
+				.where(eq(bankLines.paymentId, paymentId))
+				.run();
 		const shares = tx.select().from(allocations).where(eq(allocations.paymentId, paymentId)).all();
 		const over = payment.amount - shares.reduce((sum, share) => sum + share.amount, 0);
 		const postings: Posting[] = [
