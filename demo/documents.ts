@@ -510,12 +510,12 @@ function smallJobs(): DemoDocument[] {
 		'beatrix',
 		'alaric'
 	];
-	return Array.from({ length: 26 }, (_, index): DemoDocument => {
+	return Array.from({ length: 70 }, (_, index): DemoDocument => {
 		const [description, price] = SMALL_JOBS[Math.floor(next() * SMALL_JOBS.length)]!;
 		const after = 1 + Math.floor(next() * 18);
 		return {
 			customer: people[Math.floor(next() * people.length)]!,
-			ago: 415 - index * 15 + Math.floor(next() * 6),
+			ago: 415 - Math.round(index * 5.6) + Math.floor(next() * 6),
 			finished: Math.floor(next() * 4),
 			includesVat: true,
 			lines: [labour(description, '1', 'lot', price)],
