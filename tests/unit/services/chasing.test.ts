@@ -18,7 +18,10 @@ import {
 	sentReminders
 } from '../../../src/lib/server/services/chaseMessages';
 import {
+	archivePlan,
+	choosers,
 	loadPlans,
+	payerChasing,
 	saveChaseSettings,
 	savePayerChasing,
 	savePlan
@@ -34,7 +37,13 @@ import {
 import { addCustomer } from '../../../src/lib/server/services/customers';
 import { deliverDue } from '../../../src/lib/server/services/deliver';
 import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/services/drafts';
-import { ConflictError, FieldError, NotFoundError } from '../../../src/lib/server/services/errors';
+import {
+	ConflictError,
+	FieldError,
+	NotFoundError,
+	RefusedError
+} from '../../../src/lib/server/services/errors';
+import { nextMoves } from '../../../src/lib/server/services/moves';
 import { holdInvoice } from '../../../src/lib/server/services/holds';
 import { issueInvoice } from '../../../src/lib/server/services/issue';
 import { chargeByPlan } from '../../../src/lib/server/services/lateCharges';
@@ -413,6 +422,34 @@ describe('a chase plan', () => {
 		expect(world.texts).to.have.length(1);
 	});
 
+	it('put away, leaves its payers to their label or the standard one; the standard one stays', async () => {
+		const id = await owed();
+		const firm = savePlan(world, null, 0, plan({ labels: [] }));
+		savePayerChasing(world, payerOf(id), { planId: firm, never: false, onHold: false, note: '' });
+		expect(choosers(world.db).get(firm)).to.equal(1);
+		const [standard] = loadPlans(world.db);
+		expect(() => archivePlan(world, standard!.id)).to.throw(RefusedError);
+		const { name, labels, chargeAfter, steps } = standard!;
+		const without = { name, labels, chargeAfter, steps, standard: false };
+		expect(() => savePlan(world, standard!.id, 1, without)).to.throw(RefusedError);
+		archivePlan(world, firm);
+		expect(payerChasing(world.db, payerOf(id)).planId).to.equal(null);
+		expect(messageFor(world, payerOf(id)).planName).to.equal(name);
+		expect(() => archivePlan(world, firm)).to.throw(NotFoundError);
+		// Another one becomes the standard one, and the first is it no longer.
+		savePlan(world, null, 0, plan({ standard: true }));
+		expect(loadPlans(world.db).map((one) => one.standard)).to.deep.equal([false, true]);
+	});
+
+	it('changed in two tabs is not overwritten', () => {
+		const [standard] = loadPlans(world.db);
+		savePlan(world, standard!.id, 1, { ...standard!, name: 'First' });
+		expect(() => savePlan(world, standard!.id, 1, { ...standard!, name: 'Second' })).to.throw(
+			ConflictError
+		);
+		expect(loadPlans(world.db)[0]!.name).to.equal('First');
+	});
+
 	it('refuses fields that do not exist, two steps on a day, and what no text can carry', () => {
 		const problems = (more: object) => {
 			try {
@@ -479,6 +516,60 @@ describe('a contract’s own terms for late payment', () => {
 		expect(() => saveLateTerms(world, payerOf(id), { ...terms, terms: '' })).to.throw(FieldError);
 		saveLateTerms(world, payerOf(id), { fee: '', rate: '', afterDays: '', terms: '' });
 		expect(lateClaimOf(world, id)).to.equal(null);
+	});
+});
+
+describe('the next moves', () => {
+	const titles = () => nextMoves(world).map((move) => `${move.title} (${move.action})`);
+
+	it('ask about a last letter instead of another reminder, and then for its stamp', async () => {
+		const id = await owed();
+		await through('2026-12-05', '2027-01-20');
+		expect(titles()).to.include('A last letter to Corvane Dairy Ltd? (Read and decide)');
+		expect(titles().join()).not.to.include('days late (Remind)');
+		const { why, mark, wording, channel, payerId } = messageFor(world, payerOf(id), 'decide');
+		const letter = sendNow(world, payerId, { why, mark, channel, ...wording, key: 'letter' });
+		expect(titles()).to.include('Print and post the letter to Corvane Dairy Ltd (Print it)');
+		markPosted(world, letter);
+		expect(titles().join()).not.to.include('letter');
+		expect(titles().join()).to.include('(Remind)');
+	});
+
+	it('tell of reminders that did not reach anybody, by mail or by text', async () => {
+		await owed();
+		world.mailAnswer = () => ({ state: 'refused', reason: 'no such box' });
+		world.textAnswer = { state: 'refused', reason: 'the text gateway answered 422' };
+		await through('2026-12-11', '2026-12-18');
+		expect(titles()).to.include.members([
+			'A reminder did not reach accounts@corvane.example (Look and send again)',
+			'A reminder did not reach 07700 900123 (Look and send again)'
+		]);
+		expect(sentReminders(world.db, {}).map((one) => one.state)).to.deep.equal(['failed', 'failed']);
+		// The same payer is written to by the next step all the same.
+		world.mailAnswer = () => ({ state: 'sent' });
+		await through('2026-12-29', '2026-12-29');
+		expect(subjects().at(-1)).to.equal('£120.00 is 21 days late');
+	});
+});
+
+describe('a payer who can be reached one way only', () => {
+	it('gets a letter where there is no address for mail, and nothing where there is none at all', async () => {
+		const noMail = await owed({ ...FIRM, name: 'Paper Ltd', email: '', phone: '' });
+		await owed({ ...FIRM, name: 'Nowhere Ltd', email: '', phone: '', address: '' }).catch(() => 0);
+		at('2026-12-11');
+		await tick();
+		expect(sentReminders(world.db, {}).map((one) => [one.payer, one.channel])).to.deep.equal([
+			['Paper Ltd', 'letter']
+		]);
+		expect(messageFor(world, payerOf(noMail)).detour).to.include('as a letter');
+		const household = await owed({ ...HOUSEHOLD, name: 'Quiet', email: '', address: '' });
+		at('2026-12-29');
+		const composed = messageFor(world, payerOf(household));
+		expect(composed.to).to.equal('');
+		const { why, mark, wording, channel, payerId } = composed;
+		expect(() =>
+			sendNow(world, payerId, { why, mark, channel, ...wording, key: 'nowhere' })
+		).to.throw(RefusedError, 'neither a mail address nor a postal address');
 	});
 });
 
