@@ -1,6 +1,6 @@
 // Sets up all that tests need, and tests: types, lint, import directions, build, units, whole journeys.
 // Ends with the one line `N passed, N failed`.
-import { spawn, spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync } from 'node:fs';
 import { ensureBuild, ensurePackages, installFromDebian } from './setup.mjs';
@@ -13,13 +13,17 @@ if (!process.env.CHROMIUM && !existsSync('/usr/bin/chromium')) {
 let passed = 0;
 let failed = 0;
 
-/** A check that either holds or does not. @param {string} name @param {string[]} command */
-function check(name, command) {
-	console.log(`\n— ${name}`);
-	const result = spawnSync('npx', ['--no-install', ...command], {
-		stdio: ['ignore', 'inherit', 'inherit']
-	});
-	if (result.status === 0) passed++;
+/**
+ * A check that either holds or does not; what it says is shown when it has ended.
+ * @param {string} name @param {string[]} command
+ */
+async function check(name, command) {
+	const run = spawn('npx', ['--no-install', ...command], { stdio: ['ignore', 'pipe', 'pipe'] });
+	let said = '';
+	for (const stream of [run.stdout, run.stderr]) stream.on('data', (part) => (said += part));
+	const [status] = await once(run, 'close');
+	console.log(`\n— ${name}\n${said.trimEnd()}`);
+	if (status === 0) passed++;
 	else failed++;
 }
 
@@ -44,18 +48,23 @@ async function suite(name, options) {
 	if (count('passing') + count('failing') === 0) failed++;
 }
 
-check('types', ['svelte-kit', 'sync']);
-check('types', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']);
-check('format', ['prettier', '--check', '--log-level', 'warn', '.']);
-check('lint', ['eslint', '.']);
-check('import directions', [
-	'depcruise',
-	'src',
-	'stand-ins',
-	'demo',
-	'scripts',
-	'--config',
-	'.dependency-cruiser.cjs'
+await check('types', ['svelte-kit', 'sync']);
+// Two at a time, as there are at least two cores.
+await Promise.all([
+	check('types', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']),
+	check('lint', ['eslint', '.'])
+]);
+await Promise.all([
+	check('format', ['prettier', '--check', '--log-level', 'warn', '.']),
+	check('import directions', [
+		'depcruise',
+		'src',
+		'stand-ins',
+		'demo',
+		'scripts',
+		'--config',
+		'.dependency-cruiser.cjs'
+	])
 ]);
 console.log('\n— build');
 ensureBuild();
