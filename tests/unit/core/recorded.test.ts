@@ -21,7 +21,7 @@ const PAYOUT: RecordedMoney = {
 	marks: ['CARDPAY 4107']
 };
 const propose = (more: { date?: string; amount?: number; text?: string; payer?: string } = {}) =>
-	new RecordedMatcher([PAID, PAYOUT], new Map()).propose({
+	new RecordedMatcher([PAID, PAYOUT]).propose({
 		id: 1,
 		date: '2026-11-21',
 		amount: 120_00,

@@ -43,6 +43,7 @@ import {
 	NotFoundError,
 	RefusedError
 } from '../../../src/lib/server/services/errors';
+import { sendTextAgain } from '../../../src/lib/server/services/outbox';
 import { nextMoves } from '../../../src/lib/server/services/moves';
 import { holdInvoice } from '../../../src/lib/server/services/holds';
 import { issueInvoice } from '../../../src/lib/server/services/issue';
@@ -51,7 +52,7 @@ import { saveLateTerms, lateClaimOf } from '../../../src/lib/server/services/lat
 import { recordPayment } from '../../../src/lib/server/services/payments';
 import { noteHandedOver } from '../../../src/lib/server/services/send';
 import { paperTrail } from '../../../src/lib/server/services/trail';
-import { HOUSEHOLD, line, makeWorld, NOW, type TestWorld } from '../../support/world';
+import { HOUSEHOLD, line, makeWorld, type TestWorld } from '../../support/world';
 
 const SETTINGS = { on: true, from: '09:00', to: '17:00', quietHours: 24, gapDays: 2 };
 const FIRM = {
@@ -284,7 +285,7 @@ describe('a reminder that waits for the mail server', () => {
 
 describe('tomorrow’s messages', () => {
 	it('are seen today, can be changed for once, and go as changed', async () => {
-		const id = await owed();
+		await owed();
 		at('2026-12-10');
 		const [planned] = chaseDayPage(world).next;
 		expect(planned).to.include({ day: '2026-12-11', payer: FIRM.name, to: FIRM.email });
@@ -303,7 +304,6 @@ describe('tomorrow’s messages', () => {
 		await through('2026-12-11', '2026-12-18');
 		expect(world.sent[0]!.text).to.equal('Dear all, £120.00 please');
 		expect(loadPlans(world.db)[0]!.steps[1]!.text).to.include('{invoices}');
-		expect(id).to.be.above(0);
 	});
 
 	it('can be left out: the step counts as dealt with', async () => {
@@ -545,6 +545,11 @@ describe('the next moves', () => {
 			'A reminder did not reach 07700 900123 (Look and send again)'
 		]);
 		expect(sentReminders(world.db, {}).map((one) => one.state)).to.deep.equal(['failed', 'failed']);
+		// A refused text goes again when the owner asks, as long as it still stands.
+		world.textAnswer = { state: 'sent' };
+		sendTextAgain(world, sentReminders(world.db, {})[0]!.id);
+		await deliverDue(world);
+		expect(world.texts).to.have.length(1);
 		// The same payer is written to by the next step all the same.
 		world.mailAnswer = () => ({ state: 'sent' });
 		await through('2026-12-29', '2026-12-29');
@@ -586,6 +591,5 @@ describe('a reminder’s link', () => {
 		expect(paperTrail(world, id).filter((one) => one.what === 'reminderOpened')).to.have.length(1);
 		expect(world.db.select().from(chaseMessages).all()).to.have.length(1);
 		expect(world.db.select().from(texts).all()).to.have.length(0);
-		expect(NOW).to.be.below(world.clock.now());
 	});
 });

@@ -279,7 +279,7 @@ describe('VAT of a bad debt', () => {
 
 describe('money in hand', () => {
 	it('is offered for the next invoice, and what came in too much is given back by hand', async () => {
-		const { id, customerId } = await issued(world, FIRM, rows('100'));
+		const { id } = await issued(world, FIRM, rows('100'));
 		pay(id, '150');
 		expect(item(id).overpaid).to.equal(30_00);
 		expect(creditForDraft(world, id)).to.equal(30_00);
@@ -290,7 +290,6 @@ describe('money in hand', () => {
 		refundByHand(world, id, form);
 		expect(item(id)).to.include({ overpaid: 0, state: 'paid', cash: 120_00 });
 		expect(creditForDraft(world, id)).to.equal(0);
-		expect(customerId).to.be.above(0);
 	});
 
 	it('brings a receipt where the owner wants one, for one invoice or for several', async () => {

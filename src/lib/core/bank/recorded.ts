@@ -26,11 +26,7 @@ const DAYS = 7;
 export class RecordedMatcher {
 	readonly #byAmount = new Map<number, RecordedMoney[]>();
 
-	constructor(
-		recorded: readonly RecordedMoney[],
-		/** Names payers paid under before. */
-		readonly learned: ReadonlyMap<string, number>
-	) {
+	constructor(recorded: readonly RecordedMoney[]) {
 		for (const one of recorded)
 			this.#byAmount.set(one.amount, [...(this.#byAmount.get(one.amount) ?? []), one]);
 	}

@@ -27,6 +27,10 @@ import { note } from './trail';
 
 type CheckoutRow = typeof checkouts.$inferSelect;
 
+/** How a payment through a checkout is named, so that it is recorded once. */
+export const paymentKey = ({ way, processorId }: Pick<CheckoutRow, 'way' | 'processorId'>) =>
+	`${way === 'bank' ? 'transfer' : 'card'}:${processorId}`;
+
 /** A payment for several invoices, through a statement. */
 export function accountProgressed(
 	tx: Transaction,
@@ -52,7 +56,7 @@ export function accountProgressed(
 		return part > 0 ? [{ documentId, amount: part, withheld: null }] : [];
 	});
 	const { id } = takeShared(tx, world, {
-		key: `${checkout.way === 'bank' ? 'transfer' : 'card'}:${event.checkout}`,
+		key: paymentKey(checkout),
 		payerId,
 		date: world.clock.today(),
 		amount: event.amount,

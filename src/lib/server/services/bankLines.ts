@@ -289,9 +289,8 @@ export function bankPage(world: World, state: LineState, page: number) {
 		.offset((page - 1) * LINES_PER_PAGE)
 		.all();
 	const input = state === 'open' ? matchInput(db) : { invoices: [], learned: [], recorded: [] };
-	const learned = new Map(input.learned);
-	const matcher = new Matcher(input.invoices, learned);
-	const known = new RecordedMatcher(input.recorded, learned);
+	const matcher = new Matcher(input.invoices, new Map(input.learned));
+	const known = new RecordedMatcher(input.recorded);
 	const propose = (row: (typeof rows)[number]) => {
 		const line = toMatch(row);
 		return together(matcher.propose(line), known.propose(line));

@@ -18,7 +18,7 @@ import {
 import type { BankEvent } from '../gateways/bank';
 import type { CardEvent } from '../gateways/card';
 import type { World } from '../world';
-import { accountProgressed } from './accountCards';
+import { accountProgressed, paymentKey } from './accountCards';
 import { loadBusiness } from './business';
 import { FieldError, NotFoundError, RefusedError } from './errors';
 import { frozenFigures } from './freeze';
@@ -182,10 +182,6 @@ export function receiveBankEvent(world: World, event: BankEvent, body: string): 
 }
 
 type CheckoutRow = typeof checkouts.$inferSelect;
-
-/** How a payment through a checkout is named, so that it is recorded once. */
-export const paymentKey = ({ way, processorId }: Pick<CheckoutRow, 'way' | 'processorId'>) =>
-	`${way === 'bank' ? 'transfer' : 'card'}:${processorId}`;
 
 function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event: CardEvent): void {
 	const documentId = checkout.documentId!;

@@ -106,7 +106,7 @@ export type Behind =
 	| { of: 'owed'; on: PlainDate; age: Age }
 	| { of: 'billed' | 'received' | 'withheld'; month: string }
 	| { of: 'payer'; payerId: number }
-	| { of: 'likely'; week: PlainDate | null };
+	| { of: 'likely'; week: PlainDate };
 
 export interface BehindRow {
 	documentId: number;
@@ -154,18 +154,16 @@ export function behindBar(world: World, bar: Behind): BehindRow[] {
 			? sql`l.account = 'cisWithheld'`
 			: sql`l.account in ('bank', 'cash', 'cardClearing', 'cardFees')`;
 	// A payment for several invoices, or for none yet, stands under its payer.
-	return db
-		.all<BehindRow & { payerId: number | null }>(
-			sql`
+	return db.all<BehindRow>(
+		sql`
 		select coalesce(l.document_id, 0) as documentId, coalesce(d.number, '') as number,
-			coalesce(d.customer_name, c.name, '') as customer, e.date, sum(l.amount) as amount, l.customer_id as payerId
+			coalesce(d.customer_name, c.name, '') as customer, e.date, sum(l.amount) as amount
 		from journal_entries e join journal_lines l on l.entry_id = e.id
 		left join documents d on d.id = l.document_id left join customers c on c.id = l.customer_id
 		where e.date between ${`${bar.month}-01`} and ${until}
 			and e.event <> 'payout' and ${accounts}
 		group by e.id, l.document_id having sum(l.amount) <> 0 order by e.date, e.id`
-		)
-		.map(({ payerId: _payer, ...row }) => row);
+	);
 }
 
 function named(world: World, amounts: { documentId: number; amount: number }[]): BehindRow[] {

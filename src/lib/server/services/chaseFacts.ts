@@ -63,7 +63,7 @@ export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
 		join customers c on c.id = o.payer_id join customers k on k.id = o.customer_id
 		left join holds h on h.document_id = o.document_id and h.ended_at is null
 		where o.state in ('open', 'partPaid') ${only} order by o.payer_id, o.due_date, o.document_id`);
-	const ids = rows.map((row) => row.documentId);
+	if (rows.length === 0) return [];
 	const done = stepsDone(db, payerId);
 	const pending = pendingPayments(db);
 	const waiting = waitingAtBank(db);
@@ -79,7 +79,6 @@ export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
 	);
 	const pick = planPicker(db);
 	const payers = new Map<number, KnownPayer>();
-	if (ids.length === 0) return [];
 	for (const row of rows) {
 		let payer = payers.get(row.payerId);
 		if (!payer) {

@@ -1,5 +1,5 @@
 // Charging for lateness without asking, where the owner has set that for a chase plan.
-import { inArray, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { addDays } from '../../core/calendar/manipulation';
 import { documents } from '../db/schema';
 import type { World } from '../world';
@@ -64,11 +64,7 @@ async function chargeOnce(world: World, documentId: number): Promise<number> {
 	if (own ? own.state !== 'draft' : names.length > 0) return 0;
 	try {
 		const id = chargeLate(world, documentId, 'plan');
-		const draft = world.db
-			.select()
-			.from(documents)
-			.where(inArray(documents.id, [id]))
-			.get()!;
+		const draft = world.db.select().from(documents).where(eq(documents.id, id)).get()!;
 		if (draft.state !== 'draft') return 0;
 		await issueInvoice(world, id, draft.version);
 		const { to, subject, text, copyToSelf } = prepareSending(world, id);

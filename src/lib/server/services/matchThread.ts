@@ -16,7 +16,7 @@ const STEP = 200;
 
 parentPort!.on('message', ({ invoices, learned, recorded, lines }: MatchOrder) => {
 	const matcher = new Matcher(invoices, new Map(learned));
-	const known = new RecordedMatcher(recorded, new Map(learned));
+	const known = new RecordedMatcher(recorded);
 	const found: { id: number; best: Proposal | null }[] = [];
 	for (const line of lines) {
 		found.push({

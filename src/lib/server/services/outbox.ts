@@ -90,6 +90,15 @@ export function sendAgain(world: World, mailId: number): void {
 		.run();
 }
 
+/** Sends a text message that was refused once more: the owner asked. */
+export function sendTextAgain(world: World, chaseMessageId: number): void {
+	world.db
+		.update(texts)
+		.set({ state: 'queued', nextAttemptAt: world.clock.now(), attempts: 0 })
+		.where(and(eq(texts.chaseMessageId, chaseMessageId), eq(texts.state, 'failed')))
+		.run();
+}
+
 /** The owner looked and says that it did arrive. */
 export function markArrived(world: World, mailId: number): void {
 	world.db

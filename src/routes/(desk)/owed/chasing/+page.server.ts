@@ -3,7 +3,7 @@ import { markPosted, sentReminders } from '$lib/server/services/chaseMessages';
 import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasePlans';
 import { chaseDayPage, skipMessage, type Why } from '$lib/server/services/chasing';
 import { deliverDue } from '$lib/server/services/deliver';
-import { sendAgain } from '$lib/server/services/outbox';
+import { sendAgain, sendTextAgain } from '$lib/server/services/outbox';
 import type { Actions, PageServerLoad } from './$types';
 
 const PER_PAGE = 30;
@@ -55,7 +55,8 @@ export const actions: Actions = {
 	again: async ({ request, locals }) => {
 		const form = await request.formData();
 		return act(() => {
-			sendAgain(locals.world, idOf(text(form, 'mail')));
+			if (form.has('mail')) sendAgain(locals.world, idOf(text(form, 'mail')));
+			else sendTextAgain(locals.world, idOf(text(form, 'message')));
 			void deliverDue(locals.world);
 		});
 	}

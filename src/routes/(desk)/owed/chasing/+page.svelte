@@ -175,12 +175,16 @@
 									<input type="hidden" name="message" value={one.id} />
 									<button class="button">Posted</button>
 								</form>{/if}
-							{#if (one.state === 'failed' || one.state === 'unsure') && one.mailId}<form
+							{#if one.state === 'failed' || one.state === 'unsure'}<form
 									method="post"
 									action="?/again"
 									use:enhance
 								>
-									<input type="hidden" name="mail" value={one.mailId} />
+									{#if one.mailId}<input
+											type="hidden"
+											name="mail"
+											value={one.mailId}
+										/>{:else}<input type="hidden" name="message" value={one.id} />{/if}
 									<span class="quiet">{one.error}</span>
 									<button class="button">Send again</button>
 								</form>{/if}
