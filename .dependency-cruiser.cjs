@@ -1,6 +1,52 @@
 /** The direction of imports, as docs/architecture describes it: routes → ui, services → core. */
+
+const SERVICES = 'src/lib/server/services';
+
+/** Rooms of the services: each may import only itself and those above it. */
+const ROOMS = [
+	'business',
+	'trail',
+	'messages',
+	'ledger',
+	'customers',
+	'prices',
+	'jobs',
+	'invoices',
+	'billing',
+	'repeats',
+	'money',
+	'owed',
+	'chasing',
+	'tax',
+	'desk'
+];
+
+const roomRules = ROOMS.slice(0, -1).map((room, index) => ({
+	name: `${room}-knows-nothing-below-it`,
+	severity: 'error',
+	from: { path: `^${SERVICES}/${room}/` },
+	to: { path: `^${SERVICES}/(${ROOMS.slice(index + 1).join('|')})/` }
+}));
+
 module.exports = {
 	forbidden: [
+		...roomRules,
+		{
+			name: 'services-live-in-rooms',
+			comment: 'No file lies loose in services, and no room stands that the order does not name.',
+			severity: 'error',
+			from: { path: `^${SERVICES}/`, pathNot: `^${SERVICES}/(${ROOMS.join('|')})/` },
+			to: {}
+		},
+		{
+			name: 'audit-looks-from-outside',
+			comment: 'It shares no code with what it checks but the money types.',
+			severity: 'error',
+			from: { path: '^scripts/audit/' },
+			to: {
+				pathNot: '^(scripts/audit/|src/lib/core/money/|node_modules/better-sqlite3/|fs$|path$|crypto$)'
+			}
+		},
 		{
 			name: 'core-stands-alone',
 			comment: 'The core imports nothing but itself and small pure libraries.',

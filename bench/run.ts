@@ -5,16 +5,16 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { computeInvoice } from '../src/lib/core/figures/invoice';
 import { readInvoiceInput } from '../src/lib/core/figures/input';
-import { NO_STANDING } from '../src/lib/core/documents/parties';
+import { NO_STANDING } from '../src/lib/core/parties';
 import { GB } from '../src/lib/core/regimes/gb';
 import { blankLine, blankSheet } from '../src/lib/core/sheet/blank';
 import { readSheet } from '../src/lib/core/sheet/read';
 import { readConfig } from '../src/lib/server/config';
 import { openWorld } from '../src/lib/server/open';
-import { saveBusiness } from '../src/lib/server/services/business';
-import { countByState, listDocuments } from '../src/lib/server/services/documents';
-import { find } from '../src/lib/server/services/find';
-import { nextMoves } from '../src/lib/server/services/moves';
+import { saveBusiness } from '../src/lib/server/services/business/settings';
+import { countByState, listDocuments } from '../src/lib/server/services/desk/documents';
+import { find } from '../src/lib/server/services/desk/find';
+import { nextMoves } from '../src/lib/server/services/desk/moves';
 
 /** Microseconds for one call, the median of several rounds. */
 function time(work: () => unknown, calls: number): number {

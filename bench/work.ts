@@ -8,14 +8,14 @@ import { readConfig } from '../src/lib/server/config';
 import { renderPdf } from '../src/lib/server/documents/pdf';
 import { drawOnThread } from '../src/lib/server/documents/pdfThreads';
 import { openWorld } from '../src/lib/server/open';
-import { continueRuns, planBillRun, startBillRun } from '../src/lib/server/services/billRun';
-import { saveBusiness } from '../src/lib/server/services/business';
-import { addCustomer } from '../src/lib/server/services/customers';
-import { loadDraft, sheetContext } from '../src/lib/server/services/drafts';
-import { freezeDraft } from '../src/lib/server/services/freeze';
-import { importPrices, previewPriceFile } from '../src/lib/server/services/priceFile';
-import { findPrices } from '../src/lib/server/services/priceSearch';
-import { runDrafts } from '../src/lib/server/services/runDrafts';
+import { continueRuns, planBillRun, startBillRun } from '../src/lib/server/services/billing/billRun';
+import { saveBusiness } from '../src/lib/server/services/business/settings';
+import { addCustomer } from '../src/lib/server/services/customers/customers';
+import { loadDraft, sheetContext } from '../src/lib/server/services/invoices/drafts';
+import { freezeDraft } from '../src/lib/server/services/invoices/freeze';
+import { importPrices, previewPriceFile } from '../src/lib/server/services/prices/file';
+import { findPrices } from '../src/lib/server/services/prices/search';
+import { runDrafts } from '../src/lib/server/services/billing/runDrafts';
 
 const folder = mkdtempSync(join(tmpdir(), 'axiometer-bench-'));
 const world = openWorld(

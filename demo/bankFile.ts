@@ -7,7 +7,7 @@ import { and, desc, eq, gte } from 'drizzle-orm';
 import { daysBetween } from '../src/lib/core/calendar/queries';
 import { displayAmount } from '../src/lib/core/money/display';
 import { customers, payments, payouts } from '../src/lib/server/db/schema';
-import { openOf } from '../src/lib/server/services/openInvoices';
+import { openOf } from '../src/lib/server/services/ledger/openInvoices';
 import type { Setting } from './work';
 
 export function writeBankFile({ world, ids, today }: Setting, folder: string): void {

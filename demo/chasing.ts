@@ -5,17 +5,17 @@ import { isWorkingDay } from '../src/lib/core/calendar/holidays';
 import { FIRST_PLAN } from '../src/lib/core/chasing/wording';
 import { chaseMessages, payments, payoutParts, payouts } from '../src/lib/server/db/schema';
 import { formatMoney } from '../src/lib/core/money/decimal';
-import { acceptSure, bringIn } from '../src/lib/server/services/bankLines';
-import { matchLines } from '../src/lib/server/services/matching';
-import { noteReminderOpened } from '../src/lib/server/services/chaseMessages';
+import { acceptSure, bringIn } from '../src/lib/server/services/money/bank/lines';
+import { matchLines } from '../src/lib/server/services/money/bank/matching';
+import { noteReminderOpened } from '../src/lib/server/services/chasing/messages';
 import {
 	saveChaseSettings,
 	savePayerChasing,
 	savePlan
-} from '../src/lib/server/services/chasePlans';
-import { runChasing } from '../src/lib/server/services/chasing';
-import { deliverDue } from '../src/lib/server/services/deliver';
-import { receivePayout } from '../src/lib/server/services/payouts';
+} from '../src/lib/server/services/chasing/plans';
+import { runChasing } from '../src/lib/server/services/chasing/chasing';
+import { deliverDue } from '../src/lib/server/services/messages/deliver';
+import { receivePayout } from '../src/lib/server/services/money/payouts';
 import type { Setting, Step } from './work';
 
 /** Chasing was turned on so many days ago. */

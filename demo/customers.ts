@@ -1,5 +1,5 @@
 // The customers of the demo business. All of it is invented; numbers pass their check digits and belong to nobody.
-import type { CustomerForm } from '../src/lib/server/services/customerForm';
+import type { CustomerForm } from '../src/lib/server/services/customers/form';
 
 type Entry = CustomerForm & { key: string; billToKey?: string };
 

@@ -7,10 +7,10 @@ import {
 	deductionsByMonth,
 	missingStatements,
 	saveDeductionStatement
-} from '../src/lib/server/services/deductions';
-import { holdInvoice, noteCall } from '../src/lib/server/services/holds';
-import { loadRates, saveRate } from '../src/lib/server/services/lateClaims';
-import { writeOff } from '../src/lib/server/services/writeOffs';
+} from '../src/lib/server/services/tax/deductions';
+import { holdInvoice, noteCall } from '../src/lib/server/services/owed/holds';
+import { loadRates, saveRate } from '../src/lib/server/services/owed/lateCharges';
+import { writeOff } from '../src/lib/server/services/money/writeOffs';
 import type { Setting, Step } from './work';
 
 export function owedSteps({ world, ids, today, morning }: Setting): Step[] {

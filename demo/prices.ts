@@ -1,5 +1,5 @@
 // The price list of the demo business: what it does by the hour, what it buys, and three kits.
-import type { PriceForm } from '../src/lib/server/services/prices';
+import type { PriceForm } from '../src/lib/server/services/prices/prices';
 
 type Entry = PriceForm & { code: string };
 

@@ -3,11 +3,11 @@
 import { addDays } from '../src/lib/core/calendar/manipulation';
 import { blankLine, blankSheet } from '../src/lib/core/sheet/blank';
 import type { Sheet } from '../src/lib/core/sheet/types';
-import { customerRecord } from '../src/lib/server/services/customerParts';
-import { documentDetail } from '../src/lib/server/services/documents';
-import { beginInvoice, discardDraft, saveDraft } from '../src/lib/server/services/drafts';
-import { deliverDue } from '../src/lib/server/services/deliver';
-import { addRepeat, repeatPage, runRepeats } from '../src/lib/server/services/repeats';
+import { customerRecord } from '../src/lib/server/services/customers/parts';
+import { documentDetail } from '../src/lib/server/services/desk/documents';
+import { beginInvoice, discardDraft, saveDraft } from '../src/lib/server/services/invoices/drafts';
+import { deliverDue } from '../src/lib/server/services/messages/deliver';
+import { addRepeat, repeatPage, runRepeats } from '../src/lib/server/services/repeats/repeats';
 import { issueAndSend, pay, type Setting, type Step } from './work';
 
 /** Odile Brancaster's card, as the card stand-in knows it. */

@@ -4,9 +4,9 @@ import { startClockwork } from '$lib/server/clockwork/ticking';
 import { readConfig, type Config } from '$lib/server/config';
 import { SESSION_COOKIE } from '$lib/server/cookies';
 import { openWorld } from '$lib/server/open';
-import { isSetUp } from '$lib/server/services/business';
-import { hasOwner, isSignedIn } from '$lib/server/services/owner';
-import { NotFoundError } from '$lib/server/services/errors';
+import { isSetUp } from '$lib/server/services/business/settings';
+import { hasOwner, isSignedIn } from '$lib/server/services/business/signIn';
+import { NotFoundError } from '$lib/core/refusals';
 import type { World } from '$lib/server/world';
 import { redirect, type Handle, type HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
@@ -40,7 +40,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 		if (fresh && pathname !== '/welcome') redirect(303, '/welcome');
 		if (!fresh && pathname === '/welcome') redirect(303, '/');
 		if (!fresh && !event.locals.signedIn && pathname !== '/sign-in') {
-			if (pathname.startsWith('/api/')) return new Response('Sign in first.', { status: 401 });
+			if (/\/api(\/|$)/.test(pathname)) return new Response('Sign in first.', { status: 401 });
 			redirect(303, `/sign-in?to=${encodeURIComponent(pathname + event.url.search)}`);
 		}
 	}

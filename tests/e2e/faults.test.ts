@@ -51,7 +51,7 @@ describe('faults', () => {
 	/** A draft made through the same calls the sheet makes. */
 	async function draft(name: string, email = ''): Promise<{ id: number; version: number }> {
 		const customer = await (
-			await api('/api/customers', { name, kind: 'household', address: 'Somewhere', email })
+			await api('/customers/api', { name, kind: 'household', address: 'Somewhere', email })
 		).json();
 		const response = await desk.request.post(`${app.origin}/billing/new`, {
 			form: { key: `k-${name}`, customer: String(customer.id) },
@@ -90,11 +90,11 @@ describe('faults', () => {
 			retention: '',
 			rows: [line]
 		};
-		const { version } = await (await api(`/api/drafts/${id}`, { version: 1, sheet }, 'PUT')).json();
+		const { version } = await (await api(`/billing/${id}/api`, { version: 1, sheet }, 'PUT')).json();
 		return { id, version };
 	}
 	const issue = ({ id, version }: { id: number; version: number }, sendTo: string | null = null) =>
-		api(`/api/drafts/${id}`, { action: 'issue', version, sendTo, copyToSelf: false });
+		api(`/billing/${id}/api`, { action: 'issue', version, sendTo, copyToSelf: false });
 	const linkOf = (id: number) =>
 		look(
 			(db) =>
@@ -205,7 +205,7 @@ describe('faults', () => {
 			'/settings'
 		])
 			expect(await get(path), path).to.equal(303);
-		for (const path of ['/api/find?q=a', '/api/customers', `/api/drafts/${one.id}`])
+		for (const path of ['/api/find?q=a', '/customers/api', `/billing/${one.id}/api`])
 			expect(await get(path), path).to.equal(401);
 		await stranger.close();
 	});

@@ -1,9 +1,9 @@
 // What tests of money begin with: a firm that owes, another invoice of it, a payment typed by hand.
 import { eq } from 'drizzle-orm';
 import { openItems } from '../../src/lib/server/db/schema';
-import { beginInvoice, loadDraft, saveDraft } from '../../src/lib/server/services/drafts';
-import { issueInvoice } from '../../src/lib/server/services/issue';
-import { recordPayment, type PaymentForm } from '../../src/lib/server/services/payments';
+import { beginInvoice, loadDraft, saveDraft } from '../../src/lib/server/services/invoices/drafts';
+import { issueInvoice } from '../../src/lib/server/services/invoices/issue';
+import { recordPayment, type PaymentForm } from '../../src/lib/server/services/money/payments';
 import type { World } from '../../src/lib/server/world';
 import { HOUSEHOLD, line } from './world';
 

@@ -11,11 +11,11 @@ import { CardUnavailableError, type CardEvent } from '../../src/lib/server/gatew
 import type { MailMessage, MailOutcome } from '../../src/lib/server/gateways/mail';
 import type { TextOutcome } from '../../src/lib/server/gateways/text';
 import { openWorld } from '../../src/lib/server/open';
-import { saveBusiness } from '../../src/lib/server/services/business';
-import { addCustomer } from '../../src/lib/server/services/customers';
-import { beginInvoice, saveDraft } from '../../src/lib/server/services/drafts';
-import { issueInvoice, type Issued } from '../../src/lib/server/services/issue';
-import { receiveCardEvent } from '../../src/lib/server/services/cards';
+import { saveBusiness } from '../../src/lib/server/services/business/settings';
+import { addCustomer } from '../../src/lib/server/services/customers/customers';
+import { beginInvoice, saveDraft } from '../../src/lib/server/services/invoices/drafts';
+import { issueInvoice, type Issued } from '../../src/lib/server/services/invoices/issue';
+import { receiveCardEvent } from '../../src/lib/server/services/money/cardEvents';
 import type { World } from '../../src/lib/server/world';
 
 export const NOW = londonMoment('2026-11-24T09:00');

@@ -4,8 +4,8 @@ import { z } from 'zod';
 import { parseMoney } from '../core/money/decimal';
 import { readTypedNumber } from '../core/money/typed';
 import { UnavailableError } from './gateways/asking';
-import { ConflictError, FieldError, NotFoundError, RefusedError } from './services/errors';
-import { NotReadyError } from './services/freeze';
+import { ConflictError, FieldError, NotFoundError, RefusedError } from '../core/refusals';
+import { NotReadyError } from './services/invoices/freeze';
 
 export interface Refusal {
 	message: string;

@@ -1,7 +1,7 @@
 // The session's cookie.
 import type { Cookies } from '@sveltejs/kit';
 import type { Config } from './config';
-import { SESSION_SECONDS } from './services/owner';
+import { SESSION_SECONDS } from './services/business/signIn';
 
 export const SESSION_COOKIE = 'axiometer_session';
 

@@ -10,7 +10,7 @@ import { httpBankGateway } from './gateways/bank';
 import { httpCardGateway } from './gateways/card';
 import { smtpGateway } from './gateways/mail';
 import { httpTextGateway } from './gateways/text';
-import { layFirstPlan } from './services/chasePlans';
+import { layFirstPlan } from './services/chasing/plans';
 import type { World } from './world';
 
 /** Migrations lie in the source tree, from which the app is always started. */

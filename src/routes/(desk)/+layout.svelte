@@ -1,7 +1,7 @@
 <script lang="ts">
-	import CommandBox from '$lib/ui/shell/CommandBox.svelte';
-	import Notices from '$lib/ui/shell/Notices.svelte';
-	import Strip from '$lib/ui/shell/Strip.svelte';
+	import CommandBox from '$lib/ui/desk/CommandBox.svelte';
+	import Notices from '$lib/ui/parts/Notices.svelte';
+	import Strip from '$lib/ui/desk/Strip.svelte';
 
 	let { children } = $props();
 	let finding = $state(false);

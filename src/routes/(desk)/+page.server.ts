@@ -1,4 +1,4 @@
-import { moneyInByMonth, nextMoves } from '$lib/server/services/moves';
+import { moneyInByMonth, nextMoves } from '$lib/server/services/desk/moves';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => ({

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { displayWeekday } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
-	import MoneyIn from '$lib/ui/money/MoneyIn.svelte';
+	import MoneyIn from '$lib/ui/desk/MoneyIn.svelte';
 
 	let { data } = $props();
 	const NUMBERS = [

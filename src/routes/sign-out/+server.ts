@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { SESSION_COOKIE } from '$lib/server/cookies';
-import { signOut } from '$lib/server/services/owner';
+import { signOut } from '$lib/server/services/business/signIn';
 import type { RequestHandler } from './$types';
 
 export const POST: RequestHandler = ({ locals, cookies }) => {

@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
-import type { CustomerRecord, SellerRecord } from '../../../src/lib/core/documents/parties';
-import { NO_STANDING } from '../../../src/lib/core/documents/parties';
+import type { CustomerRecord, SellerRecord } from '../../../src/lib/core/parties';
+import { NO_STANDING } from '../../../src/lib/core/parties';
 import { explainNumberPattern, formatNumber } from '../../../src/lib/core/documents/numbers';
 import { writeInvoiceFigures } from '../../../src/lib/core/figures/output';
 import type { TaxStanding } from '../../../src/lib/core/documents/types';

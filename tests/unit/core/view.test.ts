@@ -6,7 +6,7 @@ import {
 	sellerOn,
 	type CustomerRecord,
 	type SellerRecord
-} from '../../../src/lib/core/documents/parties';
+} from '../../../src/lib/core/parties';
 import type { Frozen, TaxStanding } from '../../../src/lib/core/documents/types';
 import {
 	viewDocument,

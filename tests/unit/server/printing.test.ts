@@ -4,7 +4,7 @@ import { post } from '../../../src/lib/server/db/journal';
 import { escapeHtml, fillMessage } from '../../../src/lib/server/documents/mailBody';
 import { runs } from '../../../src/lib/server/documents/fonts';
 import { renderPdf } from '../../../src/lib/server/documents/pdf';
-import { documentDetail, storedPdf } from '../../../src/lib/server/services/documents';
+import { documentDetail, storedPdf } from '../../../src/lib/server/services/desk/documents';
 import { HOUSEHOLD, issued, line, makeWorld, type TestWorld } from '../../support/world';
 
 const pages = (pdf: Buffer) => (pdf.toString('latin1').match(/\/Type \/Page\b/g) ?? []).length;

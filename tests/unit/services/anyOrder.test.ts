@@ -5,21 +5,21 @@ import fc from 'fast-check';
 import { describe, it } from 'mocha';
 import { documents, openItems, payments } from '../../../src/lib/server/db/schema';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { creditInvoice } from '../../../src/lib/server/services/credit';
-import { addCustomer } from '../../../src/lib/server/services/customers';
-import { discardDraft } from '../../../src/lib/server/services/drafts';
+import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
+import { addCustomer } from '../../../src/lib/server/services/customers/customers';
+import { discardDraft } from '../../../src/lib/server/services/invoices/drafts';
 import {
 	ConflictError,
 	FieldError,
 	NotFoundError,
 	RefusedError
-} from '../../../src/lib/server/services/errors';
-import { issueInvoice } from '../../../src/lib/server/services/issue';
-import { saveCost, saveTime } from '../../../src/lib/server/services/jobDone';
-import { addJob, moveJob } from '../../../src/lib/server/services/jobs';
-import { recordPayment, undoPayment } from '../../../src/lib/server/services/payments';
-import { billStage } from '../../../src/lib/server/services/stages';
-import { billJob, toBill } from '../../../src/lib/server/services/toBill';
+} from '../../../src/lib/core/refusals';
+import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
+import { saveCost, saveTime } from '../../../src/lib/server/services/jobs/done';
+import { addJob, moveJob } from '../../../src/lib/server/services/jobs/jobs';
+import { recordPayment, undoPayment } from '../../../src/lib/server/services/money/payments';
+import { billStage } from '../../../src/lib/server/services/billing/stages';
+import { billJob, toBill } from '../../../src/lib/server/services/billing/toBill';
 import { CONTRACTOR, makeWorld, type TestWorld } from '../../support/world';
 
 const PRESSES = [

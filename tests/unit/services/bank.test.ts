@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { TableError } from '../../../src/lib/core/formats/table';
 import { bankLines, payments } from '../../../src/lib/server/db/schema';
-import { creditOf } from '../../../src/lib/server/services/accountPayments';
+import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
 import { auditBooks } from '../../../src/lib/server/services/audit';
 import {
 	acceptLine,
@@ -13,10 +13,10 @@ import {
 	confirmColumns,
 	reopenLine,
 	setNotBusiness
-} from '../../../src/lib/server/services/bankLines';
-import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
-import { matchLines } from '../../../src/lib/server/services/matching';
-import { recordPayment } from '../../../src/lib/server/services/payments';
+} from '../../../src/lib/server/services/money/bank/lines';
+import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/core/refusals';
+import { matchLines } from '../../../src/lib/server/services/money/bank/matching';
+import { recordPayment } from '../../../src/lib/server/services/money/payments';
 import { FIRM, itemOf } from '../../support/money';
 import { CONTRACTOR, issued, line, makeWorld, type TestWorld } from '../../support/world';
 

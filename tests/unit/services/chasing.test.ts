@@ -16,7 +16,7 @@ import {
 	markPosted,
 	noteReminderOpened,
 	sentReminders
-} from '../../../src/lib/server/services/chaseMessages';
+} from '../../../src/lib/server/services/chasing/messages';
 import {
 	archivePlan,
 	choosers,
@@ -25,7 +25,7 @@ import {
 	saveChaseSettings,
 	savePayerChasing,
 	savePlan
-} from '../../../src/lib/server/services/chasePlans';
+} from '../../../src/lib/server/services/chasing/plans';
 import {
 	chaseDayPage,
 	messageFor,
@@ -33,25 +33,25 @@ import {
 	saveWording,
 	sendNow,
 	skipMessage
-} from '../../../src/lib/server/services/chasing';
-import { addCustomer } from '../../../src/lib/server/services/customers';
-import { deliverDue } from '../../../src/lib/server/services/deliver';
-import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/services/drafts';
+} from '../../../src/lib/server/services/chasing/chasing';
+import { addCustomer } from '../../../src/lib/server/services/customers/customers';
+import { deliverDue } from '../../../src/lib/server/services/messages/deliver';
+import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/services/invoices/drafts';
 import {
 	ConflictError,
 	FieldError,
 	NotFoundError,
 	RefusedError
-} from '../../../src/lib/server/services/errors';
-import { sendTextAgain } from '../../../src/lib/server/services/outbox';
-import { nextMoves } from '../../../src/lib/server/services/moves';
-import { holdInvoice } from '../../../src/lib/server/services/holds';
-import { issueInvoice } from '../../../src/lib/server/services/issue';
-import { chargeByPlan } from '../../../src/lib/server/services/lateCharges';
-import { saveLateTerms, lateClaimOf } from '../../../src/lib/server/services/lateClaims';
-import { recordPayment } from '../../../src/lib/server/services/payments';
-import { noteHandedOver } from '../../../src/lib/server/services/send';
-import { paperTrail } from '../../../src/lib/server/services/trail';
+} from '../../../src/lib/core/refusals';
+import { sendTextAgain } from '../../../src/lib/server/services/messages/outbox';
+import { nextMoves } from '../../../src/lib/server/services/desk/moves';
+import { holdInvoice } from '../../../src/lib/server/services/owed/holds';
+import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
+import { chargeByPlan } from '../../../src/lib/server/services/chasing/chargeByPlan';
+import { saveLateTerms, lateClaimOf } from '../../../src/lib/server/services/owed/lateCharges';
+import { recordPayment } from '../../../src/lib/server/services/money/payments';
+import { noteHandedOver } from '../../../src/lib/server/services/invoices/send';
+import { paperTrail } from '../../../src/lib/server/services/trail/documents';
 import { HOUSEHOLD, line, makeWorld, type TestWorld } from '../../support/world';
 
 const SETTINGS = { on: true, from: '09:00', to: '17:00', quietHours: 24, gapDays: 2 };

@@ -4,30 +4,30 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { readCards, writeCard } from '../../../src/lib/core/formats/vcard';
 import { usualDays } from '../../../src/lib/core/settlement/account';
 import { customers, documents } from '../../../src/lib/server/db/schema';
-import { customerAccount, daysToPay } from '../../../src/lib/server/services/account';
+import { customerAccount, daysToPay } from '../../../src/lib/server/services/owed/customerAccount';
 import { auditBooks } from '../../../src/lib/server/services/audit';
 import {
 	exportCards,
 	exportCustomers,
 	importCustomers,
 	previewCustomers
-} from '../../../src/lib/server/services/customerFile';
-import { mergeCustomers } from '../../../src/lib/server/services/customerMerge';
+} from '../../../src/lib/server/services/customers/file';
+import { mergeCustomers } from '../../../src/lib/server/services/customers/merge';
 import {
 	addCustomer,
 	customerDetail,
 	searchCustomers
-} from '../../../src/lib/server/services/customers';
-import { loadDraft } from '../../../src/lib/server/services/drafts';
-import { FieldError } from '../../../src/lib/server/services/errors';
-import { addJob, listJobs } from '../../../src/lib/server/services/jobs';
-import { recordPayment } from '../../../src/lib/server/services/payments';
+} from '../../../src/lib/server/services/customers/customers';
+import { loadDraft } from '../../../src/lib/server/services/invoices/drafts';
+import { FieldError } from '../../../src/lib/core/refusals';
+import { addJob, listJobs } from '../../../src/lib/server/services/jobs/jobs';
+import { recordPayment } from '../../../src/lib/server/services/money/payments';
 import {
 	beginFrom,
 	copyToCustomers,
 	keepStartingPoint,
 	listStartingPoints
-} from '../../../src/lib/server/services/startingPoints';
+} from '../../../src/lib/server/services/invoices/startingPoints';
 import {
 	CONTRACTOR,
 	draftOf,

@@ -14,10 +14,10 @@ import {
 	missingStatements,
 	removeDeductionStatement,
 	saveDeductionStatement
-} from '../../../src/lib/server/services/deductions';
-import { FieldError, NotFoundError } from '../../../src/lib/server/services/errors';
-import { nextMoves } from '../../../src/lib/server/services/moves';
-import { recordPayment } from '../../../src/lib/server/services/payments';
+} from '../../../src/lib/server/services/tax/deductions';
+import { FieldError, NotFoundError } from '../../../src/lib/core/refusals';
+import { nextMoves } from '../../../src/lib/server/services/desk/moves';
+import { recordPayment } from '../../../src/lib/server/services/money/payments';
 import { CONTRACTOR, issued, makeWorld, type TestWorld } from '../../support/world';
 
 let world: TestWorld;

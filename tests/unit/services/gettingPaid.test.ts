@@ -11,9 +11,10 @@ import {
 	payouts
 } from '../../../src/lib/server/db/schema';
 import type { PayoutEvent } from '../../../src/lib/server/gateways/card';
-import { creditForDraft, recordForPayer } from '../../../src/lib/server/services/accountPayments';
+import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
+import { creditForDraft } from '../../../src/lib/server/services/ledger/inHand';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { badDebts, settleRelief } from '../../../src/lib/server/services/badDebts';
+import { badDebts, settleRelief } from '../../../src/lib/server/services/tax/badDebts';
 import {
 	acceptLine,
 	acceptReversal,
@@ -21,26 +22,24 @@ import {
 	bankPage,
 	bringIn,
 	reopenLine
-} from '../../../src/lib/server/services/bankLines';
-import { billCardFees } from '../../../src/lib/server/services/cardFees';
-import {
-	openCheckout,
-	receiveBankEvent,
-	refundByHand
-} from '../../../src/lib/server/services/cards';
-import { behindBar, chartsPage } from '../../../src/lib/server/services/charts';
-import { saveBusiness } from '../../../src/lib/server/services/business';
+} from '../../../src/lib/server/services/money/bank/lines';
+import { billCardFees } from '../../../src/lib/server/services/money/cardFees';
+import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
+import { receiveBankEvent } from '../../../src/lib/server/services/money/cardEvents';
+import { refundByHand } from '../../../src/lib/server/services/money/refunds';
+import { behindBar, chartsPage } from '../../../src/lib/server/services/desk/charts';
+import { saveBusiness } from '../../../src/lib/server/services/business/settings';
 import {
 	importDeductionStatements,
 	previewDeductionFile
-} from '../../../src/lib/server/services/deductionImport';
-import { deductionsByMonth } from '../../../src/lib/server/services/deductions';
-import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
-import { matchLines } from '../../../src/lib/server/services/matching';
-import { payPage } from '../../../src/lib/server/services/payPage';
-import { undoPayment } from '../../../src/lib/server/services/payments';
-import { payoutPage, receivePayout } from '../../../src/lib/server/services/payouts';
-import { writeOff } from '../../../src/lib/server/services/writeOffs';
+} from '../../../src/lib/server/services/tax/deductionImport';
+import { deductionsByMonth } from '../../../src/lib/server/services/tax/deductions';
+import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/core/refusals';
+import { matchLines } from '../../../src/lib/server/services/money/bank/matching';
+import { payPage } from '../../../src/lib/server/services/money/payPage';
+import { undoPayment } from '../../../src/lib/server/services/money/payments';
+import { payoutPage, receivePayout } from '../../../src/lib/server/services/money/payouts';
+import { writeOff } from '../../../src/lib/server/services/money/writeOffs';
 import { FIRM, itemOf, oneLine as rows, payByHand } from '../../support/money';
 import {
 	BUSINESS,

@@ -3,15 +3,15 @@ import { sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { documents } from '../../../src/lib/server/db/schema';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { creditInvoice } from '../../../src/lib/server/services/credit';
-import { removeCustomer, saveCustomer } from '../../../src/lib/server/services/customers';
-import { documentDetail, storedPdf } from '../../../src/lib/server/services/documents';
-import { beginInvoice, saveDraft } from '../../../src/lib/server/services/drafts';
-import { ConflictError, FieldError, RefusedError } from '../../../src/lib/server/services/errors';
-import { NotReadyError } from '../../../src/lib/server/services/freeze';
-import { issueInvoice } from '../../../src/lib/server/services/issue';
-import { recordPayment } from '../../../src/lib/server/services/payments';
-import { rehearse } from '../../../src/lib/server/services/rehearse';
+import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
+import { removeCustomer, saveCustomer } from '../../../src/lib/server/services/customers/customers';
+import { documentDetail, storedPdf } from '../../../src/lib/server/services/desk/documents';
+import { beginInvoice, saveDraft } from '../../../src/lib/server/services/invoices/drafts';
+import { ConflictError, FieldError, RefusedError } from '../../../src/lib/core/refusals';
+import { NotReadyError } from '../../../src/lib/server/services/invoices/freeze';
+import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
+import { recordPayment } from '../../../src/lib/server/services/money/payments';
+import { rehearse } from '../../../src/lib/server/services/invoices/trial';
 import { blankSheet } from '../../../src/lib/core/sheet/blank';
 import {
 	CONTRACTOR,

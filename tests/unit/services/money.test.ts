@@ -2,19 +2,19 @@ import { expect } from 'chai';
 import { sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { openCheckout } from '../../../src/lib/server/services/cards';
-import { documentDetail } from '../../../src/lib/server/services/documents';
-import { FieldError, NotFoundError } from '../../../src/lib/server/services/errors';
-import { deliverDue, settleInterrupted } from '../../../src/lib/server/services/deliver';
-import { mailsOf, sendAgain } from '../../../src/lib/server/services/outbox';
-import { noteOpened, payPage, payPagePdf } from '../../../src/lib/server/services/payPage';
+import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
+import { documentDetail } from '../../../src/lib/server/services/desk/documents';
+import { FieldError, NotFoundError } from '../../../src/lib/core/refusals';
+import { deliverDue, settleInterrupted } from '../../../src/lib/server/services/messages/deliver';
+import { mailsOf, sendAgain } from '../../../src/lib/server/services/messages/outbox';
+import { noteOpened, payPage, payPagePdf } from '../../../src/lib/server/services/money/payPage';
 import {
 	recordPayment,
 	undoPayment,
 	type PaymentForm
-} from '../../../src/lib/server/services/payments';
-import { rehearse } from '../../../src/lib/server/services/rehearse';
-import { prepareSending, sendByMail } from '../../../src/lib/server/services/send';
+} from '../../../src/lib/server/services/money/payments';
+import { rehearse } from '../../../src/lib/server/services/invoices/trial';
+import { prepareSending, sendByMail } from '../../../src/lib/server/services/invoices/send';
 import { isSigned } from '../../../src/lib/server/gateways/asking';
 import { createHmac } from 'node:crypto';
 import {

@@ -14,37 +14,41 @@ import {
 import {
 	applyAllCredit,
 	applyCredit,
-	creditOf,
 	recordForPayer,
 	returnCredit
-} from '../../../src/lib/server/services/accountPayments';
+} from '../../../src/lib/server/services/money/payerPayments';
+import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { badDebts, settleRelief } from '../../../src/lib/server/services/badDebts';
-import { billCardFees } from '../../../src/lib/server/services/cardFees';
+import { badDebts, settleRelief } from '../../../src/lib/server/services/tax/badDebts';
+import { billCardFees } from '../../../src/lib/server/services/money/cardFees';
+import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
 import {
-	openCheckout,
 	receiveBankEvent,
-	receiveCardEvent,
-	refundByHand
-} from '../../../src/lib/server/services/cards';
-import { saveChaseSettings } from '../../../src/lib/server/services/chasePlans';
-import { runChasing } from '../../../src/lib/server/services/chasing';
-import { creditInvoice } from '../../../src/lib/server/services/credit';
-import { deliverDue } from '../../../src/lib/server/services/deliver';
-import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/services/drafts';
+	receiveCardEvent
+} from '../../../src/lib/server/services/money/cardEvents';
+import { refundByHand } from '../../../src/lib/server/services/money/refunds';
+import { saveChaseSettings } from '../../../src/lib/server/services/chasing/plans';
+import { runChasing } from '../../../src/lib/server/services/chasing/chasing';
+import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
+import { deliverDue } from '../../../src/lib/server/services/messages/deliver';
+import {
+	beginInvoice,
+	loadDraft,
+	saveDraft
+} from '../../../src/lib/server/services/invoices/drafts';
 import {
 	ConflictError,
 	FieldError,
 	NotFoundError,
 	RefusedError
-} from '../../../src/lib/server/services/errors';
-import { holdInvoice, releaseInvoice } from '../../../src/lib/server/services/holds';
-import { issueInvoice } from '../../../src/lib/server/services/issue';
-import { chargeLate, saveRate } from '../../../src/lib/server/services/lateClaims';
-import { recordPayment, undoPayment } from '../../../src/lib/server/services/payments';
-import { receivePayout } from '../../../src/lib/server/services/payouts';
-import { noteHandedOver } from '../../../src/lib/server/services/send';
-import { undoWriteOff, writeOff } from '../../../src/lib/server/services/writeOffs';
+} from '../../../src/lib/core/refusals';
+import { holdInvoice, releaseInvoice } from '../../../src/lib/server/services/owed/holds';
+import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
+import { chargeLate, saveRate } from '../../../src/lib/server/services/owed/lateCharges';
+import { recordPayment, undoPayment } from '../../../src/lib/server/services/money/payments';
+import { receivePayout } from '../../../src/lib/server/services/money/payouts';
+import { noteHandedOver } from '../../../src/lib/server/services/invoices/send';
+import { undoWriteOff, writeOff } from '../../../src/lib/server/services/money/writeOffs';
 import {
 	CONTRACTOR,
 	HOUSEHOLD,

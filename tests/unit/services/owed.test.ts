@@ -8,17 +8,21 @@ import { shareOldestFirst } from '../../../src/lib/core/settlement/sharing';
 import { documents, openItems } from '../../../src/lib/server/db/schema';
 import {
 	applyCredit,
-	creditOf,
 	recordForPayer,
 	returnCredit
-} from '../../../src/lib/server/services/accountPayments';
+} from '../../../src/lib/server/services/money/payerPayments';
+import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { FieldError, RefusedError } from '../../../src/lib/server/services/errors';
-import { holdInvoice, noteCall, releaseInvoice } from '../../../src/lib/server/services/holds';
-import { lateClaims, missingRate, saveRate } from '../../../src/lib/server/services/lateClaims';
-import { owedPage, payerPage, type OwedFilter } from '../../../src/lib/server/services/owed';
-import { undoPayment } from '../../../src/lib/server/services/payments';
-import { undoWriteOff, writeOff } from '../../../src/lib/server/services/writeOffs';
+import { FieldError, RefusedError } from '../../../src/lib/core/refusals';
+import { holdInvoice, noteCall, releaseInvoice } from '../../../src/lib/server/services/owed/holds';
+import {
+	lateClaims,
+	missingRate,
+	saveRate
+} from '../../../src/lib/server/services/owed/lateCharges';
+import { owedPage, payerPage, type OwedFilter } from '../../../src/lib/server/services/owed/owed';
+import { undoPayment } from '../../../src/lib/server/services/money/payments';
+import { undoWriteOff, writeOff } from '../../../src/lib/server/services/money/writeOffs';
 import {
 	another as anotherOf,
 	FIRM as BUSINESS,
@@ -113,7 +117,7 @@ describe('one payment for several invoices', () => {
 
 	it('what one invoice was overpaid by pays another', async () => {
 		const a = await issued(world, BUSINESS, rows('100'));
-		const { recordPayment } = await import('../../../src/lib/server/services/payments');
+		const { recordPayment } = await import('../../../src/lib/server/services/money/payments');
 		recordPayment(world, a.id, {
 			key: 'much',
 			date: '2026-11-24',
@@ -160,7 +164,7 @@ describe('a debt given up', () => {
 	it('paid after all is owed again as far as it is paid, and no more', async () => {
 		const a = await issued(world, BUSINESS, rows('100'));
 		writeOff(world, a.id, 'Gone away', 'k');
-		const { recordPayment } = await import('../../../src/lib/server/services/payments');
+		const { recordPayment } = await import('../../../src/lib/server/services/money/payments');
 		recordPayment(world, a.id, {
 			key: 'late',
 			date: '2026-11-24',

@@ -1,37 +1,37 @@
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
-import { saveBusiness } from '../../../src/lib/server/services/business';
+import { saveBusiness } from '../../../src/lib/server/services/business/settings';
 import {
 	addCustomer,
 	archiveCustomer,
 	customerDetail,
 	saveCustomer,
 	searchCustomers
-} from '../../../src/lib/server/services/customers';
-import { mailAddresses } from '../../../src/lib/server/services/customerParts';
+} from '../../../src/lib/server/services/customers/customers';
+import { mailAddresses } from '../../../src/lib/server/services/customers/parts';
 import {
 	copyAsDraft,
 	beginInvoice,
 	discardDraft,
 	loadDraft,
 	saveDraft
-} from '../../../src/lib/server/services/drafts';
-import { listDocuments, type ListQuery } from '../../../src/lib/server/services/documents';
+} from '../../../src/lib/server/services/invoices/drafts';
+import { listDocuments, type ListQuery } from '../../../src/lib/server/services/desk/documents';
 import {
 	ConflictError,
 	FieldError,
 	NotFoundError,
 	RefusedError
-} from '../../../src/lib/server/services/errors';
-import { find } from '../../../src/lib/server/services/find';
-import { nextMoves } from '../../../src/lib/server/services/moves';
+} from '../../../src/lib/core/refusals';
+import { find } from '../../../src/lib/server/services/desk/find';
+import { nextMoves } from '../../../src/lib/server/services/desk/moves';
 import {
 	changePassword,
 	isSignedIn,
 	setPassword,
 	signIn,
 	signOut
-} from '../../../src/lib/server/services/owner';
+} from '../../../src/lib/server/services/business/signIn';
 import { blankSheet } from '../../../src/lib/core/sheet/blank';
 import {
 	BUSINESS,

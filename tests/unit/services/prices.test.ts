@@ -6,28 +6,28 @@ import {
 	readTable,
 	TableError
 } from '../../../src/lib/core/formats/table';
-import { kitLines } from '../../../src/lib/core/prices/kit';
-import { entriesFor } from '../../../src/lib/server/services/priceEntries';
-import { ConflictError, FieldError } from '../../../src/lib/server/services/errors';
+import { kitLines } from '../../../src/lib/core/kits';
+import { entriesFor } from '../../../src/lib/server/services/prices/entries';
+import { ConflictError, FieldError } from '../../../src/lib/core/refusals';
 import {
 	exportPrices,
 	importPrices,
 	PRICE_COLUMNS,
 	previewPriceFile
-} from '../../../src/lib/server/services/priceFile';
+} from '../../../src/lib/server/services/prices/file';
 import {
 	fingerprint,
 	previewRaise,
 	raisePrices
-} from '../../../src/lib/server/services/priceRaise';
-import { findPrices, listPrices } from '../../../src/lib/server/services/priceSearch';
-import { savePicture } from '../../../src/lib/server/services/pricePictures';
+} from '../../../src/lib/server/services/prices/raise';
+import { findPrices, listPrices } from '../../../src/lib/server/services/prices/search';
+import { savePicture } from '../../../src/lib/server/services/prices/pictures';
 import {
 	noteUsed,
 	priceItem,
 	removePriceItem,
 	savePriceItem
-} from '../../../src/lib/server/services/prices';
+} from '../../../src/lib/server/services/prices/prices';
 import { makeWorld, type TestWorld } from '../../support/world';
 
 let world: TestWorld;

@@ -5,11 +5,12 @@ import { londonMoment } from '../../../src/lib/core/calendar/conversion';
 import { fillText } from '../../../src/lib/core/sheet/occasion';
 import { documents, openItems, repeatOccurrences } from '../../../src/lib/server/db/schema';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { openCheckout, receiveCardEvent } from '../../../src/lib/server/services/cards';
-import { addCustomer } from '../../../src/lib/server/services/customers';
-import { discardDraft } from '../../../src/lib/server/services/drafts';
-import { FieldError } from '../../../src/lib/server/services/errors';
-import { addJob, moveJob } from '../../../src/lib/server/services/jobs';
+import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
+import { receiveCardEvent } from '../../../src/lib/server/services/money/cardEvents';
+import { addCustomer } from '../../../src/lib/server/services/customers/customers';
+import { discardDraft } from '../../../src/lib/server/services/invoices/drafts';
+import { FieldError } from '../../../src/lib/core/refusals';
+import { addJob, moveJob } from '../../../src/lib/server/services/jobs/jobs';
 import {
 	aboutToGo,
 	addRepeat,
@@ -21,9 +22,9 @@ import {
 	saveRepeat,
 	setRepeatState,
 	skipOccurrence
-} from '../../../src/lib/server/services/repeats';
-import { cardOf, revokeCard } from '../../../src/lib/server/services/savedCards';
-import { jobAsPattern, toBill } from '../../../src/lib/server/services/toBill';
+} from '../../../src/lib/server/services/repeats/repeats';
+import { cardOf, revokeCard } from '../../../src/lib/server/services/repeats/keptCards';
+import { jobAsPattern, toBill } from '../../../src/lib/server/services/billing/toBill';
 import { HOUSEHOLD, issued, line, makeWorld, receive, type TestWorld } from '../../support/world';
 
 let world: TestWorld;

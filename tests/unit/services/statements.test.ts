@@ -5,19 +5,19 @@ import { mails, statements } from '../../../src/lib/server/db/schema';
 import {
 	applyAllCredit,
 	applyCredit,
-	creditOf,
 	recordForPayer,
 	returnCredit
-} from '../../../src/lib/server/services/accountPayments';
-import { accountItems } from '../../../src/lib/server/services/accountItems';
+} from '../../../src/lib/server/services/money/payerPayments';
+import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
+import { accountItems } from '../../../src/lib/server/services/owed/payerAccounts';
 import { auditBooks } from '../../../src/lib/server/services/audit';
-import { creditInvoice } from '../../../src/lib/server/services/credit';
-import { addCustomer } from '../../../src/lib/server/services/customers';
-import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/server/services/errors';
-import { nextMoves } from '../../../src/lib/server/services/moves';
-import { deliverDue } from '../../../src/lib/server/services/deliver';
-import { sendAgain } from '../../../src/lib/server/services/outbox';
-import { payStatement, statementPage } from '../../../src/lib/server/services/statementPage';
+import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
+import { addCustomer } from '../../../src/lib/server/services/customers/customers';
+import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/core/refusals';
+import { nextMoves } from '../../../src/lib/server/services/desk/moves';
+import { deliverDue } from '../../../src/lib/server/services/messages/deliver';
+import { sendAgain } from '../../../src/lib/server/services/messages/outbox';
+import { payStatement, statementPage } from '../../../src/lib/server/services/owed/statementPage';
 import {
 	buildStatement,
 	continueStatements,
@@ -26,8 +26,8 @@ import {
 	statementList,
 	statementOverview,
 	statementRun
-} from '../../../src/lib/server/services/statements';
-import { writeOff } from '../../../src/lib/server/services/writeOffs';
+} from '../../../src/lib/server/services/owed/statements';
+import { writeOff } from '../../../src/lib/server/services/money/writeOffs';
 import {
 	another as anotherOf,
 	FIRM,

@@ -15,19 +15,19 @@ import {
 	continueRuns,
 	planBillRun,
 	startBillRun
-} from '../../../src/lib/server/services/billRun';
-import { creditInvoice } from '../../../src/lib/server/services/credit';
-import { addCustomer } from '../../../src/lib/server/services/customers';
+} from '../../../src/lib/server/services/billing/billRun';
+import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
+import { addCustomer } from '../../../src/lib/server/services/customers/customers';
 import {
 	copyAsDraft,
 	discardDraft,
 	loadDraft,
 	saveDraft
-} from '../../../src/lib/server/services/drafts';
-import { FieldError, RefusedError } from '../../../src/lib/server/services/errors';
-import { NotReadyError } from '../../../src/lib/server/services/freeze';
-import { issueInvoice } from '../../../src/lib/server/services/issue';
-import { addJobFile, filesOf, jobFile } from '../../../src/lib/server/services/jobFiles';
+} from '../../../src/lib/server/services/invoices/drafts';
+import { FieldError, RefusedError } from '../../../src/lib/core/refusals';
+import { NotReadyError } from '../../../src/lib/server/services/invoices/freeze';
+import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
+import { addJobFile, filesOf, jobFile } from '../../../src/lib/server/services/jobs/files';
 import {
 	readHours,
 	runningClock,
@@ -35,16 +35,16 @@ import {
 	saveTime,
 	startClock,
 	stopClock
-} from '../../../src/lib/server/services/jobDone';
-import { jobPage } from '../../../src/lib/server/services/jobPage';
-import { addJob, loadJob, moveJob, saveJob } from '../../../src/lib/server/services/jobs';
+} from '../../../src/lib/server/services/jobs/done';
+import { jobPage } from '../../../src/lib/server/services/desk/jobPage';
+import { addJob, loadJob, moveJob, saveJob } from '../../../src/lib/server/services/jobs/jobs';
 import {
 	applyForPayment,
 	approveApplication,
 	billStage,
 	releaseRetention
-} from '../../../src/lib/server/services/stages';
-import { billJob, toBill } from '../../../src/lib/server/services/toBill';
+} from '../../../src/lib/server/services/billing/stages';
+import { billJob, toBill } from '../../../src/lib/server/services/billing/toBill';
 import { CONTRACTOR, HOUSEHOLD, makeWorld, type TestWorld } from '../../support/world';
 
 let world: TestWorld;

@@ -1,5 +1,5 @@
 // Money that arrived finds its invoice: by number, amount, amount less the deduction, several together, or who paid before.
-import { slipsBetween } from '../text/spelling';
+import { slipsBetween } from '../spelling';
 import { displayPounds } from '../money/display';
 import { findSubset } from './subset';
 import type { OpenInvoice, Proposal, ProposedShare, ToMatch } from './types';

@@ -1,7 +1,7 @@
 // What a sheet is read against: the two parties, the day, and the dates that follow.
 import type { Terms } from '../calendar/terms';
 import type { PlainDate } from '../calendar/types';
-import type { CustomerRecord, SellerRecord } from '../documents/parties';
+import type { CustomerRecord, SellerRecord } from '../parties';
 import type { TaxPoint } from '../regimes/gb/taxPoint';
 
 export interface SheetContext {

@@ -3,7 +3,7 @@
 import { readTypedDate } from '../calendar/conversion';
 import { dueDate } from '../calendar/terms';
 import type { PlainDate } from '../calendar/types';
-import { customerOn, sellerOn } from '../documents/parties';
+import { customerOn, sellerOn } from '../parties';
 import type { CustomerFacts, SellerFacts } from '../documents/types';
 import { computeInvoice } from '../figures/invoice';
 import {
@@ -20,7 +20,7 @@ import { GB } from '../regimes/gb';
 import { decideTaxPoint } from '../regimes/gb/taxPoint';
 import { isBlank } from './blank';
 import type { SheetContext, SheetDates } from './context';
-import { lawProblems } from './law';
+import { lawProblems } from '../regimes/gb/law';
 import type { Problem, Sheet, SheetLine } from './types';
 
 export const LONGEST_TEXT = 10_000;

@@ -1,12 +1,12 @@
 // Scheduled work: safe to run twice, and it catches up after a pause.
 import type { World } from '../world';
-import { continueRuns } from '../services/billRun';
-import { runRepeats } from '../services/repeats';
-import { continueStatements } from '../services/statements';
-import { billCardFees } from '../services/cardFees';
-import { runChasing } from '../services/chasing';
-import { deliverDue, settleInterrupted } from '../services/deliver';
-import { chargeByPlan } from '../services/lateCharges';
+import { continueRuns } from '../services/billing/billRun';
+import { runRepeats } from '../services/repeats/repeats';
+import { continueStatements } from '../services/owed/statements';
+import { billCardFees } from '../services/money/cardFees';
+import { runChasing } from '../services/chasing/chasing';
+import { deliverDue, settleInterrupted } from '../services/messages/deliver';
+import { chargeByPlan } from '../services/chasing/chargeByPlan';
 
 const EVERY_MS = 5_000;
 

@@ -5,11 +5,11 @@ import { signed } from '../../core/settlement/statement';
 import { settle } from '../../core/settlement/settle';
 import { documentLines, documents, jobLines, openItems, stageParts, stages } from '../db/schema';
 import type { World } from '../world';
-import { accountItems } from './accountItems';
-import { unusedPayments } from './accountPayments';
-import { loadSeries } from './business';
-import { frozenFigures } from './freeze';
-import { settlementEntries } from './settlement';
+import { accountItems } from './owed/payerAccounts';
+import { unusedPayments } from './ledger/inHand';
+import { loadSeries } from './business/series';
+import { frozenFigures } from './invoices/freeze';
+import { settlementEntries } from './ledger/settlement';
 
 /** Recomputes everything; returns what differs, in words. Empty: the books agree. */
 export function auditBooks(world: World): string[] {

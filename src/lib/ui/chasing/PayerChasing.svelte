@@ -3,8 +3,8 @@
 	import { enhance } from '$app/forms';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount } from '$lib/core/money/display';
-	import Field from '../forms/Field.svelte';
-	import { notices } from '../shell/notices.svelte';
+	import Field from '../parts/Field.svelte';
+	import { notices } from '../parts/notices.svelte';
 	import { CHANNEL_WORDS } from './words';
 	import type { Channel } from '$lib/core/chasing/types';
 

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import Plus from '@lucide/svelte/icons/plus';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
-	import Field from '../forms/Field.svelte';
+	import Field from '../parts/Field.svelte';
 	import type { CustomerValues } from './values';
 
 	interface Props {

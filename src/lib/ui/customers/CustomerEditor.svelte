@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { onMount, tick, untrack } from 'svelte';
 	import type { CustomerKind } from '$lib/core/regimes/types';
-	import Field from '../forms/Field.svelte';
+	import Field from '../parts/Field.svelte';
 	import ContactsAndSites from './ContactsAndSites.svelte';
 	import StandingFields from './StandingFields.svelte';
 	import type { CustomerValues } from './values';
@@ -44,7 +44,7 @@
 				form.querySelector<HTMLElement>(`[name="${field}"]`) ??
 				form.querySelector<HTMLElement>(`[name="standing.${field}"]`)
 			)?.focus();
-		const response = await fetch('/api/customers?q=').catch(() => null);
+		const response = await fetch('/customers/api?q=').catch(() => null);
 		if (response?.ok) people = await response.json();
 	});
 

@@ -1,6 +1,6 @@
 <!-- The customer's details beside the sheet: what an invoice needs is asked for here, at its field. -->
 <script lang="ts">
-	import type { CustomerRecord } from '$lib/core/documents/parties';
+	import type { CustomerRecord } from '$lib/core/parties';
 	import CustomerEditor from './CustomerEditor.svelte';
 	import type { CustomerValues } from './values';
 
@@ -13,14 +13,14 @@
 	let { id, field, onsaved, onclose }: Props = $props();
 
 	async function load(): Promise<CustomerValues & { version: number }> {
-		const response = await fetch(`/api/customers/${id}`);
+		const response = await fetch(`/customers/${id}/api`);
 		const answer = await response.json();
 		if (!response.ok) throw new Error(answer.message);
 		return answer.detail;
 	}
 
 	async function save(version: number, customer: object) {
-		const response = await fetch(`/api/customers/${id}`, {
+		const response = await fetch(`/customers/${id}/api`, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify({ version, customer })

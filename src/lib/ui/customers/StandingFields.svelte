@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { isVatNumber, readVerificationNumber } from '$lib/core/regimes/gb/checks';
 	import type { CisRate } from '$lib/core/regimes/types';
-	import Field from '../forms/Field.svelte';
+	import Field from '../parts/Field.svelte';
 	import type { CustomerValues } from './values';
 
 	interface Props {

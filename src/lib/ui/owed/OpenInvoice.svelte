@@ -5,7 +5,7 @@
 	import { addDays } from '$lib/core/calendar/manipulation';
 	import { daysBetween } from '$lib/core/calendar/queries';
 	import { displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '../forms/keys';
+	import { pressKey } from '../parts/keys';
 	import { daysInWords } from './scale';
 
 	interface Props {

@@ -7,10 +7,10 @@
 	import { parseMoney } from '$lib/core/money/decimal';
 	import { readTypedNumber } from '$lib/core/money/typed';
 	import { shareOldestFirst } from '$lib/core/settlement/sharing';
-	import { WAYS_BY_HAND } from '../documents/ways';
-	import Field from '../forms/Field.svelte';
-	import { pressKey } from '../forms/keys';
-	import { notices } from '../shell/notices.svelte';
+	import { WAYS_BY_HAND } from '../money/ways';
+	import Field from '../parts/Field.svelte';
+	import { pressKey } from '../parts/keys';
+	import { notices } from '../parts/notices.svelte';
 
 	interface Props {
 		open: {

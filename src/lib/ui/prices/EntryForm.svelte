@@ -7,7 +7,7 @@
 	import { multiplyToMinor, parseDecimal } from '$lib/core/money/decimal';
 	import { reasonsOn } from '$lib/core/regimes/gb/reasons';
 	import type { VatTreatment } from '$lib/core/regimes/types';
-	import Field from '../forms/Field.svelte';
+	import Field from '../parts/Field.svelte';
 	import PriceFinder from './PriceFinder.svelte';
 
 	export interface EntryValues {

@@ -1,6 +1,6 @@
 <!-- How often something repeats, until when, and what happens with it. -->
 <script lang="ts">
-	import Field from '../forms/Field.svelte';
+	import Field from '../parts/Field.svelte';
 
 	export interface RepeatFieldValues {
 		name: string;

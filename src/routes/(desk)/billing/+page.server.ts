@@ -4,8 +4,8 @@ import {
 	LIST_STATES,
 	listDocuments,
 	type ListQuery
-} from '$lib/server/services/documents';
-import { discardDraft } from '$lib/server/services/drafts';
+} from '$lib/server/services/desk/documents';
+import { discardDraft } from '$lib/server/services/invoices/drafts';
 import { act } from '$lib/server/answers';
 import type { Actions, PageServerLoad } from './$types';
 

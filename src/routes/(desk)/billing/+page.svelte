@@ -2,10 +2,10 @@
 	import Search from '@lucide/svelte/icons/search';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { BILLING_PAGES } from '$lib/ui/documents/tabs';
-	import InvoiceRows from '$lib/ui/documents/InvoiceRows.svelte';
+	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
+	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
 
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
+	import Tabs from '$lib/ui/parts/Places.svelte';
 
 	let { data } = $props();
 	const STATES = {

@@ -1,4 +1,4 @@
-import { searchCustomers } from '$lib/server/services/customers';
+import { searchCustomers } from '$lib/server/services/customers/customers';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

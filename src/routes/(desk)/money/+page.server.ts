@@ -10,9 +10,9 @@ import {
 	reopenLine,
 	setNotBusiness,
 	type LineState
-} from '$lib/server/services/bankLines';
-import { FieldError } from '$lib/server/services/errors';
-import { matchingProgress, matchLines } from '$lib/server/services/matching';
+} from '$lib/server/services/money/bank/lines';
+import { FieldError } from '$lib/core/refusals';
+import { matchingProgress, matchLines } from '$lib/server/services/money/bank/matching';
 import type { Actions, PageServerLoad } from './$types';
 
 const STATES: readonly LineState[] = ['open', 'accepted', 'notBusiness', 'out'];

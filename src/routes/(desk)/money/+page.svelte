@@ -3,8 +3,8 @@
 	import { invalidateAll } from '$app/navigation';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
-	import BankLineRow from '$lib/ui/owed/BankLineRow.svelte';
-	import { notices } from '$lib/ui/shell/notices.svelte';
+	import BankLineRow from '$lib/ui/money/BankLineRow.svelte';
+	import { notices } from '$lib/ui/parts/notices.svelte';
 
 	let { data, form } = $props();
 	let busy = $state(false);
@@ -25,7 +25,7 @@
 		if (!data.matching) return;
 		progress = data.matching;
 		const timer = setInterval(async () => {
-			const response = await fetch('/api/matching').catch(() => null);
+			const response = await fetch('/money/api/matching').catch(() => null);
 			if (!response?.ok) return;
 			progress = await response.json();
 			if (progress === null) await invalidateAll();

@@ -1,6 +1,6 @@
 import { parseMoney } from '$lib/core/money/decimal';
 import { readTypedNumber } from '$lib/core/money/typed';
-import { owedPage } from '$lib/server/services/owed';
+import { owedPage } from '$lib/server/services/owed/owed';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

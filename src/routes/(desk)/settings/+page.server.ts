@@ -1,9 +1,9 @@
 import { redirect } from '@sveltejs/kit';
 import { act, formValues } from '$lib/server/answers';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
-import { businessSettings, saveBusiness } from '$lib/server/services/business';
-import { loadRates, missingRate, saveRate } from '$lib/server/services/lateClaims';
-import { changePassword } from '$lib/server/services/owner';
+import { businessSettings, saveBusiness } from '$lib/server/services/business/settings';
+import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/lateCharges';
+import { changePassword } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => ({

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import BusinessFields from '$lib/ui/forms/BusinessFields.svelte';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import { notices } from '$lib/ui/shell/notices.svelte';
+	import BusinessFields from '$lib/ui/business/BusinessFields.svelte';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import { notices } from '$lib/ui/parts/notices.svelte';
 
 	let { data, form } = $props();
 	let refused = $derived(

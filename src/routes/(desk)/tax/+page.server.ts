@@ -1,16 +1,16 @@
 import { act, idOf, readJson } from '$lib/server/answers';
 import { TableError } from '$lib/core/formats/table';
-import { badDebts, settleRelief } from '$lib/server/services/badDebts';
+import { badDebts, settleRelief } from '$lib/server/services/tax/badDebts';
 import {
 	importDeductionStatements,
 	previewDeductionFile
-} from '$lib/server/services/deductionImport';
+} from '$lib/server/services/tax/deductionImport';
 import {
 	deductionsPage,
 	removeDeductionStatement,
 	saveDeductionStatement
-} from '$lib/server/services/deductions';
-import { FieldError } from '$lib/server/services/errors';
+} from '$lib/server/services/tax/deductions';
+import { FieldError } from '$lib/core/refusals';
 import type { World } from '$lib/server/world';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -2,9 +2,9 @@
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '$lib/ui/forms/keys';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import { notices } from '$lib/ui/shell/notices.svelte';
+	import { pressKey } from '$lib/ui/parts/keys';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import { notices } from '$lib/ui/parts/notices.svelte';
 
 	let { data, form } = $props();
 	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});

@@ -1,6 +1,6 @@
 import { JOB_STATES } from '$lib/core/jobs/types';
-import { runningClock, visitsOn } from '$lib/server/services/jobDone';
-import { jobCounts, jobLabels, listJobs } from '$lib/server/services/jobs';
+import { runningClock, visitsOn } from '$lib/server/services/jobs/done';
+import { jobCounts, jobLabels, listJobs } from '$lib/server/services/jobs/jobs';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

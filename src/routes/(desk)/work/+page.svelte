@@ -4,8 +4,8 @@
 	import { page } from '$app/state';
 	import { displayDate, londonTime } from '$lib/core/calendar/conversion';
 	import { JOB_STATE_NAMES, type JobState } from '$lib/core/jobs/types';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
-	import { WORK_PAGES } from '$lib/ui/work/tabs';
+	import Tabs from '$lib/ui/parts/Places.svelte';
+	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
 	const STATES = Object.entries(JOB_STATE_NAMES) as [JobState, string][];

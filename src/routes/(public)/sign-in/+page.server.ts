@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { act } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
-import { openSession, signIn } from '$lib/server/services/owner';
+import { openSession, signIn } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

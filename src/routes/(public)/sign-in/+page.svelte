@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import Entrance from '$lib/ui/shell/Entrance.svelte';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import Entrance from '$lib/ui/business/Entrance.svelte';
 
 	let { data, form } = $props();
 	let to = $derived(page.url.searchParams.get('to'));

@@ -1,9 +1,9 @@
 import { redirect } from '@sveltejs/kit';
 import { act, formValues } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
-import { isSetUp, saveBusiness } from '$lib/server/services/business';
-import { FieldError } from '$lib/server/services/errors';
-import { checkPassword, hasOwner, openSession, setPassword } from '$lib/server/services/owner';
+import { isSetUp, saveBusiness } from '$lib/server/services/business/settings';
+import { FieldError } from '$lib/core/refusals';
+import { checkPassword, hasOwner, openSession, setPassword } from '$lib/server/services/business/signIn';
 import type { Actions } from './$types';
 
 export const actions: Actions = {

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import BusinessFields from '$lib/ui/forms/BusinessFields.svelte';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import Entrance from '$lib/ui/shell/Entrance.svelte';
+	import BusinessFields from '$lib/ui/business/BusinessFields.svelte';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import Entrance from '$lib/ui/business/Entrance.svelte';
 
 	let { form } = $props();
 	let errors = $derived<Record<string, string>>(form?.fields ?? {});

@@ -1,8 +1,8 @@
 import { bankEvent } from '$lib/server/gateways/bank';
 import { isSigned } from '$lib/server/gateways/asking';
 import { takeNews } from '$lib/server/answers';
-import { receiveBankEvent } from '$lib/server/services/cards';
-import { deliverDue } from '$lib/server/services/deliver';
+import { receiveBankEvent } from '$lib/server/services/money/cardEvents';
+import { deliverDue } from '$lib/server/services/messages/deliver';
 import type { RequestHandler } from './$types';
 
 /** Only what the pay-by-bank service signed is taken; what is not understood is refused and will be sent again. */

@@ -1,9 +1,9 @@
 import { cardEvent, payoutEvent } from '$lib/server/gateways/card';
 import { isSigned } from '$lib/server/gateways/asking';
 import { takeNews } from '$lib/server/answers';
-import { receiveCardEvent } from '$lib/server/services/cards';
-import { receivePayout } from '$lib/server/services/payouts';
-import { deliverDue } from '$lib/server/services/deliver';
+import { receiveCardEvent } from '$lib/server/services/money/cardEvents';
+import { receivePayout } from '$lib/server/services/money/payouts';
+import { deliverDue } from '$lib/server/services/messages/deliver';
 import type { RequestHandler } from './$types';
 
 /** Only what the processor signed is taken; what is not understood is refused and will be sent again. */

@@ -10,7 +10,7 @@ import { marginOf } from '../../../../src/lib/core/jobs/margin';
 import { planRun, type RunJob } from '../../../../src/lib/core/jobs/run';
 import type { JobCost, JobLine, JobWork, TimeEntry } from '../../../../src/lib/core/jobs/types';
 import { decideContract } from '../../../../src/lib/core/regimes/gb/contract';
-import { likelyWords } from '../../../../src/lib/core/text/spelling';
+import { likelyWords } from '../../../../src/lib/core/spelling';
 
 const line = (id: number, unitPrice: string, more: Partial<JobLine> = {}): JobLine => ({
 	id,

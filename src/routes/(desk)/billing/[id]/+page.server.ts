@@ -2,16 +2,16 @@ import { error, redirect } from '@sveltejs/kit';
 import { act, formValues, idOf, orNotFound } from '$lib/server/answers';
 import { parseMoney } from '$lib/core/money/decimal';
 import { readTypedNumber } from '$lib/core/money/typed';
-import { loadSheetPage } from '$lib/server/services/sheetPage';
-import { applyCredit } from '$lib/server/services/accountPayments';
-import { refundByHand, refundCard } from '$lib/server/services/cards';
-import { creditInvoice } from '$lib/server/services/credit';
-import { documentDetail, documentState } from '$lib/server/services/documents';
-import { chargeLate } from '$lib/server/services/lateClaims';
-import { deliverDue } from '$lib/server/services/deliver';
-import { markArrived, sendAgain } from '$lib/server/services/outbox';
-import { recordPayment, undoPayment } from '$lib/server/services/payments';
-import { noteHandedOver, prepareSending, sendByMail } from '$lib/server/services/send';
+import { loadSheetPage } from '$lib/server/services/invoices/sheetPage';
+import { applyCredit } from '$lib/server/services/money/payerPayments';
+import { refundByHand, refundCard } from '$lib/server/services/money/refunds';
+import { creditInvoice } from '$lib/server/services/invoices/creditNote';
+import { documentDetail, documentState } from '$lib/server/services/desk/documents';
+import { chargeLate } from '$lib/server/services/owed/lateCharges';
+import { deliverDue } from '$lib/server/services/messages/deliver';
+import { markArrived, sendAgain } from '$lib/server/services/messages/outbox';
+import { recordPayment, undoPayment } from '$lib/server/services/money/payments';
+import { noteHandedOver, prepareSending, sendByMail } from '$lib/server/services/invoices/send';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import IssuedDocument from '$lib/ui/documents/IssuedDocument.svelte';
-	import Sheet from '$lib/ui/sheet/Sheet.svelte';
+	import IssuedDocument from '$lib/ui/invoices/IssuedDocument.svelte';
+	import Sheet from '$lib/ui/invoices/sheet/Sheet.svelte';
 
 	let { data, form } = $props();
 </script>

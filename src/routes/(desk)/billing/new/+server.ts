@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { beginInvoice, copyAsDraft } from '$lib/server/services/drafts';
-import { newToken } from '$lib/server/services/keys';
+import { beginInvoice, copyAsDraft } from '$lib/server/services/invoices/drafts';
+import { newToken } from '$lib/server/services/business/keys';
 import type { RequestHandler } from './$types';
 
 export const POST: RequestHandler = async ({ request, locals }) => {

@@ -1,4 +1,4 @@
-import { listRepeats } from '$lib/server/services/repeats';
+import { listRepeats } from '$lib/server/services/repeats/repeats';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => ({ repeats: listRepeats(locals.world) });

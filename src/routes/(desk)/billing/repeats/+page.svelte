@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
-	import { BILLING_PAGES } from '$lib/ui/documents/tabs';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
+	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
+	import Tabs from '$lib/ui/parts/Places.svelte';
 
 	let { data } = $props();
 	const ACTIONS = { draft: 'left as draft', send: 'sent by itself', charge: 'charged to the card' };

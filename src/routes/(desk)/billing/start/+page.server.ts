@@ -5,7 +5,7 @@ import {
 	keepStartingPoint,
 	listStartingPoints,
 	removeStartingPoint
-} from '$lib/server/services/startingPoints';
+} from '$lib/server/services/invoices/startingPoints';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => ({ points: listStartingPoints(locals.world) });

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import { pressKey } from '$lib/ui/forms/keys';
-	import { BILLING_PAGES } from '$lib/ui/documents/tabs';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
+	import { pressKey } from '$lib/ui/parts/keys';
+	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
+	import Tabs from '$lib/ui/parts/Places.svelte';
 
 	let { data, form } = $props();
 	const key = pressKey();

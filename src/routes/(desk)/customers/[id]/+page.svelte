@@ -6,9 +6,9 @@
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
 	import { JOB_STATE_NAMES } from '$lib/core/jobs/types';
 	import CustomerEditor from '$lib/ui/customers/CustomerEditor.svelte';
-	import InvoiceRows from '$lib/ui/documents/InvoiceRows.svelte';
-	import { pressKey } from '$lib/ui/forms/keys';
-	import { notices } from '$lib/ui/shell/notices.svelte';
+	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
+	import { pressKey } from '$lib/ui/parts/keys';
+	import { notices } from '$lib/ui/parts/notices.svelte';
 
 	let { data, form } = $props();
 	let customer = $derived(data.customer);
@@ -22,12 +22,12 @@
 	let view = $state<(typeof VIEWS)[number][0]>('documents');
 	let people = $state<{ id: number; name: string }[] | null>(null);
 	async function findPeople() {
-		const response = await fetch('/api/customers?q=').catch(() => null);
+		const response = await fetch('/customers/api?q=').catch(() => null);
 		people = response?.ok ? await response.json() : [];
 	}
 
 	async function save(values: object) {
-		const response = await fetch(`/api/customers/${customer.id}`, {
+		const response = await fetch(`/customers/${customer.id}/api`, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify({ version: customer.version, customer: values })

@@ -1,4 +1,4 @@
-import { exportCards, exportCustomers } from '$lib/server/services/customerFile';
+import { exportCards, exportCustomers } from '$lib/server/services/customers/file';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals, url }) => {

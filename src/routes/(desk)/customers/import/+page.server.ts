@@ -1,6 +1,6 @@
 import { act } from '$lib/server/answers';
-import { FieldError } from '$lib/server/services/errors';
-import { importCustomers, previewCustomers } from '$lib/server/services/customerFile';
+import { FieldError } from '$lib/core/refusals';
+import { importCustomers, previewCustomers } from '$lib/server/services/customers/file';
 import type { Actions } from './$types';
 
 async function bytesOf(request: Request): Promise<Uint8Array> {

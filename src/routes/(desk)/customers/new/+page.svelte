@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import CustomerEditor from '$lib/ui/customers/CustomerEditor.svelte';
-	import { NO_STANDING } from '$lib/core/documents/parties';
+	import { NO_STANDING } from '$lib/core/parties';
 
 	const blank = {
 		name: '',
@@ -22,7 +22,7 @@
 	};
 
 	async function save(customer: object) {
-		const response = await fetch('/api/customers', {
+		const response = await fetch('/customers/api', {
 			method: 'POST',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify(customer)

@@ -2,7 +2,7 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { AGES } from '$lib/core/settlement/statement';
-	import BarChart from '$lib/ui/charts/BarChart.svelte';
+	import BarChart from '$lib/ui/desk/BarChart.svelte';
 
 	let { data } = $props();
 	const AGE_WORDS = {

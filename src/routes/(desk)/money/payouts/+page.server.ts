@@ -1,4 +1,4 @@
-import { payoutPage } from '$lib/server/services/payouts';
+import { payoutPage } from '$lib/server/services/money/payouts';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

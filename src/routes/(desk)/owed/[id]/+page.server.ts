@@ -1,13 +1,13 @@
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { applyCredit, recordForPayer, returnCredit } from '$lib/server/services/accountPayments';
-import { sentReminders } from '$lib/server/services/chaseMessages';
-import { loadPlans, payerChasing, savePayerChasing } from '$lib/server/services/chasePlans';
-import { holdInvoice, noteCall, releaseInvoice } from '$lib/server/services/holds';
-import { lateTermsOf, saveLateTerms } from '$lib/server/services/lateClaims';
+import { applyCredit, recordForPayer, returnCredit } from '$lib/server/services/money/payerPayments';
+import { sentReminders } from '$lib/server/services/chasing/messages';
+import { loadPlans, payerChasing, savePayerChasing } from '$lib/server/services/chasing/plans';
+import { holdInvoice, noteCall, releaseInvoice } from '$lib/server/services/owed/holds';
+import { lateTermsOf, saveLateTerms } from '$lib/server/services/owed/lateCharges';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
-import { payerPage } from '$lib/server/services/owed';
-import { undoPayment } from '$lib/server/services/payments';
-import { undoWriteOff, writeOff } from '$lib/server/services/writeOffs';
+import { payerPage } from '$lib/server/services/owed/owed';
+import { undoPayment } from '$lib/server/services/money/payments';
+import { undoWriteOff, writeOff } from '$lib/server/services/money/writeOffs';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

@@ -1,9 +1,9 @@
 import { act, idOf } from '$lib/server/answers';
-import { markPosted, sentReminders } from '$lib/server/services/chaseMessages';
-import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasePlans';
-import { chaseDayPage, skipMessage, type Why } from '$lib/server/services/chasing';
-import { deliverDue } from '$lib/server/services/deliver';
-import { sendAgain, sendTextAgain } from '$lib/server/services/outbox';
+import { markPosted, sentReminders } from '$lib/server/services/chasing/messages';
+import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasing/plans';
+import { chaseDayPage, skipMessage, type Why } from '$lib/server/services/chasing/chasing';
+import { deliverDue } from '$lib/server/services/messages/deliver';
+import { sendAgain, sendTextAgain } from '$lib/server/services/messages/outbox';
 import type { Actions, PageServerLoad } from './$types';
 
 const PER_PAGE = 30;

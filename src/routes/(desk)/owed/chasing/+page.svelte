@@ -5,8 +5,8 @@
 	import { displayPounds } from '$lib/core/money/display';
 	import MessageCard from '$lib/ui/chasing/MessageCard.svelte';
 	import { CHANNEL_WORDS, HELD_WORDS } from '$lib/ui/chasing/words';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import { notices } from '$lib/ui/shell/notices.svelte';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import { notices } from '$lib/ui/parts/notices.svelte';
 
 	let { data, form } = $props();
 	let fields = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});

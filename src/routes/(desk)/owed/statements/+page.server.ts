@@ -1,14 +1,14 @@
 import { redirect } from '@sveltejs/kit';
 import { act } from '$lib/server/answers';
-import { applyAllCredit } from '$lib/server/services/accountPayments';
-import { FieldError } from '$lib/server/services/errors';
+import { applyAllCredit } from '$lib/server/services/money/payerPayments';
+import { FieldError } from '$lib/core/refusals';
 import {
 	continueStatements,
 	listStatementRuns,
 	readStatementOptions,
 	startStatements,
 	statementOverview
-} from '$lib/server/services/statements';
+} from '$lib/server/services/owed/statements';
 import { statementChoice } from '$lib/ui/owed/choice';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -2,7 +2,7 @@
 	import { enhance } from '$app/forms';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '$lib/ui/forms/keys';
+	import { pressKey } from '$lib/ui/parts/keys';
 
 	let { data, form } = $props();
 	let key = $state(pressKey());

@@ -2,7 +2,8 @@ import { redirect } from '@sveltejs/kit';
 import { act, idOf, orNotFound } from '$lib/server/answers';
 import { BILLING_SHAPES } from '$lib/core/jobs/billing';
 import { JOB_STATES } from '$lib/core/jobs/types';
-import { addJobFile, LARGEST_FILE, removeJobFile } from '$lib/server/services/jobFiles';
+import { addJobFile, removeJobFile } from '$lib/server/services/jobs/files';
+import { LARGEST_FILE } from '$lib/server/services/business/files';
 import {
 	removeCost,
 	removeTime,
@@ -12,16 +13,16 @@ import {
 	saveVisit,
 	startClock,
 	stopClock
-} from '$lib/server/services/jobDone';
-import { FieldError } from '$lib/server/services/errors';
-import { jobPage } from '$lib/server/services/jobPage';
-import { moveJob, removeJob } from '$lib/server/services/jobs';
+} from '$lib/server/services/jobs/done';
+import { FieldError } from '$lib/core/refusals';
+import { jobPage } from '$lib/server/services/desk/jobPage';
+import { moveJob, removeJob } from '$lib/server/services/jobs/jobs';
 import {
 	approveApplication,
 	releaseRetention,
 	withdrawApplication
-} from '$lib/server/services/stages';
-import { billJob, jobAsPattern } from '$lib/server/services/toBill';
+} from '$lib/server/services/billing/stages';
+import { billJob, jobAsPattern } from '$lib/server/services/billing/toBill';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

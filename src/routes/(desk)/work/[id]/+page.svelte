@@ -6,12 +6,12 @@
 	import { lineAmount } from '$lib/core/jobs/billing';
 	import { JOB_STATE_NAMES } from '$lib/core/jobs/types';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '$lib/ui/forms/keys';
-	import ClockBar from '$lib/ui/work/ClockBar.svelte';
-	import MarginPanel from '$lib/ui/work/MarginPanel.svelte';
-	import StagePanel from '$lib/ui/work/StagePanel.svelte';
-	import TimeAndCosts from '$lib/ui/work/TimeAndCosts.svelte';
-	import Visits from '$lib/ui/work/Visits.svelte';
+	import { pressKey } from '$lib/ui/parts/keys';
+	import ClockBar from '$lib/ui/jobs/ClockBar.svelte';
+	import MarginPanel from '$lib/ui/jobs/MarginPanel.svelte';
+	import StagePanel from '$lib/ui/billing/StagePanel.svelte';
+	import TimeAndCosts from '$lib/ui/jobs/TimeAndCosts.svelte';
+	import Visits from '$lib/ui/jobs/Visits.svelte';
 
 	let { data, form } = $props();
 	let job = $derived(data.job);

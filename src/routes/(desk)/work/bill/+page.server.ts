@@ -1,8 +1,8 @@
 import { redirect } from '@sveltejs/kit';
 import { act, readJson } from '$lib/server/answers';
-import { continueRuns, listRuns, startBillRun } from '$lib/server/services/billRun';
-import { customerNames } from '$lib/server/services/customers';
-import { toBill } from '$lib/server/services/toBill';
+import { continueRuns, listRuns, startBillRun } from '$lib/server/services/billing/billRun';
+import { customerNames } from '$lib/server/services/customers/customers';
+import { toBill } from '$lib/server/services/billing/toBill';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

@@ -4,10 +4,10 @@
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import type { RunPlan } from '$lib/core/jobs/run';
-	import { pressKey } from '$lib/ui/forms/keys';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
-	import RunReview from '$lib/ui/work/RunReview.svelte';
-	import { WORK_PAGES } from '$lib/ui/work/tabs';
+	import { pressKey } from '$lib/ui/parts/keys';
+	import Tabs from '$lib/ui/parts/Places.svelte';
+	import RunReview from '$lib/ui/billing/RunReview.svelte';
+	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data, form } = $props();
 	/** Which states of jobs a run bills. What is under way has only time and costs to bill. */
@@ -86,7 +86,7 @@
 	async function review() {
 		failed = '';
 		reviewing = true;
-		const response = await fetch('/api/runs/plan', {
+		const response = await fetch('/work/bill/api', {
 			method: 'POST',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify(body)

@@ -1,6 +1,6 @@
 import { isPlainDate } from '$lib/core/calendar/queries';
-import { jobLabels } from '$lib/server/services/jobs';
-import { marginReport } from '$lib/server/services/margins';
+import { jobLabels } from '$lib/server/services/jobs/jobs';
+import { marginReport } from '$lib/server/services/jobs/margins';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

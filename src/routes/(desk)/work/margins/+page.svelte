@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { displayPounds } from '$lib/core/money/display';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
-	import MarginPanel from '$lib/ui/work/MarginPanel.svelte';
-	import { WORK_PAGES } from '$lib/ui/work/tabs';
+	import Tabs from '$lib/ui/parts/Places.svelte';
+	import MarginPanel from '$lib/ui/jobs/MarginPanel.svelte';
+	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
 	let form: HTMLFormElement;

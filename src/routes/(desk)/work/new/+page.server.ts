@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { act } from '$lib/server/answers';
-import { customerRecord } from '$lib/server/services/customerParts';
-import { addJob } from '$lib/server/services/jobs';
+import { customerRecord } from '$lib/server/services/customers/parts';
+import { addJob } from '$lib/server/services/jobs/jobs';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

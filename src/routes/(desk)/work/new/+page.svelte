@@ -1,10 +1,10 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { enhance } from '$app/forms';
-	import type { CustomerRecord } from '$lib/core/documents/parties';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import { pressKey } from '$lib/ui/forms/keys';
-	import CustomerPicker from '$lib/ui/sheet/CustomerPicker.svelte';
+	import type { CustomerRecord } from '$lib/core/parties';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import { pressKey } from '$lib/ui/parts/keys';
+	import CustomerPicker from '$lib/ui/invoices/sheet/CustomerPicker.svelte';
 
 	let { data, form } = $props();
 	let customer = $state<CustomerRecord | null>(untrack(() => data.customer));

@@ -1,5 +1,5 @@
-import { categories } from '$lib/server/services/prices';
-import { listPrices } from '$lib/server/services/priceSearch';
+import { categories } from '$lib/server/services/prices/prices';
+import { listPrices } from '$lib/server/services/prices/search';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

@@ -3,8 +3,8 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { KIND_NAMES } from '$lib/core/documents/view';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
-	import { WORK_PAGES } from '$lib/ui/work/tabs';
+	import Tabs from '$lib/ui/parts/Places.svelte';
+	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
 	function address(change: Record<string, string>): string {

@@ -1,10 +1,10 @@
 import { redirect } from '@sveltejs/kit';
 import { act, orNotFound, typedAmount } from '$lib/server/answers';
-import { openCheckout } from '$lib/server/services/cards';
-import { noteReminderOpened } from '$lib/server/services/chaseMessages';
-import { newToken } from '$lib/server/services/keys';
-import { keptCardShown, revokeByCustomer } from '$lib/server/services/savedCards';
-import { noteOpened, payPage } from '$lib/server/services/payPage';
+import { openCheckout } from '$lib/server/services/money/checkouts';
+import { noteReminderOpened } from '$lib/server/services/chasing/messages';
+import { newToken } from '$lib/server/services/business/keys';
+import { keptCardShown, revokeByCustomer } from '$lib/server/services/repeats/keptCards';
+import { noteOpened, payPage } from '$lib/server/services/money/payPage';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = ({ locals, params, url }) => {

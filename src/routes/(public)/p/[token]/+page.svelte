@@ -2,9 +2,9 @@
 	import Download from '@lucide/svelte/icons/download';
 	import { page } from '$app/state';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import Paper from '$lib/ui/documents/Paper.svelte';
-	import BankDetails from '$lib/ui/paying/BankDetails.svelte';
-	import { publicPayment } from '$lib/ui/paying/payment.svelte';
+	import Paper from '$lib/ui/invoices/Paper.svelte';
+	import BankDetails from '$lib/ui/money/BankDetails.svelte';
+	import { publicPayment } from '$lib/ui/money/payment.svelte';
 
 	let { data, form } = $props();
 	let view = $derived(data.view);

@@ -1,11 +1,11 @@
 import { redirect } from '@sveltejs/kit';
 import { act, orNotFound, typedAmount } from '$lib/server/answers';
-import { newToken } from '$lib/server/services/keys';
+import { newToken } from '$lib/server/services/business/keys';
 import {
 	noteStatementOpened,
 	payStatement,
 	statementPage
-} from '$lib/server/services/statementPage';
+} from '$lib/server/services/owed/statementPage';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
 export const load: PageServerLoad = ({ locals, params, url }) => {

@@ -4,8 +4,8 @@
 	import { page } from '$app/state';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import BankDetails from '$lib/ui/paying/BankDetails.svelte';
-	import { publicPayment } from '$lib/ui/paying/payment.svelte';
+	import BankDetails from '$lib/ui/money/BankDetails.svelte';
+	import { publicPayment } from '$lib/ui/money/payment.svelte';
 
 	let { data, form } = $props();
 	let view = $derived(data.view);

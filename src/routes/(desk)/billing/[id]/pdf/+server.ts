@@ -2,8 +2,8 @@ import { error } from '@sveltejs/kit';
 import { viewDocument } from '$lib/core/documents/view';
 import { idOf, orNotFound } from '$lib/server/answers';
 import { renderPdf } from '$lib/server/documents/pdf';
-import { storedPdf } from '$lib/server/services/documents';
-import { draftPreview } from '$lib/server/services/sheetPage';
+import { storedPdf } from '$lib/server/services/desk/documents';
+import { draftPreview } from '$lib/server/services/invoices/sheetPage';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ locals, params, url }) => {

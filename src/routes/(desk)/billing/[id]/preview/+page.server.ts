@@ -1,8 +1,8 @@
 import { redirect } from '@sveltejs/kit';
 import { viewDocument } from '$lib/core/documents/view';
 import { idOf, orNotFound } from '$lib/server/answers';
-import { documentState } from '$lib/server/services/documents';
-import { draftPreview } from '$lib/server/services/sheetPage';
+import { documentState } from '$lib/server/services/desk/documents';
+import { draftPreview } from '$lib/server/services/invoices/sheetPage';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {

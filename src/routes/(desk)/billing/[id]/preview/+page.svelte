@@ -1,5 +1,5 @@
 <script lang="ts">
-	import Paper from '$lib/ui/documents/Paper.svelte';
+	import Paper from '$lib/ui/invoices/Paper.svelte';
 
 	let { data } = $props();
 	let shown = $state<'page' | 'pdf'>('page');

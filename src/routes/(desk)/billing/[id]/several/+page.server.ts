@@ -1,8 +1,8 @@
 import { redirect } from '@sveltejs/kit';
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { searchCustomers } from '$lib/server/services/customers';
-import { loadDraft } from '$lib/server/services/drafts';
-import { copyToCustomers } from '$lib/server/services/startingPoints';
+import { searchCustomers } from '$lib/server/services/customers/customers';
+import { loadDraft } from '$lib/server/services/invoices/drafts';
+import { copyToCustomers } from '$lib/server/services/invoices/startingPoints';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {

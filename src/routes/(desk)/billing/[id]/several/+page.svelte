@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
-	import { pressKey } from '$lib/ui/forms/keys';
+	import { pressKey } from '$lib/ui/parts/keys';
 
 	let { data, form } = $props();
 	const key = pressKey();

@@ -6,8 +6,8 @@ import {
 	saveRepeat,
 	setRepeatState,
 	skipOccurrence
-} from '$lib/server/services/repeats';
-import { revokeCard } from '$lib/server/services/savedCards';
+} from '$lib/server/services/repeats/repeats';
+import { revokeCard } from '$lib/server/services/repeats/keptCards';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

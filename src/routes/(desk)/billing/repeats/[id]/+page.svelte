@@ -5,11 +5,11 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import type { SheetLine } from '$lib/core/sheet/types';
-	import { BILLING_PAGES } from '$lib/ui/documents/tabs';
+	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import RepeatFields from '$lib/ui/repeats/RepeatFields.svelte';
-	import { notices } from '$lib/ui/shell/notices.svelte';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
-	import JobLines, { type EditedLine } from '$lib/ui/work/JobLines.svelte';
+	import { notices } from '$lib/ui/parts/notices.svelte';
+	import Tabs from '$lib/ui/parts/Places.svelte';
+	import JobLines, { type EditedLine } from '$lib/ui/jobs/JobLines.svelte';
 
 	let { data, form } = $props();
 	let repeat = $derived(data.repeat);
@@ -71,7 +71,7 @@
 			cost: line.cost,
 			...(line.itemId ? { itemId: line.itemId } : {})
 		}));
-		const response = await fetch(`/api/repeats/${repeat.id}`, {
+		const response = await fetch(`/billing/repeats/${repeat.id}/api`, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify({ from, sheet: { ...data.sheet, rows } })

@@ -1,8 +1,8 @@
 import { error, redirect } from '@sveltejs/kit';
 import { act, orNotFound } from '$lib/server/answers';
-import { discardDraft, loadDraft } from '$lib/server/services/drafts';
-import { addRepeat } from '$lib/server/services/repeats';
-import { cardOf } from '$lib/server/services/savedCards';
+import { discardDraft, loadDraft } from '$lib/server/services/invoices/drafts';
+import { addRepeat } from '$lib/server/services/repeats/repeats';
+import { cardOf } from '$lib/server/services/repeats/keptCards';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

@@ -2,7 +2,7 @@
 	import { enhance } from '$app/forms';
 	import { displayPounds } from '$lib/core/money/display';
 	import { OCCASION_WORDS } from '$lib/core/sheet/occasion';
-	import { pressKey } from '$lib/ui/forms/keys';
+	import { pressKey } from '$lib/ui/parts/keys';
 	import RepeatFields from '$lib/ui/repeats/RepeatFields.svelte';
 
 	let { data, form } = $props();

@@ -3,7 +3,7 @@ import { displayDate } from '$lib/core/calendar/conversion';
 import { isPlainDate } from '$lib/core/calendar/queries';
 import type { Age } from '$lib/core/settlement/statement';
 import { orNotFound } from '$lib/server/answers';
-import { behindBar, type Behind } from '$lib/server/services/charts';
+import { behindBar, type Behind } from '$lib/server/services/desk/charts';
 import type { PageServerLoad } from './$types';
 
 const WORDS = {

@@ -1,8 +1,8 @@
 import { redirect } from '@sveltejs/kit';
 import { act, idOf, orNotFound } from '$lib/server/answers';
 import { BANK_COLUMNS } from '$lib/core/formats/bankFile';
-import { askedFile, confirmColumns } from '$lib/server/services/bankLines';
-import { matchLines } from '$lib/server/services/matching';
+import { askedFile, confirmColumns } from '$lib/server/services/money/bank/lines';
+import { matchLines } from '$lib/server/services/money/bank/matching';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {

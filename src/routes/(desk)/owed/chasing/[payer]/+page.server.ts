@@ -1,16 +1,16 @@
 import { redirect } from '@sveltejs/kit';
 import { CHANNELS } from '$lib/core/chasing/types';
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { sentReminders } from '$lib/server/services/chaseMessages';
+import { sentReminders } from '$lib/server/services/chasing/messages';
 import {
 	messageFor,
 	saveWording,
 	sendNow,
 	skipMessage,
 	type Why
-} from '$lib/server/services/chasing';
-import { chasePreviewFacts } from '$lib/server/services/chasing';
-import { deliverDue } from '$lib/server/services/deliver';
+} from '$lib/server/services/chasing/chasing';
+import { chasePreviewFacts } from '$lib/server/services/chasing/chasing';
+import { deliverDue } from '$lib/server/services/messages/deliver';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

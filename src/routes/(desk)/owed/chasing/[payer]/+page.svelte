@@ -5,8 +5,8 @@
 	import { displayPounds } from '$lib/core/money/display';
 	import { fillWording, MERGE_FIELDS } from '$lib/core/chasing/wording';
 	import { CHANNEL_WORDS, offsetInWords, TONE_WORDS } from '$lib/ui/chasing/words';
-	import { pressKey } from '$lib/ui/forms/keys';
-	import { notices } from '$lib/ui/shell/notices.svelte';
+	import { pressKey } from '$lib/ui/parts/keys';
+	import { notices } from '$lib/ui/parts/notices.svelte';
 
 	let { data, form } = $props();
 	let message = $derived(data.message);

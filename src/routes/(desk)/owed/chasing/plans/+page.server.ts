@@ -1,4 +1,4 @@
-import { choosers, loadPlans } from '$lib/server/services/chasePlans';
+import { choosers, loadPlans } from '$lib/server/services/chasing/plans';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => {

@@ -1,7 +1,7 @@
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { deliverDue } from '$lib/server/services/deliver';
-import { sendAgain } from '$lib/server/services/outbox';
-import { statementRun } from '$lib/server/services/statements';
+import { deliverDue } from '$lib/server/services/messages/deliver';
+import { sendAgain } from '$lib/server/services/messages/outbox';
+import { statementRun } from '$lib/server/services/owed/statements';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

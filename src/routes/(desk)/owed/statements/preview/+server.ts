@@ -1,6 +1,6 @@
 import { idOf, orNotFound } from '$lib/server/answers';
 import { renderStatements } from '$lib/server/documents/statementPdf';
-import { buildStatement, readStatementOptions } from '$lib/server/services/statements';
+import { buildStatement, readStatementOptions } from '$lib/server/services/owed/statements';
 import { statementChoice } from '$lib/ui/owed/choice';
 import type { RequestHandler } from './$types';
 

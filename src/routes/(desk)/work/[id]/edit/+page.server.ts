@@ -1,6 +1,6 @@
 import { idOf, orNotFound } from '$lib/server/answers';
-import { customerNames } from '$lib/server/services/customers';
-import { jobPage } from '$lib/server/services/jobPage';
+import { customerNames } from '$lib/server/services/customers/customers';
+import { jobPage } from '$lib/server/services/desk/jobPage';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { tick, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import JobLines, { type EditedLine } from '$lib/ui/work/JobLines.svelte';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import JobLines, { type EditedLine } from '$lib/ui/jobs/JobLines.svelte';
 
 	let { data } = $props();
 	const start = untrack(() => data);
@@ -59,7 +59,7 @@
 				}))
 			}
 		};
-		const response = await fetch(`/api/jobs/${start.job.id}`, {
+		const response = await fetch(`/work/${start.job.id}/api`, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify(body)

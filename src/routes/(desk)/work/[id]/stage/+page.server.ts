@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { jobPage } from '$lib/server/services/jobPage';
-import { applyForPayment, billStage, previewStage } from '$lib/server/services/stages';
+import { jobPage } from '$lib/server/services/desk/jobPage';
+import { applyForPayment, billStage, previewStage } from '$lib/server/services/billing/stages';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {

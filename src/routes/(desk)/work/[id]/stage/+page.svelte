@@ -3,8 +3,8 @@
 	import { enhance } from '$app/forms';
 	import type { StagePreview } from '$lib/core/jobs/stages';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import { pressKey } from '$lib/ui/forms/keys';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import { pressKey } from '$lib/ui/parts/keys';
 
 	let { data, form } = $props();
 	const fresh = untrack(() => data.position.billed === 0n);

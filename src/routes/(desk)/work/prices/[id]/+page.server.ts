@@ -1,12 +1,12 @@
 import { redirect } from '@sveltejs/kit';
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { savePicture } from '$lib/server/services/pricePictures';
+import { savePicture } from '$lib/server/services/prices/pictures';
 import {
 	archivePriceItem,
 	categories,
 	priceItem,
 	removePriceItem
-} from '$lib/server/services/prices';
+} from '$lib/server/services/prices/prices';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => ({

@@ -2,13 +2,13 @@
 	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import EntryForm from '$lib/ui/prices/EntryForm.svelte';
-	import { notices } from '$lib/ui/shell/notices.svelte';
+	import { notices } from '$lib/ui/parts/notices.svelte';
 
 	let { data, form } = $props();
 	let entry = $derived(data.entry);
 	let picture: HTMLFormElement;
 	async function save(values: object) {
-		const response = await fetch(`/api/prices/${entry.id}`, {
+		const response = await fetch(`/work/prices/${entry.id}/api`, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify({ version: entry.version, entry: values })

@@ -1,4 +1,4 @@
-import { exportPrices } from '$lib/server/services/priceFile';
+import { exportPrices } from '$lib/server/services/prices/file';
 import type { RequestHandler } from './$types';
 
 /** Streamed, so that a long list needs no memory. */

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
-	import { WORK_PAGES } from '$lib/ui/work/tabs';
+	import Tabs from '$lib/ui/parts/Places.svelte';
+	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	const FIELDS = [
 		['name', 'Name'],
@@ -60,7 +60,7 @@
 		body.set('file', file);
 		if (mapping) body.set('mapping', JSON.stringify(mapping));
 		failed = '';
-		const response = await fetch(`/api/prices/import${write ? '?write' : ''}`, {
+		const response = await fetch(`/work/prices/import/api${write ? '?write' : ''}`, {
 			method: 'POST',
 			body
 		}).catch(() => null);

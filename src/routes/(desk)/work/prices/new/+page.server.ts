@@ -1,4 +1,4 @@
-import { categories } from '$lib/server/services/prices';
+import { categories } from '$lib/server/services/prices/prices';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => ({

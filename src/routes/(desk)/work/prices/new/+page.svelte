@@ -18,7 +18,7 @@
 		parts: []
 	};
 	async function save(values: object) {
-		const response = await fetch('/api/prices', {
+		const response = await fetch('/work/prices/api', {
 			method: 'POST',
 			headers: { 'content-type': 'application/json' },
 			body: JSON.stringify(values)

@@ -1,6 +1,6 @@
 import { act } from '$lib/server/answers';
-import { categories } from '$lib/server/services/prices';
-import { fingerprint, previewRaise, raisePrices } from '$lib/server/services/priceRaise';
+import { categories } from '$lib/server/services/prices/prices';
+import { fingerprint, previewRaise, raisePrices } from '$lib/server/services/prices/raise';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => ({

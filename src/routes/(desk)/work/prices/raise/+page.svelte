@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { enhance } from '$app/forms';
-	import Field from '$lib/ui/forms/Field.svelte';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
-	import { WORK_PAGES } from '$lib/ui/work/tabs';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import Tabs from '$lib/ui/parts/Places.svelte';
+	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data, form } = $props();
 	let category = $state('');

@@ -1,5 +1,5 @@
 import { idOf, orNotFound } from '$lib/server/answers';
-import { billRun } from '$lib/server/services/billRun';
+import { billRun } from '$lib/server/services/billing/billRun';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => ({

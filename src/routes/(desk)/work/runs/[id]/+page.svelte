@@ -2,8 +2,8 @@
 	import { invalidateAll } from '$app/navigation';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
-	import Tabs from '$lib/ui/shell/Tabs.svelte';
-	import { WORK_PAGES } from '$lib/ui/work/tabs';
+	import Tabs from '$lib/ui/parts/Places.svelte';
+	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
 	let run = $derived(data.run);
@@ -23,7 +23,7 @@
 	$effect(() => {
 		if (run.state === 'done') return;
 		const timer = setInterval(async () => {
-			const response = await fetch(`/api/runs/${run.id}`).catch(() => null);
+			const response = await fetch(`/work/runs/${run.id}/api`).catch(() => null);
 			if (!response?.ok) return;
 			const answer = await response.json();
 			progress = answer;

@@ -1,5 +1,5 @@
 import { orNotFound } from '$lib/server/answers';
-import { noteOpened, payPagePdf } from '$lib/server/services/payPage';
+import { noteOpened, payPagePdf } from '$lib/server/services/money/payPage';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals, params }) => {

@@ -1,5 +1,5 @@
 import { orNotFound } from '$lib/server/answers';
-import { statementFile } from '$lib/server/services/statementPage';
+import { statementFile } from '$lib/server/services/owed/statementPage';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals, params }) => {

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { idOf } from '$lib/server/answers';
-import { letterFile } from '$lib/server/services/chaseMessages';
-import { NotFoundError } from '$lib/server/services/errors';
+import { letterFile } from '$lib/server/services/chasing/messages';
+import { NotFoundError } from '$lib/core/refusals';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ locals, params }) => {

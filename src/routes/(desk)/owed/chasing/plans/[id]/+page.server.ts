@@ -6,7 +6,7 @@ import {
 	loadPlan,
 	loadPlans,
 	savePlan
-} from '$lib/server/services/chasePlans';
+} from '$lib/server/services/chasing/plans';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

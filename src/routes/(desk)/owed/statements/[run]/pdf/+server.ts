@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { idOf, orNotFound } from '$lib/server/answers';
 import { drawOnThread } from '$lib/server/documents/pdfThreads';
-import { runViews, statementPdf } from '$lib/server/services/statements';
+import { runViews, statementPdf } from '$lib/server/services/owed/statements';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ locals, params, url }) => {

@@ -1,6 +1,6 @@
 import { idOf, orNotFound } from '$lib/server/answers';
 import { renderPdf } from '$lib/server/documents/pdf';
-import { applicationView } from '$lib/server/services/applications';
+import { applicationView } from '$lib/server/services/billing/applications';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ locals, params }) => {

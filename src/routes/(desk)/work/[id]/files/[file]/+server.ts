@@ -1,5 +1,5 @@
 import { idOf, orNotFound } from '$lib/server/answers';
-import { jobFile } from '$lib/server/services/jobFiles';
+import { jobFile } from '$lib/server/services/jobs/files';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals, params, url }) => {

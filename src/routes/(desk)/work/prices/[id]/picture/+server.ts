@@ -1,5 +1,5 @@
 import { idOf, orNotFound } from '$lib/server/answers';
-import { pricePicture } from '$lib/server/services/pricePictures';
+import { pricePicture } from '$lib/server/services/prices/pictures';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals, params }) => {

@@ -1,0 +1,37 @@
+// Number series: what comes next, and where the owner began anew.
+import { eq } from 'drizzle-orm';
+import type { Database, Transaction } from '../../db/connection';
+import { numberSeries } from '../../db/schema';
+import { FieldError } from '../../../core/refusals';
+import { type Parsed } from './settings';
+
+export function loadSeries(db: Database | Transaction, kind: 'invoice' | 'creditNote') {
+	const row = db.select().from(numberSeries).where(eq(numberSeries.kind, kind)).get();
+	if (!row) throw new Error(`no number series for ${kind}`);
+	return row;
+}
+
+export function saveSeries(tx: Transaction, form: Parsed, first: boolean): void {
+	if (first) {
+		tx.insert(numberSeries)
+			.values([
+				{ kind: 'invoice', pattern: form.invoicePattern, next: form.invoiceNext },
+				{ kind: 'creditNote', pattern: 'CN-{nnnn}', next: 1 }
+			])
+			.onConflictDoNothing()
+			.run();
+		return;
+	}
+	const series = loadSeries(tx, 'invoice');
+	if (form.invoiceNext < series.next && form.invoicePattern === series.pattern) {
+		throw new FieldError({
+			invoiceNext: `${series.next} comes next: lower numbers have been taken.`
+		});
+	}
+	const starts =
+		form.invoiceNext === series.next ? series.starts : [...series.starts, form.invoiceNext];
+	tx.update(numberSeries)
+		.set({ pattern: form.invoicePattern, next: form.invoiceNext, starts })
+		.where(eq(numberSeries.kind, 'invoice'))
+		.run();
+}

@@ -1,0 +1,202 @@
+// The owner's business: first start, settings, VAT status over time, number series.
+import { asc } from 'drizzle-orm';
+import { z } from 'zod';
+import { isPlainDate } from '../../../core/calendar/queries';
+import { explainNumberPattern } from '../../../core/documents/numbers';
+import type { SellerRecord } from '../../../core/parties';
+import { isAccountNumber, isSortCode, isUtr, isVatNumber } from '../../../core/regimes/gb/checks';
+import type { Database, Transaction } from '../../db/connection';
+import { writeAtOnce } from '../../db/connection';
+import { business, vatStatuses } from '../../db/schema';
+import type { World } from '../../world';
+import { FieldError } from '../../../core/refusals';
+import { parseForm } from './fields';
+import { loadSeries, saveSeries } from './series';
+
+const text = (most: number) => z.string().trim().max(most, `At most ${most} characters.`);
+const checkbox = z
+	.union([z.boolean(), z.literal('on').transform(() => true)])
+	.optional()
+	.transform((value) => value ?? false);
+const optionalEmail = text(200).refine(
+	(value) => value === '' || z.email().safeParse(value).success,
+	'That is no mail address.'
+);
+
+export const businessForm = z.object({
+	ownerName: text(200).min(1, 'The law wants your own name on every invoice.'),
+	tradingName: text(200),
+	address: text(1000).min(1, 'The law wants an address on every invoice.'),
+	email: optionalEmail,
+	phone: text(50),
+	vatRegistered: checkbox,
+	vatNumber: text(20),
+	vatFrom: text(10)
+		.optional()
+		.transform((value) => value ?? ''),
+	cisSubcontractor: checkbox,
+	utr: text(20).refine(
+		(value) => value === '' || isUtr(value),
+		'A UTR has ten digits, and one of these is wrong.'
+	),
+	bankAccountName: text(100),
+	bankSortCode: text(20).refine(
+		(value) => value === '' || isSortCode(value),
+		'A sort code has six digits.'
+	),
+	bankAccountNumber: text(20).refine(
+		(value) => value === '' || isAccountNumber(value),
+		'An account number has eight digits.'
+	),
+	termsDays: z.coerce
+		.number({ error: 'A number of days.' })
+		.int('Whole days.')
+		.min(0, 'Not below zero.')
+		.max(999, 'At most 999 days.')
+		.default(14),
+	termsEndOfMonth: checkbox,
+	invoicePattern: text(30).default('INV-{nnnn}'),
+	invoiceNext: z.coerce
+		.number({ error: 'A number.' })
+		.int('A whole number.')
+		.min(1, 'At least 1.')
+		.max(99_999_999, 'That is too large.')
+		.default(1),
+	copyToSelf: checkbox,
+	passOnCardFees: checkbox
+});
+export type BusinessForm = z.input<typeof businessForm>;
+
+export function isSetUp(world: World): boolean {
+	return world.db.select({ id: business.id }).from(business).get() !== undefined;
+}
+
+type Row = typeof business.$inferSelect;
+
+export function loadBusiness(db: Database | Transaction): Row {
+	const row = db.select().from(business).get();
+	if (!row) throw new Error('the business is not set up yet');
+	return row;
+}
+
+/** The seller as documents need it, with its VAT status by date. */
+export function sellerRecord(db: Database | Transaction): SellerRecord {
+	const row = loadBusiness(db);
+	return {
+		tradingName: row.tradingName,
+		ownerName: row.ownerName,
+		address: row.address,
+		email: row.email,
+		phone: row.phone,
+		utr: row.utr,
+		cisSubcontractor: row.cisSubcontractor,
+		bank: {
+			accountName: row.bankAccountName || row.tradingName || row.ownerName,
+			sortCode: row.bankSortCode,
+			accountNumber: row.bankAccountNumber
+		},
+		terms: { days: row.termsDays, endOfMonth: row.termsEndOfMonth },
+		vatStatuses: db
+			.select({
+				from: vatStatuses.from,
+				registered: vatStatuses.registered,
+				number: vatStatuses.number
+			})
+			.from(vatStatuses)
+			.orderBy(asc(vatStatuses.from))
+			.all()
+	};
+}
+
+/** A VAT status from before the books began holds for every tax point. */
+const ALWAYS = '0001-01-01';
+
+/**
+ * Saves what the settings form says. `first` is the first start, where the series begin.
+ * @throws FieldError
+ */
+export function saveBusiness(world: World, input: unknown, first = false): void {
+	const form = parseForm(businessForm, input);
+	const problems: Record<string, string> = {};
+	if (form.vatRegistered && !isVatNumber(form.vatNumber)) {
+		problems.vatNumber = form.vatNumber
+			? 'One of these digits is wrong: nine digits, as on your certificate.'
+			: 'A VAT invoice must show your VAT number.';
+	}
+	if (form.vatFrom && !isPlainDate(form.vatFrom)) problems.vatFrom = 'Write the day as YYYY-MM-DD.';
+	const pattern = explainNumberPattern(form.invoicePattern);
+	if (pattern) problems.invoicePattern = pattern;
+	if (Object.keys(problems).length) throw new FieldError(problems);
+
+	writeAtOnce(world.db, (tx) => {
+		const values = {
+			id: 1,
+			ownerName: form.ownerName,
+			tradingName: form.tradingName,
+			address: form.address,
+			email: form.email,
+			phone: form.phone,
+			cisSubcontractor: form.cisSubcontractor,
+			utr: form.utr.replace(/\s/g, ''),
+			bankAccountName: form.bankAccountName,
+			bankSortCode: form.bankSortCode.replace(/[\s-]/g, '').replace(/(\d{2})(?=\d)/g, '$1-'),
+			bankAccountNumber: form.bankAccountNumber.replace(/\s/g, ''),
+			termsDays: form.termsDays,
+			termsEndOfMonth: form.termsEndOfMonth,
+			copyToSelf: form.copyToSelf,
+			passOnCardFees: form.passOnCardFees,
+			updatedAt: world.clock.now()
+		};
+		tx.insert(business)
+			.values(values)
+			.onConflictDoUpdate({ target: business.id, set: values })
+			.run();
+		saveVatStatus(tx, form, first);
+		saveSeries(tx, form, first);
+	});
+}
+
+export type Parsed = z.output<typeof businessForm>;
+
+function saveVatStatus(tx: Transaction, form: Parsed, first: boolean): void {
+	const number = form.vatRegistered
+		? form.vatNumber
+				.replace(/[\s.-]/g, '')
+				.toUpperCase()
+				.replace(/^GB/, '')
+		: '';
+	const latest = tx.select().from(vatStatuses).orderBy(asc(vatStatuses.from)).all().at(-1);
+	const from =
+		form.vatFrom ||
+		(first || !latest || latest.registered === form.vatRegistered ? (latest?.from ?? ALWAYS) : '');
+	if (!from)
+		throw new FieldError({
+			vatFrom: 'From which day does this hold? Documents follow it by their tax point.'
+		});
+	tx.insert(vatStatuses)
+		.values({ from, registered: form.vatRegistered, number })
+		.onConflictDoUpdate({
+			target: vatStatuses.from,
+			set: { registered: form.vatRegistered, number }
+		})
+		.run();
+}
+
+/** What the settings form shows. */
+export function businessSettings(
+	world: World
+): BusinessForm & { vatStatuses: SellerRecord['vatStatuses'] } {
+	const row = loadBusiness(world.db);
+	const series = loadSeries(world.db, 'invoice');
+	const statuses = sellerRecord(world.db).vatStatuses;
+	const latest = statuses.at(-1);
+	return {
+		...row,
+		vatRegistered: latest?.registered ?? false,
+		vatNumber: latest?.number ?? '',
+		vatFrom: '',
+		invoicePattern: series.pattern,
+		invoiceNext: series.next,
+		vatStatuses: statuses
+	};
+}

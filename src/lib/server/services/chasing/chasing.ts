@@ -1,0 +1,469 @@
+// Chasing: which messages are due, read before they go, changed, left out, sent now; and sent by the clockwork, once.
+import { and, eq } from 'drizzle-orm';
+import { londonMoment } from '../../../core/calendar/conversion';
+import { isWorkingDay, toWorkingDay } from '../../../core/calendar/holidays';
+import { addDays } from '../../../core/calendar/manipulation';
+import type { PlainDate } from '../../../core/calendar/types';
+import { decideChasing, mayGoOut, messageNow } from '../../../core/chasing/decide';
+import type { Channel, ChaseStep, DueMessage, HeldBecause } from '../../../core/chasing/types';
+import { fillWording, unknownFields, type ChaseFacts } from '../../../core/chasing/wording';
+import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { chaseDone, chaseMessages, chaseWordings } from '../../db/schema';
+import type { World } from '../../world';
+import { chasePayers, factsOf, reachOf, type KnownPayer, type Reach } from './facts';
+import { minutesNow } from './messages';
+import { loadChaseSettings } from './plans';
+import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { newToken, sha256 } from '../business/keys';
+import { queueMail, queueText } from '../messages/outbox';
+import { note } from '../trail/documents';
+
+type Reader = Database | Transaction;
+
+/** `planned`: goes by itself. `decide`: waits for a person. `now`: nothing is due, the owner wants to write. */
+export type Why = 'planned' | 'decide' | 'now';
+
+export interface Composed {
+	payerId: number;
+	payer: string;
+	why: Why;
+	/** The day it is for. */
+	day: PlainDate;
+	planId: number | null;
+	planName: string;
+	step: ChaseStep;
+	channel: Channel;
+	/** Why it goes another way than the plan says; empty: it does not. */
+	detour: string;
+	/** Where it goes; empty: nowhere. */
+	to: string;
+	subject: string;
+	text: string;
+	/** Its words before the fields are filled, changed ones included. */
+	wording: { subject: string; text: string; changed: boolean };
+	items: { documentId: number; number: string; dueDate: PlainDate; toPay: number }[];
+	amount: number;
+	/** What it is about, so that a press on an old page is noticed. */
+	mark: string;
+}
+
+/** The working day after a day. */
+export function nextWorkingDay(day: PlainDate): PlainDate {
+	const next = addDays(day, 1);
+	return toWorkingDay(next, 1) ?? next;
+}
+
+/** What a message asks for, in pence. */
+const sumOf = ({ items }: Pick<DueMessage, 'items'>) =>
+	items.reduce((sum, item) => sum + item.toPay, 0);
+
+const markOf = ({ step, items, covers }: DueMessage) =>
+	sha256(
+		JSON.stringify([
+			step.id,
+			items.map((item) => [item.documentId, item.toPay]),
+			covers.map((one) => [one.documentId, one.stepId])
+		])
+	).slice(0, 24);
+
+/** Now, or the last moment of a later day at which something may still go out: what is quiet until then goes that day. */
+function momentOf(world: World, day: PlainDate): number {
+	if (day <= world.clock.today()) return world.clock.now();
+	const { to } = loadChaseSettings(world.db).hours;
+	return londonMoment(`${day}T00:00`) + (to - 1) * 60_000;
+}
+
+/** Whether something may still go out today. */
+function stillToday(world: World): boolean {
+	const today = world.clock.today();
+	return isWorkingDay(today) && minutesNow(world) < loadChaseSettings(world.db).hours.to;
+}
+
+function decide(world: World, payers: readonly KnownPayer[], day: PlainDate) {
+	return decideChasing(payers, day, momentOf(world, day), loadChaseSettings(world.db));
+}
+
+function compose(
+	world: World,
+	payer: KnownPayer,
+	message: DueMessage,
+	day: PlainDate,
+	why: Why,
+	token = '',
+	words?: { subject: string; text: string; channel: Channel }
+): Composed {
+	const { db } = world;
+	const { step } = message;
+	const changed = db
+		.select()
+		.from(chaseWordings)
+		.where(and(eq(chaseWordings.payerId, payer.payerId), eq(chaseWordings.stepId, step.id)))
+		.get();
+	const { subject, text } = words ?? changed ?? step;
+	const wording = { subject, text, changed: changed !== undefined };
+	const ids = message.items.map((item) => item.documentId);
+	const way = wayOf(words?.channel ?? step.channel, reachOf(db, payer.payerId));
+	const facts = onPaper(factsOf(world, payer, ids, day, token), way.channel);
+	const known = new Map(payer.items.map((item) => [item.documentId, item.number]));
+	return {
+		payerId: payer.payerId,
+		payer: payer.payer,
+		why,
+		day,
+		planId: payer.plan?.id ?? null,
+		planName: payer.planName,
+		step,
+		...way,
+		...fillWording(wording, facts),
+		wording,
+		items: message.items.map(({ documentId, dueDate, toPay }) => ({
+			documentId,
+			number: known.get(documentId)!,
+			dueDate,
+			toPay
+		})),
+		amount: sumOf(message),
+		mark: markOf(message)
+	};
+}
+
+/** Nobody types a long link from paper. */
+const onPaper = (facts: ChaseFacts, channel: Channel): ChaseFacts =>
+	channel === 'letter'
+		? { ...facts, invoices: facts.invoices.map((one) => ({ ...one, link: '' })) }
+		: facts;
+
+/** A text needs a mobile, a mail an address; who has neither gets a letter. */
+function wayOf(channel: Channel, reach: Reach): { channel: Channel; to: string; detour: string } {
+	if (channel === 'text' && reach.mobile) return { channel, to: reach.mobile, detour: '' };
+	if (channel !== 'letter' && reach.mail)
+		return {
+			channel: 'mail',
+			to: reach.mail,
+			detour: channel === 'text' ? 'by mail, because there is no mobile number' : ''
+		};
+	return {
+		channel: 'letter',
+		to: reach.post,
+		detour: channel === 'letter' ? '' : 'as a letter, because there is no mail address'
+	};
+}
+
+export interface HeldItem {
+	payerId: number;
+	payer: string;
+	documentId: number;
+	number: string;
+	because: HeldBecause;
+	until: PlainDate | null;
+}
+
+export interface ChaseDayPage {
+	today: PlainDate;
+	/** Where today's messages have gone or nothing may go any more: the next working day. */
+	tomorrow: PlainDate;
+	/** Still to go today; the largest of them, as all these lists. */
+	now: Composed[];
+	next: Composed[];
+	toDecide: Composed[];
+	held: HeldItem[];
+	/** How many there are of each in all. */
+	counts: { now: number; next: number; toDecide: number; held: number };
+}
+
+/** So many of each list are shown; the others have their turn when these are gone. */
+const MOST_SHOWN = 30;
+
+/** What goes out today and on the next working day, what waits for a decision, and what is held back and why. */
+export function chaseDayPage(world: World): ChaseDayPage {
+	const payers = chasePayers(world.db);
+	const byId = new Map(payers.map((payer) => [payer.payerId, payer]));
+	const today = world.clock.today();
+	const tomorrow = nextWorkingDay(today);
+	const ahead = stillToday(world);
+	const ofToday = decide(world, payers, today);
+	const all = (messages: DueMessage[], day: PlainDate, why: Why) =>
+		[...messages]
+			.sort((a, b) => sumOf(b) - sumOf(a))
+			.slice(0, MOST_SHOWN)
+			.map((message) => compose(world, byId.get(message.payerId)!, message, day, why));
+	// What goes today is not due tomorrow any more.
+	const gone = new Set(ahead ? ofToday.messages.map((message) => message.payerId) : []);
+	const ofTomorrow = decide(
+		world,
+		payers.filter((payer) => !gone.has(payer.payerId)),
+		tomorrow
+	);
+	return {
+		today,
+		tomorrow,
+		now: ahead ? all(ofToday.messages, today, 'planned') : [],
+		next: all(ofTomorrow.messages, tomorrow, 'planned'),
+		toDecide: all(ofToday.toDecide, today, 'decide'),
+		counts: {
+			now: ahead ? ofToday.messages.length : 0,
+			next: ofTomorrow.messages.length,
+			toDecide: ofToday.toDecide.length,
+			held: ofToday.held.length
+		},
+		held: ofToday.held.slice(0, MOST_SHOWN * 2).map(({ documentId, payerId, because }) => {
+			const payer = byId.get(payerId)!;
+			const item = payer.items.find((one) => one.documentId === documentId)!;
+			return {
+				payerId,
+				payer: payer.payer,
+				documentId,
+				number: item.number,
+				because,
+				until: item.hold?.until ?? null
+			};
+		})
+	};
+}
+
+/** Payers whose last letter waits for a decision. */
+export function lastLetters(world: World): { payerId: number; payer: string; amount: number }[] {
+	const payers = chasePayers(world.db);
+	const names = new Map(payers.map((payer) => [payer.payerId, payer.payer]));
+	return decide(world, payers, world.clock.today()).toDecide.map((message) => ({
+		payerId: message.payerId,
+		payer: names.get(message.payerId)!,
+		amount: sumOf(message)
+	}));
+}
+
+interface Found {
+	payer: KnownPayer;
+	message: DueMessage;
+	day: PlainDate;
+	why: Why;
+}
+
+/** The message to a payer that comes next: waiting for a decision, due today or tomorrow, or one the owner wants now. */
+function findMessage(world: World, db: Reader, payerId: number, wanted?: Why): Found | null {
+	const payer = chasePayers(db, payerId)[0];
+	if (!payer) return null;
+	const today = world.clock.today();
+	const choices: [Why, PlainDate, () => DueMessage | null | undefined][] = [
+		['decide', today, () => decide(world, [payer], today).toDecide[0]],
+		[
+			'planned',
+			today,
+			() => (stillToday(world) ? decide(world, [payer], today).messages[0] : null)
+		],
+		[
+			'planned',
+			nextWorkingDay(today),
+			() => decide(world, [payer], nextWorkingDay(today)).messages[0]
+		],
+		['now', today, () => messageNow(payer, today)]
+	];
+	for (const [why, day, look] of choices) {
+		if (wanted && why !== wanted) continue;
+		const message = look();
+		if (message) return { payer, message, day, why };
+	}
+	return null;
+}
+
+/** A payer's message as it would go. @throws NotFoundError where there is nothing to write about */
+export function messageFor(world: World, payerId: number, wanted?: Why): Composed {
+	const found = findMessage(world, world.db, payerId, wanted);
+	if (!found)
+		throw new NotFoundError('A reminder to this payer (nothing sent is open, or it has no plan)');
+	return compose(world, found.payer, found.message, found.day, found.why);
+}
+
+/** What a message's fields are filled with, so that it can be read while its words are changed. */
+export function chasePreviewFacts(
+	world: World,
+	{ payerId, items, day, channel }: Composed
+): ChaseFacts {
+	const payer = chasePayers(world.db, payerId)[0];
+	if (!payer) throw new NotFoundError('This payer');
+	const ids = items.map((item) => item.documentId);
+	return onPaper(factsOf(world, payer, ids, day, ''), channel);
+}
+
+function foundAgain(world: World, tx: Transaction, payerId: number, why: Why, mark: string): Found {
+	const found = findMessage(world, tx, payerId, why);
+	if (!found || markOf(found.message) !== mark)
+		throw new ConflictError(
+			'What it asks for has changed in the meantime. Read it again before it goes.'
+		);
+	return found;
+}
+
+function readWords(form: { subject: string; text: string; channel: Channel }) {
+	const problems: Record<string, string> = {};
+	const subject = form.subject.trim();
+	const text = form.text.replaceAll('\r\n', '\n').trim();
+	const unknown = [...unknownFields(subject), ...unknownFields(text)];
+	if (subject === '' && form.channel !== 'text') problems.subject = 'A subject is needed.';
+	if (subject.length > 200) problems.subject = 'At most 200 characters.';
+	if (text === '') problems.text = 'Write what it says.';
+	if (text.length > 10_000) problems.text = 'At most 10,000 characters.';
+	if (unknown.length) problems.text = `{${unknown[0]}} is no field: it would go out as it stands.`;
+	if (Object.keys(problems).length) throw new FieldError(problems);
+	return { subject, text, channel: form.channel };
+}
+
+/** Changes the words of the next message to a payer; the plan stays as it is. @throws FieldError, ConflictError */
+export function saveWording(
+	world: World,
+	payerId: number,
+	form: { why: Why; mark: string; subject: string; text: string; channel: Channel }
+): void {
+	const { subject, text } = readWords(form);
+	writeAtOnce(world.db, (tx) => {
+		const { message } = foundAgain(world, tx, payerId, form.why, form.mark);
+		const same = subject === message.step.subject && text === message.step.text;
+		tx.delete(chaseWordings)
+			.where(and(eq(chaseWordings.payerId, payerId), eq(chaseWordings.stepId, message.step.id)))
+			.run();
+		if (!same)
+			tx.insert(chaseWordings).values({ payerId, stepId: message.step.id, subject, text }).run();
+	});
+}
+
+/**
+ * Sends a message now, whatever the hour: a person pressed the button. The same key again sends nothing.
+ * @throws FieldError, ConflictError where what it asks for has changed, RefusedError where it reaches nobody
+ */
+export function sendNow(
+	world: World,
+	payerId: number,
+	form: { why: Why; mark: string; subject: string; text: string; channel: Channel; key: string }
+): number {
+	const words = readWords(form);
+	return writeAtOnce(world.db, (tx) => {
+		const key = `chase:press:${form.key}`;
+		const same = tx
+			.select({ id: chaseMessages.id })
+			.from(chaseMessages)
+			.where(eq(chaseMessages.key, key))
+			.get();
+		if (same) return same.id;
+		const found = foundAgain(world, tx, payerId, form.why, form.mark);
+		return send(world, tx, { ...found, day: world.clock.today() }, 'you', key, words);
+	});
+}
+
+/** Leaves a message out: its steps count as dealt with. @throws ConflictError */
+export function skipMessage(world: World, payerId: number, form: { why: Why; mark: string }): void {
+	writeAtOnce(world.db, (tx) => {
+		const { message } = foundAgain(world, tx, payerId, form.why, form.mark);
+		const at = world.clock.now();
+		for (const { documentId, stepId, offset } of message.covers)
+			tx.insert(chaseDone)
+				.values({ documentId, stepId, offset, how: 'skipped', at })
+				.onConflictDoNothing()
+				.run();
+		for (const documentId of new Set(message.covers.map((one) => one.documentId)))
+			note(tx, { documentId, at, who: 'you', what: 'reminderSkipped' });
+	});
+}
+
+/** Writes a message, what it deals with, and its way out, in one transaction. */
+function send(
+	world: World,
+	tx: Transaction,
+	{ payer, message, day, why }: Found,
+	who: 'you' | 'axiometer',
+	key: string,
+	words?: { subject: string; text: string; channel: Channel }
+): number {
+	const token = newToken();
+	const made = compose(world, payer, message, day, why, token, words);
+	if (made.to === '')
+		throw new RefusedError('There is neither a mail address nor a postal address to send it to.');
+	const at = world.clock.now();
+	const { channel, to, subject, text, amount, step } = made;
+	const { id } = tx
+		.insert(chaseMessages)
+		.values({
+			key,
+			payerId: payer.payerId,
+			planId: made.planId,
+			stepId: step.id,
+			tone: step.tone,
+			channel,
+			day,
+			who,
+			to,
+			subject,
+			text,
+			amount,
+			items: message.items.map(({ documentId, toPay }) => ({ documentId, toPay })),
+			token,
+			state: channel === 'letter' ? 'toPost' : 'out',
+			createdAt: at
+		})
+		.returning({ id: chaseMessages.id })
+		.get();
+	for (const { documentId, stepId, offset, reached } of message.covers)
+		tx.insert(chaseDone)
+			.values({
+				documentId,
+				stepId,
+				offset,
+				how: reached ? 'sent' : 'overtaken',
+				messageId: id,
+				at
+			})
+			.onConflictDoNothing()
+			.run();
+	if (channel === 'mail')
+		queueMail(tx, world, {
+			key: `chase:${id}`,
+			kind: 'reminder',
+			chaseMessageId: id,
+			to,
+			subject,
+			text,
+			link: null,
+			attachPdf: true
+		});
+	if (channel === 'text')
+		queueText(tx, world, { key: `chase:${id}`, chaseMessageId: id, to, text });
+	for (const { documentId } of message.items)
+		note(tx, { documentId, at, who, what: 'reminded', detail: wayInWords(channel, to) });
+	tx.delete(chaseWordings)
+		.where(and(eq(chaseWordings.payerId, payer.payerId), eq(chaseWordings.stepId, step.id)))
+		.run();
+	return id;
+}
+
+const wayInWords = (channel: Channel, to: string) =>
+	channel === 'letter' ? `by letter to ${to.split('\n')[0]}` : `by ${channel} to ${to}`;
+
+/** Looking through everybody again takes a moment; so often is enough. */
+const EVERY_MS = 60_000;
+const looked = new WeakMap<World, number>();
+
+/**
+ * Sends what is due today, within the hours. Each payer is decided about anew in the transaction that writes its message,
+ * so what was paid a moment ago is not asked for, and a step that was dealt with is not dealt with again.
+ * @returns how many were written
+ */
+export async function runChasing(world: World): Promise<number> {
+	const settings = loadChaseSettings(world.db);
+	const today = world.clock.today();
+	const now = world.clock.now();
+	if (!settings.on || !mayGoOut(today, minutesNow(world), settings)) return 0;
+	if (Math.abs(now - (looked.get(world) ?? -Infinity)) < EVERY_MS) return 0;
+	looked.set(world, now);
+	let written = 0;
+	for (const { payerId } of decide(world, chasePayers(world.db), today).messages) {
+		written += writeAtOnce(world.db, (tx) => {
+			const found = findMessage(world, tx, payerId, 'planned');
+			if (!found || found.day !== today) return 0;
+			if (compose(world, found.payer, found.message, today, 'planned').to === '') return 0;
+			send(world, tx, found, 'axiometer', `chase:${payerId}:${today}:${markOf(found.message)}`);
+			return 1;
+		});
+		// Many of them leave room for what others ask in between.
+		await new Promise((resolve) => setImmediate(resolve));
+	}
+	return written;
+}

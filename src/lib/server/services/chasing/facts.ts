@@ -1,0 +1,231 @@
+// What is known of payers and their open invoices, as the core decides about chasing, and what reminders say of them.
+import { eq, inArray, sql } from 'drizzle-orm';
+import type { ChaseItem, ChasePayer } from '../../../core/chasing/types';
+import type { ChaseFacts, LateRight } from '../../../core/chasing/wording';
+import type { PlainDate } from '../../../core/calendar/types';
+import { writeRate } from '../../../core/regimes/gb/latePayment';
+import type { Database, Transaction } from '../../db/connection';
+import { contacts, customers } from '../../db/schema';
+import type { World } from '../../world';
+import { loadBusiness } from '../business/settings';
+import { planPicker } from './plans';
+import { lateClaims, lateTermsOf } from '../owed/lateCharges';
+import { mailAddresses } from '../customers/parts';
+import { stillToPay } from '../ledger/settlement';
+
+type Reader = Database | Transaction;
+
+/** An open line of the bank that pays it with at least this score holds an invoice. */
+const LIKELY = 60;
+
+interface OpenRow {
+	documentId: number;
+	number: string;
+	token: string;
+	dueDate: string;
+	outstanding: number;
+	deduction: number | null;
+	withheld: number;
+	payerId: number;
+	customerId: number;
+	payer: string;
+	labels: string;
+	kind: string;
+	hold: 'dispute' | 'promise' | null;
+	until: string | null;
+	sent: number;
+}
+
+export interface KnownItem extends ChaseItem {
+	number: string;
+	token: string;
+	customerId: number;
+	household: boolean;
+	leftToDeduct: number;
+}
+
+export interface KnownPayer extends Omit<ChasePayer, 'items'> {
+	payer: string;
+	planName: string;
+	items: KnownItem[];
+}
+
+/** Payers with open invoices and how they are chased; all of them, or one. */
+export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
+	const only = payerId === undefined ? sql`` : sql`and o.payer_id = ${payerId}`;
+	const rows = db.all<OpenRow>(sql`
+		select o.document_id as documentId, d.number, d.token, o.due_date as dueDate, o.outstanding, o.deduction,
+			o.withheld, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, k.kind,
+			h.kind as hold, h.until,
+			exists (select 1 from trail t where t.document_id = o.document_id
+				and t.what in ('sent', 'delivered', 'linkCopied', 'downloaded', 'handedOver', 'opened', 'onStatement')) as sent
+		from open_items o join documents d on d.id = o.document_id
+		join customers c on c.id = o.payer_id join customers k on k.id = o.customer_id
+		left join holds h on h.document_id = o.document_id and h.ended_at is null
+		where o.state in ('open', 'partPaid') ${only} order by o.payer_id, o.due_date, o.document_id`);
+	if (rows.length === 0) return [];
+	const done = stepsDone(db, payerId);
+	const pending = pendingPayments(db);
+	const waiting = waitingAtBank(db);
+	const whose = payerId === undefined ? sql`` : sql`and payer_id = ${payerId}`;
+	const paid = lastByPayer(
+		db,
+		sql`select p.payer_id as payer, max(p.recorded_at) as last from payments p where p.payer_id is not null ${whose}
+			and not exists (select 1 from payment_reversals v where v.payment_id = p.id) group by 1`
+	);
+	const written = lastByPayer<string>(
+		db,
+		sql`select payer_id as payer, max(day) as last from chase_messages where state <> 'withdrawn' ${whose} group by 1`
+	);
+	const pick = planPicker(db);
+	const payers = new Map<number, KnownPayer>();
+	for (const row of rows) {
+		let payer = payers.get(row.payerId);
+		if (!payer) {
+			const { plan, onHold } = pick(row.payerId, JSON.parse(row.labels) as string[]);
+			payer = {
+				payerId: row.payerId,
+				payer: row.payer,
+				planName: plan?.name ?? '',
+				plan: plan ? { id: plan.id, steps: plan.steps } : null,
+				onHold,
+				lastPaidAt: paid.get(row.payerId) ?? null,
+				lastMessageOn: written.get(row.payerId) ?? null,
+				items: []
+			};
+			payers.set(row.payerId, payer);
+		}
+		const steps = done.get(row.documentId);
+		payer.items.push({
+			documentId: row.documentId,
+			payerId: row.payerId,
+			number: row.number,
+			token: row.token,
+			customerId: row.customerId,
+			household: row.kind === 'household',
+			dueDate: row.dueDate,
+			toPay: stillToPay(row),
+			leftToDeduct: Math.max((row.deduction ?? 0) - row.withheld, 0),
+			sent: row.sent === 1,
+			hold: row.hold ? { kind: row.hold, until: row.until } : null,
+			paymentPending: pending.has(row.documentId),
+			bankLineWaiting: waiting.has(row.documentId),
+			done: new Set(steps?.map((step) => step.id)),
+			reached: steps ? Math.max(...steps.map((step) => step.offset)) : null
+		});
+	}
+	return [...payers.values()];
+}
+
+function stepsDone(db: Reader, payerId?: number): Map<number, { id: string; offset: number }[]> {
+	const rows = db.all<{ documentId: number; id: string; offset: number }>(sql`
+		select s.document_id as documentId, s.step_id as id, s."offset" from chase_done s
+		join open_items o on o.document_id = s.document_id
+		where o.state in ('open', 'partPaid') ${payerId === undefined ? sql`` : sql`and o.payer_id = ${payerId}`}`);
+	const found = new Map<number, { id: string; offset: number }[]>();
+	for (const { documentId, ...step } of rows)
+		found.set(documentId, [...(found.get(documentId) ?? []), step]);
+	return found;
+}
+
+/** Invoices a payment by card or from the bank is on its way for. */
+function pendingPayments(db: Reader): Set<number> {
+	const rows = db.all<{ id: number | null }>(sql`
+		select document_id as id from checkouts where state = 'pending' and document_id is not null
+		union select json_extract(value, '$.documentId') from checkouts, json_each(checkouts.shares) where state = 'pending'`);
+	return new Set(rows.flatMap((row) => (row.id === null ? [] : [row.id])));
+}
+
+function waitingAtBank(db: Reader): Set<number> {
+	const rows = db.all<{ id: number }>(sql`
+		select json_extract(value, '$.documentId') as id from bank_lines, json_each(bank_lines.proposal, '$.shares')
+		where state = 'open' and amount > 0 and json_extract(proposal, '$.score') >= ${LIKELY}`);
+	return new Set(rows.map((row) => row.id));
+}
+
+function lastByPayer<T extends number | string = number>(
+	db: Reader,
+	query: ReturnType<typeof sql>
+): Map<number, T> {
+	return new Map(db.all<{ payer: number; last: T }>(query).map((row) => [row.payer, row.last]));
+}
+
+/** What the words of a message are filled with. `mark` is put on its links. */
+export function factsOf(
+	world: World,
+	payer: KnownPayer,
+	documentIds: readonly number[],
+	day: PlainDate,
+	mark: string
+): ChaseFacts {
+	const items = payer.items.filter((item) => documentIds.includes(item.documentId));
+	const owner = loadBusiness(world.db);
+	const bank = owner.bankAccountNumber
+		? `Bank transfer: ${owner.bankAccountName || owner.ownerName}, sort code ${owner.bankSortCode.replace(/^(\d\d)(\d\d)(\d\d)$/, '$1-$2-$3')}, account ${owner.bankAccountNumber}`
+		: '';
+	return {
+		customer: payer.payer,
+		household: items.every((item) => item.household),
+		today: day,
+		invoices: items.map(({ number, dueDate, toPay, leftToDeduct, token }) => ({
+			number,
+			dueDate,
+			toPay,
+			leftToDeduct,
+			link: `${world.origin}/p/${token}${mark ? `?r=${mark}` : ''}`
+		})),
+		right: rightOf(world, items, day),
+		owner: owner.ownerName,
+		business: owner.tradingName,
+		phone: owner.phone,
+		bank
+	};
+}
+
+/** What their lateness lets us charge: the contract's own terms, or the Act for businesses. */
+function rightOf(world: World, items: readonly KnownItem[], day: PlainDate): LateRight {
+	const late = items.filter((item) => item.dueDate < day);
+	const claims = lateClaims(
+		world,
+		late.map((item) => item.documentId),
+		day
+	);
+	const known = [...claims.values()].flatMap((claim) => ('interest' in claim ? [claim] : []));
+	const claim = known.reduce((sum, one) => sum + Number(one.interest + one.compensation), 0);
+	const agreed = items.map((item) => lateTermsOf(world.db, item.customerId)).find(Boolean);
+	if (agreed) return { kind: 'contract', terms: agreed.terms, claim };
+	if (items.every((item) => item.household)) return { kind: 'none' };
+	const rates = new Set(known.map((one) => (one.rate ? writeRate(one.rate) : '')));
+	const whole = claims.size > 0 && known.length === claims.size;
+	return {
+		kind: 'act',
+		rate: whole && rates.size === 1 ? [...rates][0]! : null,
+		claim: whole ? claim : null
+	};
+}
+
+/** Where a payer is reached; empty where it is not. */
+export interface Reach {
+	mail: string;
+	/** A mobile, for texts. */
+	mobile: string;
+	/** Name and address on a letter. */
+	post: string;
+}
+
+export function reachOf(db: Reader, payerId: number): Reach {
+	const row = db.select().from(customers).where(eq(customers.id, payerId)).get();
+	const people = db
+		.select({ phone: contacts.phone })
+		.from(contacts)
+		.where(inArray(contacts.customerId, [payerId]))
+		.all();
+	const mobile = [row?.phone ?? '', ...people.map((one) => one.phone)].find((phone) =>
+		/^(\+44|0)7\d{9}$/.test(phone.replace(/[\s()-]/g, ''))
+	);
+	return {
+		mail: mailAddresses(db, payerId)[0] ?? '',
+		mobile: mobile ?? '',
+		post: row?.address ? `${row.name}\n${row.address}` : ''
+	};
+}

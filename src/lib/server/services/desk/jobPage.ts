@@ -1,0 +1,86 @@
+// Everything a job's page shows, each thing from its own place.
+import { asc, desc, eq } from 'drizzle-orm';
+import { billablesOf } from '../../../core/jobs/billing';
+import { contractPosition } from '../../../core/jobs/stages';
+import { billedParts, customers, documents, jobTrail, sites, visits } from '../../db/schema';
+import type { World } from '../../world';
+import { billedWhole, contractLines } from '../jobs/stageBooks';
+import { contractOf, loadJob } from '../jobs/jobs';
+import { runningClock } from '../jobs/done';
+import { filesOf } from '../jobs/files';
+import { jobWork } from '../jobs/work';
+import { JOB_EVENT_WORDS, type JobEvent } from '../trail/jobs';
+import { marginsOf } from '../jobs/margins';
+import { retentionsOf, stagesOf } from '../billing/stages';
+
+export function jobPage(world: World, id: number) {
+	const { db } = world;
+	const job = loadJob(db, id);
+	const work = jobWork(db, id);
+	const customer = db.select().from(customers).where(eq(customers.id, job.customerId)).get()!;
+	const billed = db
+		.select({
+			type: billedParts.type,
+			partId: billedParts.partId,
+			documentId: billedParts.documentId,
+			number: documents.number,
+			state: documents.state
+		})
+		.from(billedParts)
+		.innerJoin(documents, eq(documents.id, billedParts.documentId))
+		.where(eq(billedParts.jobId, id))
+		.all();
+	const taken = new Set(billed.map((part) => `${part.type}:${part.partId}`));
+	const stages = stagesOf(db, id);
+	const staged = stages.some((stage) => stage.state !== 'dropped');
+	const open = billablesOf(work).filter(
+		({ part }) => !taken.has(`${part.type}:${part.id}`) && !(staged && part.type === 'line')
+	);
+	const lines = contractLines(db, id);
+	return {
+		job,
+		work,
+		customer: {
+			id: customer.id,
+			name: customer.name,
+			kind: customer.kind,
+			phone: customer.phone,
+			email: customer.email,
+			address: customer.address
+		},
+		sites: db
+			.select()
+			.from(sites)
+			.where(eq(sites.customerId, job.customerId))
+			.orderBy(asc(sites.name))
+			.all(),
+		visits: db
+			.select()
+			.from(visits)
+			.where(eq(visits.jobId, id))
+			.orderBy(asc(visits.date), asc(visits.from))
+			.all(),
+		files: filesOf(world, id),
+		contract: contractOf(db, id),
+		billed,
+		toBill: Number(open.reduce((sum, one) => sum + one.amount, 0n)),
+		toBillCount: open.length,
+		stages,
+		position: contractPosition(lines),
+		contractLines: lines,
+		canStage: lines.length > 0 && !billedWhole(db, id),
+		retentions: retentionsOf(db, id),
+		margin: marginsOf(world, [id]).get(id)!,
+		clock: runningClock(world),
+		trail: db
+			.select()
+			.from(jobTrail)
+			.where(eq(jobTrail.jobId, id))
+			.orderBy(desc(jobTrail.id))
+			.limit(50)
+			.all()
+			.map((row) => ({ ...row, words: JOB_EVENT_WORDS[row.what as JobEvent] ?? row.what })),
+		today: world.clock.today(),
+		now: world.clock.now()
+	};
+}

@@ -1,0 +1,74 @@
+// What issuing means for the work behind a document: it is billed, held back, or released.
+import { inArray } from 'drizzle-orm';
+import { addDays } from '../../../core/calendar/manipulation';
+import type { Frozen } from '../../../core/documents/types';
+import type { InvoiceFigures } from '../../../core/figures/types';
+import { isBlank } from '../../../core/sheet/blank';
+import type { Problem, Sheet, SheetLine } from '../../../core/sheet/types';
+import type { Database, Transaction } from '../../db/connection';
+import { retentions } from '../../db/schema';
+import { claimProblems, jobsOf, settleJobState } from '../jobs/takenParts';
+import { noteUsed } from '../prices/prices';
+import { stageProblems } from '../jobs/stageBooks';
+
+/** What keeps a draft from billing what it says it bills. */
+export function billingProblems(
+	db: Database | Transaction,
+	documentId: number,
+	sheet: Sheet
+): Problem[] {
+	return [...claimProblems(db, documentId, sheet), ...stageProblems(db, documentId, sheet)];
+}
+
+const linesOf = (frozen: Frozen): SheetLine[] =>
+	frozen.sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));
+
+/** The net of a document by the job it bills; they add up to its net. Pence. */
+export function salesByJob(
+	frozen: Frozen,
+	figures: InvoiceFigures
+): { jobId: number | null; amount: number }[] {
+	const sums = new Map<number | null, bigint>();
+	for (const [index, line] of linesOf(frozen).entries()) {
+		const jobId = line.jobId ?? null;
+		sums.set(jobId, (sums.get(jobId) ?? 0n) + figures.lines[index]!.withoutVat);
+	}
+	// Rounding VAT down takes nothing from the net, but what is left over belongs somewhere.
+	const rest = figures.net - [...sums.values()].reduce((sum, one) => sum + one, 0n);
+	if (rest !== 0n) sums.set(null, (sums.get(null) ?? 0n) + rest);
+	return [...sums].map(([jobId, amount]) => ({ jobId, amount: Number(amount) }));
+}
+
+/** A retention without a day agreed is looked at again after a year. */
+const RETENTION_DAYS = 365;
+
+/** In the transaction that issues an invoice. */
+export function recordBilled(
+	tx: Transaction,
+	documentId: number,
+	frozen: Frozen,
+	figures: InvoiceFigures,
+	at: number
+): void {
+	const { sheet } = frozen;
+	const lines = linesOf(frozen);
+	noteUsed(
+		tx,
+		lines.flatMap((line) => line.itemId ?? [])
+	);
+	if (figures.retention > 0n)
+		tx.insert(retentions)
+			.values({
+				documentId,
+				jobId: lines.find((line) => line.jobId)?.jobId ?? null,
+				amount: Number(figures.retention),
+				dueOn: sheet.retentionDue || addDays(frozen.issueDate, RETENTION_DAYS)
+			})
+			.run();
+	if (sheet.releases?.length)
+		tx.update(retentions)
+			.set({ releasedById: documentId })
+			.where(inArray(retentions.documentId, sheet.releases))
+			.run();
+	for (const jobId of jobsOf(tx, documentId)) settleJobState(tx, jobId, at);
+}

@@ -1,0 +1,106 @@
+// A credit note for a whole invoice: a document of its own that copies what it corrects.
+import { and, eq, isNull } from 'drizzle-orm';
+import type { Frozen } from '../../../core/documents/types';
+import { post } from '../../db/journal';
+import type { Transaction } from '../../db/connection';
+import { documents, openItems, retentions } from '../../db/schema';
+import type { World } from '../../world';
+import { freeClaims } from '../jobs/takenParts';
+import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { frozenFigures } from './freeze';
+import { issueFrozen, type Issued } from './issue';
+import { resettle } from '../ledger/settlement';
+import { note } from '../trail/documents';
+
+/**
+ * Credits an invoice in full. `key` names the press of the button: a second press gives the same note back.
+ * Source: VATA 1994 Sch. 11, VAT Regulations 1995 reg. 15C: treatment, tax point, rate and reverse charge are copied.
+ * @throws FieldError without a reason, RefusedError where it has been credited already.
+ */
+export async function creditInvoice(
+	world: World,
+	invoiceId: number,
+	reason: string,
+	key: string
+): Promise<Issued> {
+	const why = reason.trim();
+	if (why === '') throw new FieldError({ reason: 'A credit note says why it is given.' });
+	if (why.length > 300) throw new FieldError({ reason: 'At most 300 characters.' });
+	const same = world.db.select().from(documents).where(eq(documents.key, key)).get();
+	if (same?.number) return { id: same.id, number: same.number };
+
+	const invoice = world.db.select().from(documents).where(eq(documents.id, invoiceId)).get();
+	if (!invoice || invoice.state !== 'issued' || invoice.kind !== 'invoice' || !invoice.frozen)
+		throw new NotFoundError('This invoice');
+	refuseTwice(world.db, invoiceId);
+	const original = invoice.frozen;
+	const figures = frozenFigures(original);
+	const frozen: Frozen = {
+		...original,
+		kind: 'creditNote',
+		issueDate: world.clock.today(),
+		corrects: {
+			number: invoice.number!,
+			issueDate: original.issueDate,
+			reason: why,
+			reverseCharge: figures.decisions.reverseCharge.answer
+		}
+	};
+	return issueFrozen(world, {
+		frozen,
+		figures: frozenFigures(frozen),
+		draftId: null,
+		version: 0,
+		correctsId: invoiceId,
+		key,
+		after: (tx, id, number) => {
+			refuseTwice(tx, invoiceId, id);
+			settleCredited(tx, world, invoiceId, number);
+			// What the invoice billed can be billed again, and what it held back is not owed any more.
+			freeClaims(tx, invoiceId, world.clock.now());
+			tx.delete(retentions)
+				.where(and(eq(retentions.documentId, invoiceId), isNull(retentions.releasedById)))
+				.run();
+			note(tx, {
+				documentId: id,
+				at: world.clock.now(),
+				who: 'you',
+				what: 'corrects',
+				detail: invoice.number!
+			});
+		}
+	});
+}
+
+function refuseTwice(db: Transaction | World['db'], invoiceId: number, except?: number): void {
+	const others = db
+		.select({ id: documents.id, number: documents.number })
+		.from(documents)
+		.where(and(eq(documents.correctsId, invoiceId), eq(documents.state, 'issued')))
+		.all()
+		.filter((row) => row.id !== except);
+	if (others.length)
+		throw new RefusedError(`This invoice has been credited already, by ${others[0]!.number}.`);
+}
+
+/** The invoice's own position changes, and perhaps what counts as withheld on it. */
+function settleCredited(tx: Transaction, world: World, invoiceId: number, number: string): void {
+	const now = world.clock.now();
+	const { withheldChange } = resettle(tx, invoiceId);
+	const item = tx.select().from(openItems).where(eq(openItems.documentId, invoiceId)).get()!;
+	if (withheldChange !== 0) {
+		post(tx, {
+			key: `credit-withheld:${invoiceId}:${number}`,
+			event: 'credit',
+			date: world.clock.today(),
+			documentId: invoiceId,
+			customerId: item.customerId,
+			recordedAt: now,
+			postings: [
+				{ account: 'cisWithheld', amount: withheldChange },
+				{ account: 'receivable', amount: -withheldChange }
+			]
+		});
+	}
+	note(tx, { documentId: invoiceId, at: now, who: 'you', what: 'credited', detail: number });
+}

@@ -1,0 +1,193 @@
+// Drafts: begun, saved as typed, copied, put aside and brought back. Nothing typed is ever lost.
+import { and, desc, eq } from 'drizzle-orm';
+import { blankSheet, isBlank } from '../../../core/sheet/blank';
+import type { SheetContext } from '../../../core/sheet/context';
+import { sheetForm } from '../../../core/sheet/form';
+import { readSheet } from '../../../core/sheet/read';
+import type { Sheet } from '../../../core/sheet/types';
+import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { documents } from '../../db/schema';
+import type { World } from '../../world';
+import { sellerRecord } from '../business/settings';
+import { customerRecord } from '../customers/parts';
+import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { freeClaims, syncClaims, withoutClaims } from '../jobs/takenParts';
+import { indexDocument } from '../trail/search';
+import { restoreStage } from '../jobs/stageBooks';
+import { note } from '../trail/documents';
+
+/**
+ * Begins an invoice. The same `key` again, or an untouched draft that is still there, gives that one back.
+ * @returns the draft's id
+ */
+export function beginInvoice(world: World, key: string, customerId: number | null = null): number {
+	const now = world.clock.now();
+	return writeAtOnce(world.db, (tx) => {
+		const same = tx
+			.select({ id: documents.id })
+			.from(documents)
+			.where(eq(documents.key, key))
+			.get();
+		if (same) return same.id;
+		const untouched = tx
+			.select()
+			.from(documents)
+			.where(
+				and(eq(documents.state, 'draft'), eq(documents.version, 1), eq(documents.kind, 'invoice'))
+			)
+			.orderBy(desc(documents.id))
+			.get();
+		const sheet: Sheet = { ...blankSheet(), customerId };
+		if (untouched && isUntouched(untouched.sheet)) {
+			if (customerId === null) return untouched.id;
+			if (untouched.sheet.customerId === customerId) return untouched.id;
+		}
+		return insertDraft(tx, key, sheet, now);
+	});
+}
+
+function isUntouched(sheet: Sheet): boolean {
+	return (
+		sheet.customerId === null &&
+		sheet.rows.every(isBlank) &&
+		sheet.note === '' &&
+		sheet.reference === ''
+	);
+}
+
+/** A new draft of a sheet, which takes what its lines bill. In the caller's transaction. */
+export function insertDraft(tx: Transaction, key: string, sheet: Sheet, now: number): number {
+	const customer = customerRecord(tx, sheet.customerId);
+	const { id } = tx
+		.insert(documents)
+		.values({
+			kind: 'invoice',
+			state: 'draft',
+			key,
+			customerId: customer?.id ?? null,
+			customerName: customer?.name ?? '',
+			sheet,
+			createdAt: now,
+			updatedAt: now
+		})
+		.returning({ id: documents.id })
+		.get();
+	note(tx, { documentId: id, at: now, who: 'you', what: 'begun' });
+	syncClaims(tx, id, sheet);
+	return id;
+}
+
+/** Works out what a draft comes to and makes it findable, as saving it does. In the caller's transaction. */
+export function computeDraft(tx: Transaction, id: number, sheet: Sheet, today: string): void {
+	const reading = readSheet(sheet, sheetContext(tx, sheet, today));
+	const total = reading.figures ? safePence(reading.figures.total) : 0;
+	const customerName = reading.customer?.name ?? '';
+	tx.update(documents)
+		.set({
+			customerId: reading.customer?.id ?? null,
+			customerName,
+			total,
+			net: reading.figures ? safePence(reading.figures.net) : 0,
+			dueDate: reading.dates.dueDate
+		})
+		.where(eq(documents.id, id))
+		.run();
+	indexDocument(tx, id, { number: '', customer: customerName, total, sheet });
+}
+
+export function loadDraft(db: Database | Transaction, id: number) {
+	const row = db.select().from(documents).where(eq(documents.id, id)).get();
+	if (!row || row.state === 'discarded') throw new NotFoundError('This draft');
+	return row;
+}
+
+export function sheetContext(
+	db: Database | Transaction,
+	sheet: Sheet,
+	today: string
+): SheetContext {
+	return { seller: sellerRecord(db), customer: customerRecord(db, sheet.customerId, sheet), today };
+}
+
+/**
+ * Saves a draft as typed. The figures are worked out again here; what the browser showed is not trusted.
+ * @returns the new version
+ * @throws ConflictError where another tab saved first, RefusedError where it has been issued meanwhile.
+ */
+export function saveDraft(
+	world: World,
+	id: number,
+	version: number,
+	input: unknown
+): { version: number; savedAt: number } {
+	const parsed = sheetForm.safeParse(input);
+	if (!parsed.success)
+		throw new FieldError({ [parsed.error.issues[0]!.path.join('.')]: 'This could not be read.' });
+	const sheet = parsed.data;
+	const now = world.clock.now();
+	return writeAtOnce(world.db, (tx) => {
+		const row = tx.select().from(documents).where(eq(documents.id, id)).get();
+		if (!row || row.state === 'discarded') throw new NotFoundError('This draft');
+		if (row.state === 'issued')
+			throw new RefusedError(
+				'This invoice has been issued in the meantime and does not change any more.'
+			);
+		if (row.version !== version) throw new ConflictError('This draft was changed in another tab.');
+		tx.update(documents)
+			.set({ sheet, version: version + 1, updatedAt: now })
+			.where(eq(documents.id, id))
+			.run();
+		computeDraft(tx, id, sheet, world.clock.today());
+		syncClaims(tx, id, sheet);
+		return { version: version + 1, savedAt: now };
+	});
+}
+
+/** Pence as a number; zero beyond what a column holds exactly (such a draft cannot be issued anyway). */
+function safePence(minor: bigint): number {
+	const value = Number(minor);
+	return Number.isSafeInteger(value) ? value : 0;
+}
+
+/** Puts a draft aside, or brings it back. */
+export function discardDraft(world: World, id: number, discarded: boolean): void {
+	const now = world.clock.now();
+	writeAtOnce(world.db, (tx) => {
+		const row = tx.select().from(documents).where(eq(documents.id, id)).get();
+		if (row?.state === 'issued')
+			throw new RefusedError(
+				'This invoice has been issued, so it cannot be thrown away. Credit it instead.'
+			);
+		if (row?.state !== (discarded ? 'draft' : 'discarded')) return;
+		tx.update(documents)
+			.set({ state: discarded ? 'discarded' : 'draft', updatedAt: now })
+			.where(eq(documents.id, id))
+			.run();
+		if (discarded) return freeClaims(tx, id, now);
+		// What somebody else bills by now stays theirs, and issuing says so.
+		syncClaims(tx, id, row.sheet);
+		restoreStage(tx, id);
+	});
+}
+
+/** A new draft with everything of another document but its dates and its order number. */
+export function copyAsDraft(world: World, id: number, key: string): number {
+	return writeAtOnce(world.db, (tx) => {
+		const same = tx
+			.select({ id: documents.id })
+			.from(documents)
+			.where(eq(documents.key, key))
+			.get();
+		if (same) return same.id;
+		const row = tx.select().from(documents).where(eq(documents.id, id)).get();
+		if (!row) throw new NotFoundError('This document');
+		const sheet: Sheet = {
+			...withoutClaims(row.sheet),
+			issueDate: '',
+			workFinished: '',
+			dueDate: '',
+			orderNumber: ''
+		};
+		return insertDraft(tx, key, sheet, world.clock.now());
+	});
+}

@@ -1,0 +1,100 @@
+// From a draft to what is frozen: both parties, the dates, the figures, and the document as it reads.
+import { NO_STANDING } from '../../../core/parties';
+import { viewDocument, type DocumentView, type Marking } from '../../../core/documents/view';
+import type { Frozen } from '../../../core/documents/types';
+import { computeInvoice } from '../../../core/figures/invoice';
+import type { InvoiceFigures, InvoiceInput } from '../../../core/figures/types';
+import { GB } from '../../../core/regimes/gb';
+import type { SheetContext } from '../../../core/sheet/context';
+import { readSheet, type SheetReading } from '../../../core/sheet/read';
+import type { Problem, Sheet } from '../../../core/sheet/types';
+import { RefusedError } from '../../../core/refusals';
+
+/** A draft that may not be issued yet, with everything that stands in the way. */
+export class NotReadyError extends RefusedError {
+	constructor(readonly problems: Problem[]) {
+		super(problems[0]?.message ?? 'This cannot be issued yet.');
+		this.name = 'NotReadyError';
+	}
+}
+
+export interface FrozenDraft {
+	frozen: Frozen;
+	figures: InvoiceFigures;
+}
+
+/** @throws NotReadyError where something the law or arithmetic needs is missing or wrong. */
+export function freezeDraft(sheet: Sheet, context: SheetContext): FrozenDraft {
+	const reading = readSheet(sheet, context);
+	const stops = reading.problems.filter((problem) => problem.level === 'stop');
+	if (stops.length || !reading.customer || !reading.figures) throw new NotReadyError(stops);
+	return { frozen: freeze(sheet, reading, reading.customer), figures: reading.figures };
+}
+
+function freeze(
+	sheet: Sheet,
+	{ dates, seller }: SheetReading,
+	customer: Frozen['customer']
+): Frozen {
+	return {
+		kind: 'invoice',
+		seller,
+		customer,
+		sheet,
+		issueDate: dates.issueDate,
+		taxPoint: dates.taxPoint.date,
+		workFinished: dates.workFinished,
+		dueDate: dates.dueDate,
+		contract: sheet.contract ?? 'construction',
+		corrects: null
+	};
+}
+
+const NOBODY: Frozen['customer'] = {
+	id: 0,
+	kind: 'household',
+	name: 'No customer yet',
+	email: '',
+	address: '',
+	terms: null,
+	orderNumberRequired: false,
+	standing: NO_STANDING,
+	billTo: null,
+	sites: []
+};
+
+/** A draft as the customer would see it, however unfinished; null where there is nothing to show. */
+export function previewDraft(sheet: Sheet, context: SheetContext): FrozenDraft | null {
+	const reading = readSheet(sheet, context);
+	if (!reading.figures) return null;
+	return { frozen: freeze(sheet, reading, reading.customer ?? NOBODY), figures: reading.figures };
+}
+
+/** The input a frozen document was computed from: the same figures come out of it again, always. */
+export function frozenInput(frozen: Frozen): InvoiceInput {
+	const { seller, customer, corrects, sheet } = frozen;
+	const { vatRegistered, vatNumber, ...facts } = seller;
+	const { standing, ...who } = customer;
+	const context: SheetContext = {
+		seller: {
+			...facts,
+			vatStatuses: [{ from: '0001-01-01', registered: vatRegistered, number: vatNumber }]
+		},
+		customer: { ...who, standings: [{ ...standing, from: null }] },
+		today: frozen.issueDate,
+		...(corrects
+			? { corrects: { taxPoint: frozen.taxPoint, reverseCharge: corrects.reverseCharge } }
+			: {})
+	};
+	const { input } = readSheet(sheet, context);
+	if (!input) throw new Error('a frozen document has no lines');
+	return { ...input, date: frozen.taxPoint };
+}
+
+export function frozenFigures(frozen: Frozen): InvoiceFigures {
+	return computeInvoice(frozenInput(frozen), GB);
+}
+
+export function frozenView(frozen: Frozen, number: string, marking: Marking): DocumentView {
+	return viewDocument(frozen, frozenFigures(frozen), number, marking);
+}

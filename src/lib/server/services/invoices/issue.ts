@@ -1,0 +1,388 @@
+// Issuing: the number is taken, everything is frozen, the journal posted and the PDF stored, all or nothing.
+import { and, eq } from 'drizzle-orm';
+import { formatNumber } from '../../../core/documents/numbers';
+import type { Frozen } from '../../../core/documents/types';
+import { viewDocument } from '../../../core/documents/view';
+import type { InvoiceFigures } from '../../../core/figures/types';
+import { decideTaxPoint } from '../../../core/regimes/gb/taxPoint';
+import { isBlank } from '../../../core/sheet/blank';
+import type { SheetLine } from '../../../core/sheet/types';
+import { writeAtOnce, type Transaction } from '../../db/connection';
+import { post } from '../../db/journal';
+import { documentFiles, documentLines, documents, numberSeries, openItems } from '../../db/schema';
+import { renderPdf } from '../../documents/pdf';
+import { drawOnThread } from '../../documents/pdfThreads';
+import type { World } from '../../world';
+import { loadSeries } from '../business/series';
+import { loadDraft, sheetContext } from './drafts';
+import { ConflictError, RefusedError } from '../../../core/refusals';
+import { freezeDraft, frozenInput, NotReadyError } from './freeze';
+import { billingProblems, recordBilled, salesByJob } from './billed';
+import { newToken, sha256 } from '../business/keys';
+import { indexDocument } from '../trail/search';
+import { note } from '../trail/documents';
+
+export interface Issued {
+	id: number;
+	number: string;
+}
+
+/** Someone took the number, or changed what it is made of, while the PDF was drawn. */
+class RaceLostError extends Error {}
+
+let queue: Promise<unknown> = Promise.resolve();
+
+/**
+ * One at a time in this process, because the PDF shows the number before the transaction takes it.
+ * The transaction checks everything again, so a second process could only make it start over.
+ */
+function oneAtATime<T>(work: () => Promise<T>): Promise<T> {
+	const turn = queue.then(work, work);
+	queue = turn.catch(() => undefined);
+	return turn;
+}
+
+/**
+ * Issues a draft. Issued already (a second press, a second tab): that invoice is given back, unchanged.
+ * @throws NotReadyError, ConflictError
+ */
+export function issueInvoice(
+	world: World,
+	id: number,
+	version: number,
+	after?: ToIssue['after']
+): Promise<Issued> {
+	return oneAtATime(async () => {
+		for (let attempt = 0; attempt < 5; attempt++) {
+			try {
+				return await tryToIssue(world, id, version, after);
+			} catch (error) {
+				if (!(error instanceof RaceLostError)) throw error;
+			}
+		}
+		throw new RefusedError('Others were issuing at the same moment. Try again.');
+	});
+}
+
+async function tryToIssue(
+	world: World,
+	id: number,
+	version: number,
+	after: ToIssue['after']
+): Promise<Issued> {
+	const plan = planIssue(world, id, version, after);
+	return 'number' in plan ? plan : issueFrozen(world, plan);
+}
+
+/** Freezes a draft; one that is issued already is given back. @throws NotReadyError, ConflictError */
+function planIssue(
+	world: World,
+	id: number,
+	version: number,
+	after: ToIssue['after']
+): Issued | ToIssue {
+	const draft = loadDraft(world.db, id);
+	if (draft.state === 'issued') return { id, number: draft.number! };
+	if (draft.version !== version)
+		throw new ConflictError(
+			'This draft was changed in another tab. Look at it again before it is issued.'
+		);
+	const blocked = billingProblems(world.db, id, draft.sheet);
+	if (blocked.length) throw new NotReadyError(blocked);
+	const context = sheetContext(world.db, draft.sheet, world.clock.today());
+	const { frozen, figures } = freezeDraft(draft.sheet, context);
+	return {
+		frozen,
+		figures,
+		draftId: id,
+		version,
+		correctsId: null,
+		unchanged: (tx) => {
+			const now = sheetContext(tx, draft.sheet, world.clock.today());
+			return (
+				JSON.stringify(now) === JSON.stringify(context) &&
+				billingProblems(tx, id, draft.sheet).length === 0
+			);
+		},
+		after
+	};
+}
+
+/** A failure as a value, so that none goes unheard while others are waited for. */
+function settled<T>(work: Promise<T>): Promise<T | Error> {
+	return work.catch((error: Error) => error);
+}
+
+export interface DraftToIssue {
+	id: number;
+	version: number;
+	after?: ToIssue['after'];
+}
+
+/**
+ * Issues several drafts, in order: their PDFs are drawn side by side on threads, with the numbers that come next.
+ * @returns for each what was issued, or why it was not
+ */
+export function issueInvoices(
+	world: World,
+	drafts: readonly DraftToIssue[]
+): Promise<(Issued | Error)[]> {
+	return oneAtATime(async () => {
+		let ahead = 0;
+		const drawn = drafts.map(({ id, version, after }) => {
+			try {
+				const plan = planIssue(world, id, version, after);
+				if ('number' in plan) return plan;
+				return { plan, drawing: settled(drawFrozen(world, plan, ahead++, drawOnThread)) };
+			} catch (error) {
+				return error as Error;
+			}
+		});
+		const results: (Issued | Error)[] = [];
+		for (const [index, one] of drawn.entries()) {
+			const { id, version, after } = drafts[index]!;
+			if (one instanceof Error || 'number' in one) {
+				results.push(one);
+				continue;
+			}
+			try {
+				const page = await one.drawing;
+				if (page instanceof Error) throw page;
+				results.push(commitFrozen(world, one.plan, page));
+			} catch (error) {
+				// Somebody took a number, or a thread ended: this one is drawn again, by itself.
+				results.push(
+					error instanceof RefusedError
+						? error
+						: await settled(tryToIssue(world, id, version, after))
+				);
+			}
+		}
+		return results;
+	});
+}
+
+export interface ToIssue {
+	frozen: Frozen;
+	figures: InvoiceFigures;
+	/** The draft that becomes the document; null where it is made on the spot (a credit note). */
+	draftId: number | null;
+	version: number;
+	correctsId: number | null;
+	key?: string;
+	/** Whether what it was frozen from is still so, asked inside the transaction. */
+	unchanged?: (tx: Transaction) => boolean;
+	/** Runs in the same transaction, after the document stands. */
+	after?: ((tx: Transaction, id: number, number: string) => void) | undefined;
+}
+
+/** Draws the PDF and writes everything in one transaction. */
+export async function issueFrozen(world: World, plan: ToIssue): Promise<Issued> {
+	return commitFrozen(world, plan, await drawFrozen(world, plan, 0, renderPdf));
+}
+
+interface Drawn {
+	/** The running number it was drawn with. */
+	running: number;
+	number: string;
+	token: string;
+	pdf: Buffer;
+}
+
+/** Draws a document with the number that comes `ahead` places after the next one. */
+async function drawFrozen(
+	world: World,
+	{ frozen, figures }: ToIssue,
+	ahead: number,
+	draw: typeof renderPdf
+): Promise<Drawn> {
+	const { kind } = frozen;
+	const series = loadSeries(world.db, kind);
+	const running = series.next + ahead;
+	const number = formatNumber(series.pattern, running, frozen.issueDate.slice(0, 4));
+	const token = newToken();
+	const pdf = await draw(viewDocument(frozen, figures, number, 'issued'), {
+		payUrl: kind === 'invoice' ? `${world.origin}/p/${token}` : null,
+		madeAt: world.clock.now()
+	});
+	return { running, number, token, pdf };
+}
+
+/** @throws RaceLostError where the number was taken, or what it was frozen from has changed */
+function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
+	const { frozen, figures, draftId } = plan;
+	const { kind } = frozen;
+	const { running, number, token, pdf } = drawn;
+	const now = world.clock.now();
+	return writeAtOnce(world.db, (tx) => {
+		if (loadSeries(tx, kind).next !== running) throw new RaceLostError();
+		if (draftId !== null) {
+			const draft = loadDraft(tx, draftId);
+			if (draft.state === 'issued') return { id: draftId, number: draft.number! };
+			if (draft.version !== plan.version)
+				throw new ConflictError(
+					'This draft was changed in another tab. Look at it again before it is issued.'
+				);
+		}
+		if (plan.unchanged && !plan.unchanged(tx)) throw new RaceLostError();
+		const taken = tx
+			.select({ id: documents.id })
+			.from(documents)
+			.where(and(eq(documents.kind, kind), eq(documents.number, number)))
+			.get();
+		if (taken)
+			throw new RefusedError(
+				`The number ${number} is taken already. Choose another next number in the settings.`
+			);
+
+		const id = draftId ?? insertShell(tx, plan, now);
+		insertLines(tx, id, frozen, figures);
+		tx.insert(documentFiles)
+			.values({
+				documentId: id,
+				name: `${number.replace(/[^\w.-]+/g, '-')}.pdf`,
+				sha256: sha256(pdf),
+				content: pdf
+			})
+			.run();
+		const total = Number(figures.total);
+		tx.update(documents)
+			.set({
+				state: 'issued',
+				number,
+				running,
+				token,
+				frozen,
+				issueDate: frozen.issueDate,
+				sortDate: frozen.issueDate,
+				taxPoint: frozen.taxPoint,
+				dueDate: frozen.dueDate,
+				customerId: frozen.customer.id,
+				customerName: frozen.customer.name,
+				net: Number(figures.net),
+				vatCharged: Number(figures.vatCharged),
+				vatReverseCharged: Number(figures.vatReverseCharged),
+				total,
+				deduction: figures.cis ? Number(figures.cis.deduction) : null,
+				updatedAt: now,
+				issuedAt: now
+			})
+			.where(eq(documents.id, id))
+			.run();
+		tx.update(numberSeries)
+			.set({ next: running + 1 })
+			.where(eq(numberSeries.kind, kind))
+			.run();
+		if (kind === 'invoice') openItem(tx, id, frozen, figures);
+		if (kind === 'invoice') recordBilled(tx, id, frozen, figures, now);
+		postIssue(tx, id, frozen, figures, now);
+		indexDocument(tx, id, { number, customer: frozen.customer.name, total, sheet: frozen.sheet });
+		note(tx, { documentId: id, at: now, who: 'you', what: 'issued', detail: number });
+		plan.after?.(tx, id, number);
+		return { id, number };
+	});
+}
+
+function insertShell(tx: Transaction, { frozen, correctsId, key }: ToIssue, now: number): number {
+	return tx
+		.insert(documents)
+		.values({
+			kind: frozen.kind,
+			state: 'draft',
+			key: key ?? newToken(),
+			correctsId,
+			sheet: frozen.sheet,
+			createdAt: now,
+			updatedAt: now
+		})
+		.returning({ id: documents.id })
+		.get().id;
+}
+
+function insertLines(
+	tx: Transaction,
+	documentId: number,
+	frozen: Frozen,
+	figures: InvoiceFigures
+): void {
+	const input = frozenInput(frozen);
+	const rows = frozen.sheet.rows.filter(
+		(row): row is SheetLine => row.type === 'line' && !isBlank(row)
+	);
+	const values = rows.map((row, index) => {
+		const line = figures.lines[index]!;
+		const cost = input.lines[index]!.cost;
+		return {
+			documentId,
+			position: index,
+			kind: row.kind,
+			description: row.description.trim(),
+			quantity: row.quantity.trim(),
+			unit: row.unit.trim(),
+			unitPrice: row.unitPrice.trim(),
+			vat: input.lines[index]!.vat,
+			cost: cost === null ? null : Number(cost),
+			net: Number(line.net),
+			documentDiscount: Number(line.documentDiscount),
+			retention: Number(line.retention),
+			taxable: Number(line.taxable),
+			withoutVat: Number(line.withoutVat),
+			jobId: row.jobId ?? null,
+			taxPoint: row.workDone ? decideTaxPoint(row.workDone, frozen.issueDate).date : null
+		};
+	});
+	// SQLite takes a limited number of values in one statement.
+	for (let start = 0; start < values.length; start += 200) {
+		tx.insert(documentLines)
+			.values(values.slice(start, start + 200))
+			.run();
+	}
+}
+
+function openItem(
+	tx: Transaction,
+	documentId: number,
+	frozen: Frozen,
+	figures: InvoiceFigures
+): void {
+	tx.insert(openItems)
+		.values({
+			documentId,
+			customerId: frozen.customer.id,
+			payerId: frozen.customer.billTo?.id ?? frozen.customer.id,
+			issueDate: frozen.issueDate,
+			dueDate: frozen.dueDate,
+			total: Number(figures.total),
+			deduction: figures.cis ? Number(figures.cis.deduction) : null,
+			outstanding: Number(figures.total),
+			state: 'open'
+		})
+		.run();
+}
+
+function postIssue(
+	tx: Transaction,
+	documentId: number,
+	frozen: Frozen,
+	figures: InvoiceFigures,
+	recordedAt: number
+): void {
+	const sign = frozen.kind === 'invoice' ? 1 : -1;
+	post(tx, {
+		key: `${frozen.kind === 'invoice' ? 'issue' : 'credit'}:${documentId}`,
+		event: frozen.kind === 'invoice' ? 'issue' : 'credit',
+		date: frozen.issueDate,
+		documentId,
+		customerId: frozen.customer.id,
+		recordedAt,
+		postings: [
+			{ account: 'receivable', amount: sign * Number(figures.total) },
+			...salesByJob(frozen, figures).map(({ jobId, amount }) => ({
+				account: 'sales' as const,
+				amount: -sign * amount,
+				jobId
+			})),
+			{ account: 'vatOutput', amount: -sign * Number(figures.vatCharged) }
+		]
+	});
+}

@@ -1,0 +1,32 @@
+// What the sheet needs to begin: the draft, both parties, and the number that comes next.
+import { formatNumber } from '../../../core/documents/numbers';
+import type { World } from '../../world';
+import { loadBusiness, sellerRecord } from '../business/settings';
+import { loadSeries } from '../business/series';
+import { customerRecord, mailAddresses } from '../customers/parts';
+import { loadDraft, sheetContext } from './drafts';
+import { previewDraft, type FrozenDraft } from './freeze';
+
+export function loadSheetPage(world: World, id: number) {
+	const { db, clock } = world;
+	const draft = loadDraft(db, id);
+	const series = loadSeries(db, 'invoice');
+	const today = clock.today();
+	const { sheet } = draft;
+	const customer = customerRecord(db, sheet.customerId, sheet);
+	return {
+		draft: { id, version: draft.version, sheet: draft.sheet, savedAt: draft.updatedAt },
+		seller: sellerRecord(db),
+		customer,
+		mailTo: customer ? (mailAddresses(db, customer.id, sheet)[0] ?? '') : '',
+		ownAddress: loadBusiness(db).email,
+		nextNumber: formatNumber(series.pattern, series.next, today.slice(0, 4)),
+		today
+	};
+}
+
+/** A draft as the customer would see it; null where nothing is on it yet. */
+export function draftPreview(world: World, id: number): FrozenDraft | null {
+	const draft = loadDraft(world.db, id);
+	return previewDraft(draft.sheet, sheetContext(world.db, draft.sheet, world.clock.today()));
+}

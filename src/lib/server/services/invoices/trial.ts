@@ -1,0 +1,61 @@
+// A rehearsal: the same mail, page, PDF and card payment, to oneself. No number, no journal, no trace in figures.
+import { documentMessage } from '../../../core/documents/wording';
+import { viewDocument } from '../../../core/documents/view';
+import { writeAtOnce } from '../../db/connection';
+import { rehearsals } from '../../db/schema';
+import { renderPdf } from '../../documents/pdf';
+import type { World } from '../../world';
+import { loadBusiness } from '../business/settings';
+import { loadDraft, sheetContext } from './drafts';
+import { FieldError } from '../../../core/refusals';
+import { freezeDraft } from './freeze';
+import { newToken } from '../business/keys';
+import { queueMail } from '../messages/outbox';
+import { note } from '../trail/documents';
+
+export const REHEARSAL_BANNER = 'Rehearsal: nothing here counts, and nothing is owed';
+
+/** @throws NotReadyError, or FieldError where the owner has no mail address of its own. */
+export async function rehearse(
+	world: World,
+	documentId: number,
+	key: string
+): Promise<{ link: string; to: string }> {
+	const to = loadBusiness(world.db).email;
+	if (!to)
+		throw new FieldError({
+			rehearse: 'Give your own mail address in the settings first: the rehearsal goes there.'
+		});
+	const draft = loadDraft(world.db, documentId);
+	const { frozen, figures } = freezeDraft(
+		draft.sheet,
+		sheetContext(world.db, draft.sheet, world.clock.today())
+	);
+	const token = newToken();
+	const link = `${world.origin}/p/${token}`;
+	const pdf = await renderPdf(viewDocument(frozen, figures, '', 'rehearsal'), {
+		payUrl: link,
+		madeAt: world.clock.now()
+	});
+	writeAtOnce(world.db, (tx) => {
+		const { id } = tx
+			.insert(rehearsals)
+			.values({ documentId, token, frozen, pdf, createdAt: world.clock.now() })
+			.returning({ id: rehearsals.id })
+			.get();
+		const message = documentMessage(frozen, 'to come', figures.payable);
+		queueMail(tx, world, {
+			key: `rehearse:${key}`,
+			kind: 'rehearsal',
+			rehearsalId: id,
+			to,
+			subject: `Rehearsal · ${message.subject}`,
+			text: message.text,
+			link,
+			banner: REHEARSAL_BANNER,
+			attachPdf: true
+		});
+		note(tx, { documentId, at: world.clock.now(), who: 'you', what: 'rehearsed' });
+	});
+	return { link, to };
+}

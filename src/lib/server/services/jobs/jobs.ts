@@ -1,0 +1,398 @@
+// Jobs: begun, agreed, changed, taken through their states.
+import { and, asc, desc, eq, inArray, notInArray, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { lineAmount } from '../../../core/jobs/billing';
+import { decideContract } from '../../../core/regimes/gb/contract';
+import { JOB_STATES, type JobLine, type JobState } from '../../../core/jobs/types';
+import { LINE_KINDS } from '../../../core/figures/types';
+import { displayPounds } from '../../../core/money/display';
+import { CONTRACT_CLASSES, VAT_TREATMENTS } from '../../../core/regimes/types';
+import { readDiscount } from '../../../core/sheet/read';
+import { pricesIncludeVatFor } from '../../../core/sheet/blank';
+import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { customers, jobLines, jobs, sites, stageParts, stages } from '../../db/schema';
+import type { World } from '../../world';
+import { parseForm } from '../business/fields';
+import { isBilled, workChanged } from './takenParts';
+import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { day, labels, required, text, typedNumber, typedPercent } from '../business/fields';
+import { noteJob } from '../trail/jobs';
+
+const lineForm = z.object({
+	id: z.number().int().positive().optional(),
+	kind: z.enum(LINE_KINDS).default('labour'),
+	description: required(10_000, 'Say what this line is for.'),
+	quantity: typedNumber('a quantity', { decimals: 4, negative: true }, true),
+	unit: text(30),
+	unitPrice: typedNumber('a price', { decimals: 4 }, true),
+	vat: z.enum(VAT_TREATMENTS).default('standard'),
+	vatReason: text(60),
+	discount: text(30),
+	cost: typedNumber('what it costs you', { decimals: 2 }),
+	extra: z.boolean().default(false),
+	itemId: z.number().int().positive().nullable().default(null)
+});
+
+export const jobForm = z.object({
+	title: required(200, 'Give it a title.'),
+	customerId: z.number('Choose the customer.').int().positive(),
+	siteId: z.number().int().positive().nullable().default(null),
+	billToId: z.number().int().positive().nullable().default(null),
+	contract: z.enum(CONTRACT_CLASSES).nullable().default(null),
+	contractReason: text(500),
+	description: text(10_000),
+	privateNote: text(10_000),
+	labels,
+	fixedPrice: z.boolean().default(true),
+	pricesIncludeVat: z.boolean().optional(),
+	hourlyRate: typedNumber('a rate', { decimals: 4 }),
+	hourlyCost: typedNumber('what an hour costs', { decimals: 4 }),
+	retention: typedPercent('a percentage'),
+	retentionDue: day,
+	lines: z.array(lineForm).max(1000, 'At most 1,000 lines.').optional()
+});
+export type JobForm = z.input<typeof jobForm>;
+type JobValues = z.output<typeof jobForm>;
+
+/** The next free number: `J-0001`, one after the other. */
+function nextNumber(tx: Transaction): string {
+	const { n } = tx.get<{ n: number }>(
+		sql`select coalesce(max(cast(substr(number, 3) as integer)), 0) + 1 as n from jobs where number like 'J-%'`
+	);
+	return `J-${String(n).padStart(4, '0')}`;
+}
+
+/** Begins a job. The same key again gives that one back. @throws FieldError */
+export function addJob(
+	world: World,
+	key: string,
+	input: unknown,
+	state: 'enquiry' | 'booked' = 'booked'
+): number {
+	const form = parseForm(jobForm, input);
+	const now = world.clock.now();
+	return writeAtOnce(world.db, (tx) => {
+		const same = tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.key, key)).get();
+		if (same) return same.id;
+		const customer = checkParties(tx, form);
+		const { lines: _lines, ...values } = form;
+		const { id } = tx
+			.insert(jobs)
+			.values({
+				...values,
+				pricesIncludeVat: form.pricesIncludeVat ?? pricesIncludeVatFor(customer.kind),
+				retentionDue: form.retentionDue || null,
+				key,
+				number: nextNumber(tx),
+				state,
+				createdAt: now,
+				updatedAt: now
+			})
+			.returning({ id: jobs.id })
+			.get();
+		saveLines(tx, id, form.lines ?? []);
+		noteJob(tx, id, now, 'begun');
+		return id;
+	});
+}
+
+/** @throws FieldError, NotFoundError, ConflictError; RefusedError where what is billed would change */
+export function saveJob(world: World, id: number, version: number, input: unknown): number {
+	const form = parseForm(jobForm, input);
+	const now = world.clock.now();
+	return writeAtOnce(world.db, (tx) => {
+		const row = loadJob(tx, id);
+		if (row.version !== version)
+			throw new ConflictError('This job was changed in another tab. Load it again to see how.');
+		checkParties(tx, form);
+		if (row.customerId !== form.customerId && hasBeenBilled(tx, id))
+			throw new FieldError({
+				customerId: 'Something of this job is billed already, so its customer stays.'
+			});
+		if (form.contract !== row.contract && hasBeenBilled(tx, id) && row.contract !== null)
+			throw new FieldError({
+				contract: 'Something is billed under this class already; it cannot flip midway.'
+			});
+		if (form.contract && form.contract !== row.contract && form.contractReason === '') {
+			const decided = form.lines?.length
+				? decideContract(form.lines.map((line) => ({ ...line, net: lineAmount(line) }))).contract
+				: form.contract;
+			if (decided !== form.contract)
+				throw new FieldError({ contractReason: 'The lines say otherwise: give your reason.' });
+		}
+		const { lines, pricesIncludeVat, ...values } = form;
+		tx.update(jobs)
+			.set({
+				...values,
+				...(pricesIncludeVat === undefined ? {} : { pricesIncludeVat }),
+				retentionDue: form.retentionDue || null,
+				version: version + 1,
+				updatedAt: now
+			})
+			.where(eq(jobs.id, id))
+			.run();
+		if (form.contract !== row.contract && form.contract)
+			noteJob(tx, id, now, 'contractDecided', `${form.contract}. ${form.contractReason}`.trim());
+		if (lines) {
+			const before = agreedSum(tx, id);
+			saveLines(tx, id, lines);
+			const after = agreedSum(tx, id);
+			if (before !== after && before !== 0n)
+				noteJob(tx, id, now, 'sumChanged', `${displayPounds(before)} → ${displayPounds(after)}`);
+		}
+		workChanged(tx, id, now);
+		return version + 1;
+	});
+}
+
+function agreedSum(tx: Transaction, jobId: number): bigint {
+	return tx
+		.select()
+		.from(jobLines)
+		.where(eq(jobLines.jobId, jobId))
+		.all()
+		.reduce((sum, line) => sum + lineAmount(line), 0n);
+}
+
+function checkParties(tx: Transaction, form: JobValues) {
+	const customer = tx.select().from(customers).where(eq(customers.id, form.customerId)).get();
+	if (!customer) throw new FieldError({ customerId: 'This customer is not here any more.' });
+	if (form.siteId !== null) {
+		const site = tx.select().from(sites).where(eq(sites.id, form.siteId)).get();
+		if (site?.customerId !== customer.id)
+			throw new FieldError({ siteId: 'This site is not one of the customer’s.' });
+	}
+	if (form.billToId !== null) {
+		if (form.billToId === customer.id)
+			throw new FieldError({ billToId: 'The customer gets the bill anyway.' });
+		if (!tx.select().from(customers).where(eq(customers.id, form.billToId)).get())
+			throw new FieldError({ billToId: 'That customer is not here any more.' });
+	}
+	return customer;
+}
+
+export function loadJob(db: Database | Transaction, id: number) {
+	const row = db.select().from(jobs).where(eq(jobs.id, id)).get();
+	if (!row) throw new NotFoundError('This job');
+	return row;
+}
+
+/** Lines keep their identity, because invoices and stages point at them. What is billed does not change. */
+function saveLines(tx: Transaction, jobId: number, given: z.output<typeof lineForm>[]): void {
+	const existing = new Map(
+		tx
+			.select()
+			.from(jobLines)
+			.where(eq(jobLines.jobId, jobId))
+			.all()
+			.map((line) => [line.id, line])
+	);
+	const kept = new Set(given.flatMap((line) => (line.id ? [line.id] : [])));
+	for (const line of existing.values()) {
+		if (kept.has(line.id)) continue;
+		refuseBilledLine(tx, line, 0n, 'lines');
+		tx.delete(stageParts).where(eq(stageParts.lineId, line.id)).run();
+		tx.delete(jobLines).where(eq(jobLines.id, line.id)).run();
+	}
+	for (const [position, { id, ...line }] of given.entries()) {
+		checkLine(line, position);
+		const before = id ? existing.get(id) : undefined;
+		if (before) {
+			if (lineAmount(before) !== lineAmount(line) || before.vat !== line.vat)
+				refuseBilledLine(tx, before, lineAmount(line), `lines.${position}.unitPrice`);
+			tx.update(jobLines)
+				.set({ ...line, position })
+				.where(eq(jobLines.id, before.id))
+				.run();
+		} else
+			tx.insert(jobLines)
+				.values({ ...line, jobId, position })
+				.run();
+	}
+}
+
+function checkLine(line: z.output<typeof lineForm>, position: number): void {
+	let problem = '';
+	readDiscount(line.discount, '', (_path, message) => (problem = message));
+	if (line.discount.trim() !== '' && line.quantity.startsWith('-'))
+		problem = 'A line with a negative quantity takes no discount.';
+	if (problem) throw new FieldError({ [`lines.${position}.discount`]: problem });
+	if (!line.quantity.startsWith('-') && lineAmount(line) < 0n)
+		throw new FieldError({
+			[`lines.${position}.discount`]: 'The discount is larger than the line.'
+		});
+}
+
+/** A line on an invoice stays; one billed in stages may grow, and shrink down to what is billed of it. */
+function refuseBilledLine(
+	tx: Transaction,
+	line: Pick<JobLine, 'id' | 'description'>,
+	amount: bigint,
+	field: string
+): void {
+	const name = line.description.slice(0, 60);
+	if (isBilled(tx, 'line', [line.id]))
+		throw new FieldError({ [field]: `“${name}” is billed already. Credit that invoice first.` });
+	const { billed } = tx.get<{ billed: number }>(sql`
+		select coalesce(sum(p.amount), 0) as billed from stage_parts p join stages s on s.id = p.stage_id
+		where p.line_id = ${line.id} and s.state <> 'dropped'`);
+	if (billed > amount)
+		throw new FieldError({
+			[field]: `${displayPounds(billed)} of “${name}” is billed in stages, so it cannot go below that.`
+		});
+}
+
+function hasBeenBilled(tx: Transaction, jobId: number): boolean {
+	const { n } = tx.get<{ n: number }>(sql`
+		select exists(select 1 from billed_parts where job_id = ${jobId})
+			or exists(select 1 from stages where job_id = ${jobId} and state <> 'dropped') as n`);
+	return n === 1;
+}
+
+const MOVES: Record<JobState, readonly JobState[]> = {
+	enquiry: ['booked', 'dropped'],
+	booked: ['underWay', 'finished', 'dropped', 'enquiry'],
+	underWay: ['finished', 'booked', 'dropped'],
+	finished: ['underWay', 'dropped'],
+	billed: ['underWay'],
+	dropped: ['booked', 'enquiry']
+};
+const MOVE_EVENTS = {
+	booked: 'booked',
+	underWay: 'started',
+	finished: 'finished',
+	dropped: 'dropped',
+	enquiry: 'reopened',
+	billed: 'billed'
+} as const;
+
+/** Takes a job to another state; the same state again changes nothing. @throws RefusedError */
+export function moveJob(world: World, id: number, to: JobState, on?: string): void {
+	const today = world.clock.today();
+	const date = on || today;
+	if (date > today) throw new FieldError({ finishedOn: 'That day has not come yet.' });
+	writeAtOnce(world.db, (tx) => {
+		const job = loadJob(tx, id);
+		if (job.state === to) return;
+		if (!MOVES[job.state].includes(to))
+			throw new RefusedError('This job is not in a state from which that can be done.');
+		if (to === 'dropped' && hasBeenBilled(tx, id))
+			throw new RefusedError('Something of it is billed. Credit that first.');
+		const running = tx.get(
+			sql`select 1 from time_entries where job_id = ${id} and minutes is null limit 1`
+		);
+		if (to === 'finished' && running)
+			throw new RefusedError('The clock is still running on this job. Stop it first.');
+		tx.update(jobs)
+			.set({
+				state: to,
+				finishedOn: to === 'finished' ? date : to === 'dropped' ? job.finishedOn : null,
+				version: job.version + 1,
+				updatedAt: world.clock.now()
+			})
+			.where(eq(jobs.id, id))
+			.run();
+		const event = to === 'underWay' && job.state === 'finished' ? 'reopened' : MOVE_EVENTS[to];
+		noteJob(tx, id, world.clock.now(), event, to === 'finished' ? date : '');
+		workChanged(tx, id, world.clock.now());
+	});
+}
+
+/** Removes a job nothing was ever billed of. @throws RefusedError */
+export function removeJob(world: World, id: number): void {
+	writeAtOnce(world.db, (tx) => {
+		loadJob(tx, id);
+		if (hasBeenBilled(tx, id))
+			throw new RefusedError('Something of this job is billed, so it stays. Drop it instead.');
+		const old = tx.select({ id: stages.id }).from(stages).where(eq(stages.jobId, id)).all();
+		if (old.length > 0)
+			throw new RefusedError('Invoices were made for this job, so it stays. Drop it instead.');
+		tx.delete(jobs).where(eq(jobs.id, id)).run();
+	});
+}
+
+export interface JobFilter {
+	typed?: string;
+	states?: readonly JobState[];
+	customerId?: number;
+	label?: string;
+	page?: number;
+}
+export const JOBS_PER_PAGE = 50;
+
+/** Jobs as a page, newest first, found by number, title, customer or site. */
+export function listJobs(world: World, filter: JobFilter = {}) {
+	const { typed = '', states, customerId, label, page = 1 } = filter;
+	const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
+	const matches = words.map((word) => {
+		const pattern = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
+		return sql`lower(${jobs.number} || ' ' || ${jobs.title} || ' ' || ${customers.name} || ' ' || coalesce(${sites.name}, '') || ' ' || coalesce(${sites.address}, '')) like ${pattern} escape '\\'`;
+	});
+	const rows = world.db
+		.select({
+			id: jobs.id,
+			number: jobs.number,
+			title: jobs.title,
+			state: jobs.state,
+			labels: jobs.labels,
+			customerId: jobs.customerId,
+			customer: customers.name,
+			site: sites.name,
+			finishedOn: jobs.finishedOn,
+			updatedAt: jobs.updatedAt
+		})
+		.from(jobs)
+		.innerJoin(customers, eq(customers.id, jobs.customerId))
+		.leftJoin(sites, eq(sites.id, jobs.siteId))
+		.where(
+			and(
+				states ? inArray(jobs.state, [...states]) : notInArray(jobs.state, ['dropped']),
+				customerId === undefined ? undefined : eq(jobs.customerId, customerId),
+				label
+					? sql`exists (select 1 from json_each(${jobs.labels}) where value = ${label})`
+					: undefined,
+				...matches
+			)
+		)
+		.orderBy(desc(jobs.id))
+		.limit(JOBS_PER_PAGE + 1)
+		.offset((page - 1) * JOBS_PER_PAGE)
+		.all();
+	return { rows: rows.slice(0, JOBS_PER_PAGE), more: rows.length > JOBS_PER_PAGE };
+}
+
+export function jobCounts(db: Database): Record<JobState, number> {
+	const counts = Object.fromEntries(JOB_STATES.map((state) => [state, 0])) as Record<
+		JobState,
+		number
+	>;
+	for (const row of db
+		.select({ state: jobs.state, n: sql<number>`count(*)` })
+		.from(jobs)
+		.groupBy(jobs.state)
+		.all())
+		counts[row.state] = row.n;
+	return counts;
+}
+
+/** Every label in use on jobs. */
+export function jobLabels(db: Database): string[] {
+	return db
+		.all<{ label: string }>(
+			sql`select distinct value as label from jobs, json_each(jobs.labels) order by 1`
+		)
+		.map((row) => row.label);
+}
+
+/** What class the lines make of the contract, with the working. */
+export function contractOf(db: Database | Transaction, jobId: number) {
+	const lines = db
+		.select()
+		.from(jobLines)
+		.where(eq(jobLines.jobId, jobId))
+		.orderBy(asc(jobLines.position))
+		.all();
+	return decideContract(
+		lines.map((line) => ({ kind: line.kind, vat: line.vat, net: lineAmount(line) }))
+	);
+}

@@ -1,0 +1,119 @@
+// Margins: a job's own, and those of many together, with sales read from the journal.
+import { and, eq, inArray, sql } from 'drizzle-orm';
+import { addMargins, marginOf, type JobBooks, type Margin } from '../../../core/jobs/margin';
+import { taxWithin } from '../../../core/money/decimal';
+import { GB } from '../../../core/regimes/gb';
+import type { VatTreatment } from '../../../core/regimes/types';
+import type { Database } from '../../db/connection';
+import { customers, jobs } from '../../db/schema';
+import type { World } from '../../world';
+import { sellerRecord } from '../business/settings';
+import { sellerOn } from '../../../core/parties';
+import { jobWorks } from './work';
+
+/** SQLite takes a limited number of values in one statement. */
+const AT_ONCE = 500;
+
+/** Billed, received and withheld of jobs, in pence: sales from the journal; money in the proportion of the net. */
+export function jobBooks(
+	db: Database,
+	jobIds: readonly number[]
+): Map<number, Omit<JobBooks, 'complete'>> {
+	const books = new Map(jobIds.map((id) => [id, { billed: 0n, received: 0n, withheld: 0n }]));
+	for (let start = 0; start < jobIds.length; start += AT_ONCE) {
+		const ids = sql.join(
+			jobIds.slice(start, start + AT_ONCE).map((id) => sql`${id}`),
+			sql`, `
+		);
+		for (const row of db.all<{ job: number; billed: number }>(sql`
+			select job_id as job, -sum(amount) as billed from journal_lines
+			where job_id in (${ids}) and account = 'sales' group by job_id`))
+			books.get(row.job)!.billed = BigInt(row.billed);
+		for (const row of db.all<{ job: number; received: number; withheld: number }>(sql`
+			select j.job, cast(round(sum(o.cash * 1.0 * j.sales / nullif(d.net, 0))) as integer) as received,
+				cast(round(sum(o.withheld * 1.0 * j.sales / nullif(d.net, 0))) as integer) as withheld
+			from (select job_id as job, document_id as document, -sum(amount) as sales from journal_lines
+				where job_id in (${ids}) and account = 'sales' group by job_id, document_id) j
+			join documents d on d.id = j.document join open_items o on o.document_id = d.id group by j.job`)) {
+			books.get(row.job)!.received = BigInt(row.received ?? 0);
+			books.get(row.job)!.withheld = BigInt(row.withheld ?? 0);
+		}
+	}
+	return books;
+}
+
+/** Margins by job. */
+export function marginsOf(world: World, jobIds: readonly number[]): Map<number, Margin> {
+	const { db } = world;
+	const works = jobWorks(db, jobIds);
+	const books = jobBooks(db, jobIds);
+	const today = world.clock.today();
+	const registered = sellerOn(sellerRecord(db), today).vatRegistered;
+	const facts = new Map<number, { state: string; pricesIncludeVat: boolean }>();
+	for (let start = 0; start < jobIds.length; start += AT_ONCE)
+		for (const row of db
+			.select({ id: jobs.id, state: jobs.state, pricesIncludeVat: jobs.pricesIncludeVat })
+			.from(jobs)
+			.where(inArray(jobs.id, jobIds.slice(start, start + AT_ONCE)))
+			.all())
+			facts.set(row.id, row);
+	return new Map(
+		jobIds.flatMap((id) => {
+			const fact = facts.get(id);
+			if (!fact) return [];
+			const withoutVat = (amount: bigint, vat: string): bigint => {
+				const rate = GB.rateOn(vat as VatTreatment, today)?.rate;
+				return fact.pricesIncludeVat && registered && rate
+					? amount - taxWithin(amount, rate)
+					: amount;
+			};
+			const complete = fact.state === 'billed';
+			return [[id, marginOf(works.get(id)!, { ...books.get(id)!, complete }, withoutVat)]];
+		})
+	);
+}
+
+export interface MarginFilter {
+	customerId?: number | undefined;
+	label?: string | undefined;
+	/** By the day jobs were finished, both included. */
+	from?: string | undefined;
+	to?: string | undefined;
+}
+
+/** The margins of all jobs that match, and their sum. Jobs without a finishing day count where no dates are asked for. */
+export function marginReport(world: World, filter: MarginFilter = {}) {
+	const rows = world.db
+		.select({
+			id: jobs.id,
+			number: jobs.number,
+			title: jobs.title,
+			state: jobs.state,
+			customer: customers.name,
+			customerId: jobs.customerId,
+			finishedOn: jobs.finishedOn
+		})
+		.from(jobs)
+		.innerJoin(customers, eq(customers.id, jobs.customerId))
+		.where(
+			and(
+				sql`${jobs.state} not in ('enquiry', 'dropped')`,
+				filter.customerId === undefined ? undefined : eq(jobs.customerId, filter.customerId),
+				filter.label
+					? sql`exists (select 1 from json_each(${jobs.labels}) where value = ${filter.label})`
+					: undefined,
+				filter.from ? sql`${jobs.finishedOn} >= ${filter.from}` : undefined,
+				filter.to ? sql`${jobs.finishedOn} <= ${filter.to}` : undefined
+			)
+		)
+		.orderBy(sql`${jobs.id} desc`)
+		.all();
+	const margins = marginsOf(
+		world,
+		rows.map((row) => row.id)
+	);
+	return {
+		rows: rows.map((row) => ({ ...row, margin: margins.get(row.id)! })),
+		total: addMargins([...margins.values()])
+	};
+}

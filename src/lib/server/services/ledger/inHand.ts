@@ -1,0 +1,62 @@
+// What a payer has in hand: money that no document has used up yet.
+import { and, eq, gt, sql } from 'drizzle-orm';
+import type { PlainDate } from '../../../core/calendar/types';
+import { documents, openItems } from '../../db/schema';
+import type { World } from '../../world';
+import { customerRecord } from '../customers/parts';
+import { NotFoundError } from '../../../core/refusals';
+import { type Reader } from '../money/payerPayments';
+
+/** Something a payer has in hand: a payment no invoice used up, or an invoice paid or credited beyond its sum. */
+export interface Credit {
+	source: { paymentId: number } | { documentId: number };
+	date: PlainDate;
+	/** Pence. */
+	amount: number;
+	what: string;
+}
+
+/** What is left of each payment, of those with anything left. Pence. */
+export function unusedPayments(db: Reader, payerId?: number) {
+	return db.all<{ id: number; payerId: number; date: string; reference: string; left: number }>(sql`
+		select p.id, p.payer_id as payerId, p.date, p.reference, p.amount
+			- coalesce((select sum(a.amount) from allocations a where a.payment_id = p.id), 0)
+			- coalesce((select sum(r.amount) from credit_returns r where r.payment_id = p.id), 0) as left
+		from payments p
+		where ${payerId === undefined ? sql`p.payer_id is not null` : sql`p.payer_id = ${payerId}`}
+			and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
+			and left <> 0 order by p.date, p.id`);
+}
+
+/** A payer's credit, the earliest first. */
+export function creditOf(db: Reader, payerId: number): Credit[] {
+	const unused = unusedPayments(db, payerId).map((one): Credit => ({
+		source: { paymentId: one.id },
+		date: one.date,
+		amount: one.left,
+		what: `Payment${one.reference ? ` “${one.reference}”` : ''}`
+	}));
+	const beyond = db
+		.select({ item: openItems, number: documents.number })
+		.from(openItems)
+		.innerJoin(documents, eq(documents.id, openItems.documentId))
+		.where(and(eq(openItems.payerId, payerId), gt(openItems.overpaid, 0)))
+		.all()
+		.map(({ item, number }): Credit => ({
+			source: { documentId: item.documentId },
+			date: item.settledOn ?? item.issueDate,
+			amount: item.overpaid,
+			what: `More than ${number} comes to`
+		}));
+	return [...unused, ...beyond].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
+}
+
+/** What the payer of a draft, or of an invoice, has in hand. Pence. */
+export function creditForDraft(world: World, documentId: number): number {
+	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
+	if (!row) throw new NotFoundError('This document');
+	const customer = customerRecord(world.db, row.sheet.customerId, row.sheet);
+	const payerId = item?.payerId ?? customer?.billTo?.id ?? customer?.id;
+	return payerId ? creditOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0) : 0;
+}

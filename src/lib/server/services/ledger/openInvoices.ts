@@ -1,0 +1,24 @@
+// What a payer has open.
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import type { Database, Transaction } from '../../db/connection';
+import { documents, openItems } from '../../db/schema';
+import { stillToPay } from './settlement';
+
+type Reader = Database | Transaction;
+
+/** A payer's open invoices, the one due first, first. Amounts in pence. */
+export function openOf(db: Reader, payerId: number) {
+	return db
+		.select({ item: openItems, number: documents.number, token: documents.token })
+		.from(openItems)
+		.innerJoin(documents, eq(documents.id, openItems.documentId))
+		.where(and(eq(openItems.payerId, payerId), inArray(openItems.state, ['open', 'partPaid'])))
+		.orderBy(asc(openItems.dueDate), asc(openItems.documentId))
+		.all()
+		.map(({ item, number, token }) => ({
+			...item,
+			number: number!,
+			token: token!,
+			toPay: stillToPay(item)
+		}));
+}

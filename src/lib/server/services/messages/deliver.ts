@@ -1,0 +1,170 @@
+// Delivery: what the outbox holds goes out, once each; a reminder only as long as it still stands.
+import { and, asc, eq, inArray, lte } from 'drizzle-orm';
+import type { World } from '../../world';
+import { documentFiles, mails, rehearsals, statements, texts } from '../../db/schema';
+import { loadBusiness } from '../business/settings';
+import { itemsOf, stillStands, withdraw } from '../chasing/messages';
+import { note } from '../trail/documents';
+
+/** A reminder carries so many of its invoices; the others are behind its links. */
+const MOST_ATTACHED = 10;
+const RETRY_AFTER = [15, 60, 300, 900, 3600].map((seconds) => seconds * 1000);
+let delivering: Promise<void> | null = null;
+
+/** Sends what is due. Called again while it runs, it joins the run that goes on. */
+export function deliverDue(world: World): Promise<void> {
+	delivering ??= deliverAll(world).finally(() => (delivering = null));
+	return delivering;
+}
+
+async function deliverAll(world: World): Promise<void> {
+	await deliverTexts(world);
+	for (;;) {
+		const mail = world.db
+			.select()
+			.from(mails)
+			.where(and(eq(mails.state, 'queued'), lte(mails.nextAttemptAt, world.clock.now())))
+			.orderBy(asc(mails.id))
+			.get();
+		if (!mail) return;
+		// A payment that came in since it was written overtakes it.
+		if (mail.chaseMessageId !== null && !stillStands(world, mail.chaseMessageId))
+			withdraw(world, mail.chaseMessageId);
+		else await deliverOne(world, mail);
+	}
+}
+
+async function deliverOne(world: World, mail: typeof mails.$inferSelect): Promise<void> {
+	// Marked before it goes: after a crash in the middle it is not sent a second time unasked.
+	world.db
+		.update(mails)
+		.set({ state: 'sending', attempts: mail.attempts + 1 })
+		.where(eq(mails.id, mail.id))
+		.run();
+	const owner = loadBusiness(world.db);
+	const outcome = await world.mail.send({
+		messageId: mail.messageId,
+		from: {
+			name: owner.tradingName || owner.ownerName,
+			address: owner.email || 'no-reply@axiometer.example'
+		},
+		to: mail.to,
+		bcc: mail.bcc,
+		subject: mail.subject,
+		text: mail.text,
+		html: mail.html,
+		attachments: attachmentOf(world, mail)
+	});
+	const now = world.clock.now();
+	world.db.transaction((tx) => {
+		const set = (values: Partial<typeof mails.$inferInsert>) =>
+			tx.update(mails).set(values).where(eq(mails.id, mail.id)).run();
+		switch (outcome.state) {
+			case 'sent':
+				set({ state: 'sent', sentAt: now, lastError: '' });
+				if (mail.documentId)
+					note(tx, {
+						documentId: mail.documentId,
+						at: now,
+						who: 'axiometer',
+						what: 'delivered',
+						detail: `${mail.kind}:${mail.to}`
+					});
+				break;
+			case 'later':
+				set({
+					state: 'queued',
+					lastError: outcome.reason,
+					nextAttemptAt: now + (RETRY_AFTER[Math.min(mail.attempts, RETRY_AFTER.length - 1)] ?? 0)
+				});
+				break;
+			case 'refused':
+			case 'unsure':
+				set({
+					state: outcome.state === 'refused' ? 'failed' : 'unsure',
+					lastError: outcome.reason
+				});
+				if (mail.documentId)
+					note(tx, {
+						documentId: mail.documentId,
+						at: now,
+						who: 'axiometer',
+						what: 'notDelivered',
+						detail: `${mail.to}: ${outcome.reason}`
+					});
+		}
+	});
+}
+
+async function deliverTexts(world: World): Promise<void> {
+	for (;;) {
+		const text = world.db
+			.select()
+			.from(texts)
+			.where(and(eq(texts.state, 'queued'), lte(texts.nextAttemptAt, world.clock.now())))
+			.orderBy(asc(texts.id))
+			.get();
+		if (!text) return;
+		if (text.chaseMessageId !== null && !stillStands(world, text.chaseMessageId)) {
+			withdraw(world, text.chaseMessageId);
+			continue;
+		}
+		const { key, to } = text;
+		const outcome = await world.text.send({ key, to, text: text.text });
+		const now = world.clock.now();
+		const attempts = text.attempts + 1;
+		const set = (values: Partial<typeof texts.$inferInsert>) =>
+			world.db
+				.update(texts)
+				.set({ attempts, ...values })
+				.where(eq(texts.id, text.id))
+				.run();
+		if (outcome.state === 'sent') set({ state: 'sent', sentAt: now, lastError: '' });
+		else if (outcome.state === 'refused') set({ state: 'failed', lastError: outcome.reason });
+		else
+			set({
+				lastError: outcome.reason,
+				nextAttemptAt: now + (RETRY_AFTER[Math.min(text.attempts, RETRY_AFTER.length - 1)] ?? 0)
+			});
+	}
+}
+
+function attachmentOf(world: World, mail: typeof mails.$inferSelect) {
+	if (!mail.attachPdf) return [];
+	const contentType = 'application/pdf';
+	if (mail.rehearsalId) {
+		const rehearsal = world.db
+			.select({ pdf: rehearsals.pdf })
+			.from(rehearsals)
+			.where(eq(rehearsals.id, mail.rehearsalId))
+			.get();
+		return rehearsal ? [{ filename: 'Rehearsal.pdf', content: rehearsal.pdf, contentType }] : [];
+	}
+	if (mail.statementId) {
+		const made = world.db
+			.select({ pdf: statements.pdf })
+			.from(statements)
+			.where(eq(statements.id, mail.statementId))
+			.get();
+		return made?.pdf ? [{ filename: 'Statement.pdf', content: made.pdf, contentType }] : [];
+	}
+	const documentIds = mail.chaseMessageId
+		? itemsOf(world, mail.chaseMessageId).slice(0, MOST_ATTACHED)
+		: [mail.documentId ?? 0];
+	return world.db
+		.select()
+		.from(documentFiles)
+		.where(inArray(documentFiles.documentId, documentIds))
+		.orderBy(asc(documentFiles.documentId))
+		.all()
+		.map(({ name, content }) => ({ filename: name, content, contentType }));
+}
+
+/** After a restart: what was on its way when the process died may or may not have arrived. */
+export function settleInterrupted(world: World): void {
+	world.db
+		.update(mails)
+		.set({ state: 'unsure', lastError: 'Axiometer stopped while this was going out' })
+		.where(eq(mails.state, 'sending'))
+		.run();
+}

@@ -1,0 +1,140 @@
+// The outbox: messages are written in the transaction that causes them; delivering them comes after it.
+import { and, asc, eq, or } from 'drizzle-orm';
+import { fillMessage } from '../../documents/mailBody';
+import type { Database, Transaction } from '../../db/connection';
+import { documents, mails, texts } from '../../db/schema';
+import type { World } from '../../world';
+import { NotFoundError, RefusedError } from '../../../core/refusals';
+import { newToken } from '../business/keys';
+
+export interface ToQueue {
+	/** Names the cause: the same key again queues nothing. */
+	key: string;
+	kind: (typeof mails.$inferInsert)['kind'];
+	documentId?: number;
+	rehearsalId?: number;
+	statementId?: number;
+	chaseMessageId?: number;
+	to: string;
+	bcc?: string;
+	subject: string;
+	text: string;
+	/** Null: the text holds its links already. */
+	link: string | null;
+	banner?: string;
+	attachPdf?: boolean;
+}
+
+/** @returns whether it is new */
+export function queueMail(tx: Database | Transaction, world: World, mail: ToQueue): boolean {
+	const { text, html } = fillMessage(mail.text, mail.link, mail.banner, world.origin);
+	const now = world.clock.now();
+	const host = new URL(world.origin).hostname;
+	const result = tx
+		.insert(mails)
+		.values({
+			key: mail.key,
+			kind: mail.kind,
+			documentId: mail.documentId ?? null,
+			rehearsalId: mail.rehearsalId ?? null,
+			statementId: mail.statementId ?? null,
+			chaseMessageId: mail.chaseMessageId ?? null,
+			to: mail.to,
+			bcc: mail.bcc ?? '',
+			// A line break in a subject could smuggle in a header.
+			subject: mail.subject.replace(/[\r\n]+/g, ' '),
+			text,
+			html,
+			attachPdf: mail.attachPdf ?? false,
+			messageId: `<${newToken()}@${host}>`,
+			state: 'queued',
+			nextAttemptAt: now,
+			createdAt: now
+		})
+		.onConflictDoNothing()
+		.run();
+	return result.changes > 0;
+}
+
+export interface TextToQueue {
+	/** Names the cause: the same key again queues nothing. */
+	key: string;
+	chaseMessageId: number;
+	to: string;
+	text: string;
+}
+
+export function queueText(tx: Database | Transaction, world: World, text: TextToQueue): void {
+	const now = world.clock.now();
+	tx.insert(texts)
+		.values({ ...text, state: 'queued', nextAttemptAt: now, createdAt: now })
+		.onConflictDoNothing()
+		.run();
+}
+
+/** Sends a message that failed, or of which it is not known whether it went, once more: the owner asked. */
+export function sendAgain(world: World, mailId: number): void {
+	const mail = world.db.select().from(mails).where(eq(mails.id, mailId)).get();
+	if (!mail) throw new NotFoundError('This message');
+	if (mail.state === 'sent' || mail.state === 'sending')
+		throw new RefusedError('It has gone already.');
+	world.db
+		.update(mails)
+		.set({ state: 'queued', nextAttemptAt: world.clock.now(), attempts: 0 })
+		.where(
+			and(
+				eq(mails.id, mailId),
+				or(eq(mails.state, 'failed'), eq(mails.state, 'unsure'), eq(mails.state, 'queued'))
+			)
+		)
+		.run();
+}
+
+/** Sends a text message that was refused once more: the owner asked. */
+export function sendTextAgain(world: World, chaseMessageId: number): void {
+	world.db
+		.update(texts)
+		.set({ state: 'queued', nextAttemptAt: world.clock.now(), attempts: 0 })
+		.where(and(eq(texts.chaseMessageId, chaseMessageId), eq(texts.state, 'failed')))
+		.run();
+}
+
+/** The owner looked and says that it did arrive. */
+export function markArrived(world: World, mailId: number): void {
+	world.db
+		.update(mails)
+		.set({ state: 'sent', sentAt: world.clock.now(), lastError: '' })
+		.where(and(eq(mails.id, mailId), eq(mails.state, 'unsure')))
+		.run();
+}
+
+export function mailsOf(world: World, documentId: number) {
+	return world.db
+		.select({
+			id: mails.id,
+			kind: mails.kind,
+			to: mails.to,
+			subject: mails.subject,
+			state: mails.state,
+			lastError: mails.lastError,
+			nextAttemptAt: mails.nextAttemptAt,
+			attempts: mails.attempts,
+			sentAt: mails.sentAt,
+			createdAt: mails.createdAt
+		})
+		.from(mails)
+		.where(eq(mails.documentId, documentId))
+		.orderBy(asc(mails.id))
+		.all();
+}
+
+/** Used where a document's token is needed for its link. */
+export function linkOf(world: World, documentId: number): string {
+	const row = world.db
+		.select({ token: documents.token })
+		.from(documents)
+		.where(eq(documents.id, documentId))
+		.get();
+	if (!row?.token) throw new NotFoundError('This document');
+	return `${world.origin}/p/${row.token}`;
+}

@@ -1,0 +1,123 @@
+// Payments online, by card or from the payer's bank: one is begun, signed events say what became of it.
+import { eq } from 'drizzle-orm';
+import { displayPounds } from '../../../core/money/display';
+import { writeAtOnce } from '../../db/connection';
+import { checkouts, customers, documents, openItems, rehearsals } from '../../db/schema';
+import type { World } from '../../world';
+import { loadBusiness } from '../business/settings';
+import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { frozenFigures } from '../invoices/freeze';
+import { stillToPay } from '../ledger/settlement';
+import { note } from '../trail/documents';
+
+/**
+ * Opens a checkout for what is still to pay (or a part of it) and says where the customer pays.
+ * @throws UnavailableError where the service is down: nothing was begun then.
+ */
+export async function openCheckout(
+	world: World,
+	token: string,
+	key: string,
+	amount?: number,
+	{ keepCard = false, way = 'card' }: { keepCard?: boolean; way?: 'card' | 'bank' } = {}
+): Promise<string> {
+	const subject = payableByToken(world, token);
+	const wanted = amount ?? subject.toPay;
+	if (!Number.isSafeInteger(wanted) || wanted < 1)
+		throw new FieldError({ amount: 'Give an amount above zero.' });
+	if (wanted > subject.toPay)
+		throw new FieldError({ amount: `At most ${displayPounds(subject.toPay)} is still to pay.` });
+	const request = {
+		key,
+		amount: wanted,
+		description: subject.description,
+		returnUrl: `${world.origin}/p/${token}?from=${way}`,
+		webhookUrl: `${world.origin}/webhooks/${way}`
+	};
+	const answer =
+		way === 'bank'
+			? await world.bank.openTransfer({ ...request, reference: subject.reference })
+			: await world.card.openCheckout({
+					...request,
+					...(keepCard && subject.documentId ? { keepCard } : {}),
+					...(subject.passOnFee ? { passOnFee: true } : {})
+				});
+	writeAtOnce(world.db, (tx) => {
+		const fresh = tx
+			.insert(checkouts)
+			.values({
+				key,
+				documentId: subject.documentId,
+				rehearsalId: subject.rehearsalId,
+				amount: wanted,
+				way,
+				processorId: answer.id,
+				state: 'open',
+				createdAt: world.clock.now()
+			})
+			.onConflictDoNothing()
+			.run().changes;
+		if (fresh && subject.documentId)
+			note(tx, {
+				documentId: subject.documentId,
+				at: world.clock.now(),
+				who: 'customer',
+				what: way === 'bank' ? 'bankBegun' : 'cardBegun',
+				detail: displayPounds(wanted)
+			});
+	});
+	return answer.url;
+}
+
+function payableByToken(world: World, token: string) {
+	const document = world.db.select().from(documents).where(eq(documents.token, token)).get();
+	if (document?.state === 'issued' && document.kind === 'invoice') {
+		const item = world.db
+			.select()
+			.from(openItems)
+			.where(eq(openItems.documentId, document.id))
+			.get()!;
+		const toPay = stillToPay(item);
+		if (toPay === 0) throw new RefusedError('Nothing is left to pay.');
+		return {
+			documentId: document.id,
+			rehearsalId: null,
+			toPay,
+			description: `Invoice ${document.number}`,
+			reference: referenceOf(document.number!),
+			passOnFee: feePassedOn(world, document.customerId!, item)
+		};
+	}
+	const rehearsal = world.db.select().from(rehearsals).where(eq(rehearsals.token, token)).get();
+	if (!rehearsal) throw new NotFoundError('This page');
+	if (rehearsal.paidAt !== null) throw new RefusedError('This rehearsal has been paid already.');
+	return {
+		documentId: null,
+		rehearsalId: rehearsal.id,
+		toPay: Number(frozenFigures(rehearsal.frozen).payable),
+		description: 'Rehearsal: nothing is charged for real',
+		reference: 'REHEARSAL',
+		passOnFee: false
+	};
+}
+
+/** As it stands in bank statements: letters, digits and hyphens, 18 at most. */
+export const referenceOf = (number: string) =>
+	number.replace(/[^A-Za-z0-9-]/g, '').slice(0, 18) || 'INVOICE';
+
+/**
+ * A card fee may be passed on to a business only (Consumer Rights (Payment Surcharges) Regulations 2012), and only the
+ * processor knows whether its card is a commercial one. Contractors are left out: the fee would be another part of the
+ * contract, under its deduction and its reverse charge.
+ */
+export function feePassedOn(
+	world: World,
+	customerId: number,
+	item: { deduction: number | null }
+): boolean {
+	if (item.deduction !== null || !loadBusiness(world.db).passOnCardFees) return false;
+	const customer = world.db.select().from(customers).where(eq(customers.id, customerId)).get();
+	return customer?.kind === 'business';
+}
+
+export type CheckoutRow = typeof checkouts.$inferSelect;

@@ -1,0 +1,146 @@
+// What an unguessable link shows: one document and nothing else. Opening it is noted.
+import { and, desc, eq, sql } from 'drizzle-orm';
+import { viewDocument, type DocumentView } from '../../../core/documents/view';
+import { checkouts, documentFiles, documents, openItems, rehearsals, trail } from '../../db/schema';
+import type { World } from '../../world';
+import { feePassedOn } from './checkouts';
+import { NotFoundError } from '../../../core/refusals';
+import { frozenFigures, frozenView } from '../invoices/freeze';
+import { stillToPay } from '../ledger/settlement';
+import { note } from '../trail/documents';
+
+export interface PayPage {
+	view: DocumentView;
+	rehearsal: boolean;
+	kind: 'invoice' | 'creditNote';
+	/** Pence. */
+	toPay: number;
+	paid: number;
+	withheld: number;
+	credited: number;
+	state: 'open' | 'pending' | 'paid' | 'credited';
+	/** A transfer they approved did not come about, and nothing was paid since. */
+	failed: boolean;
+	/** A commercial card would bear its fee. */
+	mayBearFee: boolean;
+}
+
+const TOKEN = /^[A-Za-z0-9_-]{32}$/;
+
+/** @throws NotFoundError for every link that is not exactly right. */
+export function payPage(world: World, token: string): PayPage {
+	if (!TOKEN.test(token)) throw new NotFoundError('This page');
+	const row = world.db.select().from(documents).where(eq(documents.token, token)).get();
+	if (row?.frozen && row.number) {
+		const view = frozenView(row.frozen, row.number, 'issued');
+		const item = world.db.select().from(openItems).where(eq(openItems.documentId, row.id)).get();
+		if (!item)
+			return {
+				view,
+				rehearsal: false,
+				kind: row.kind,
+				toPay: 0,
+				paid: 0,
+				withheld: 0,
+				credited: 0,
+				state: 'credited',
+				failed: false,
+				mayBearFee: false
+			};
+		const toPay = stillToPay(item);
+		const pending = isPending(world, row.id);
+		return {
+			view,
+			rehearsal: false,
+			kind: row.kind,
+			toPay,
+			paid: item.cash,
+			withheld: item.withheld,
+			credited: item.credited,
+			state:
+				toPay === 0
+					? item.state === 'credited'
+						? 'credited'
+						: 'paid'
+					: pending
+						? 'pending'
+						: 'open',
+			failed: lastFailed(world, row.id),
+			mayBearFee: feePassedOn(world, row.customerId!, item)
+		};
+	}
+	const rehearsal = world.db.select().from(rehearsals).where(eq(rehearsals.token, token)).get();
+	if (!rehearsal) throw new NotFoundError('This page');
+	const figures = frozenFigures(rehearsal.frozen);
+	const view = viewDocument(rehearsal.frozen, figures, '', 'rehearsal');
+	const payable = Number(figures.payable);
+	return {
+		view,
+		rehearsal: true,
+		kind: 'invoice',
+		toPay: rehearsal.paidAt === null ? payable : 0,
+		paid: rehearsal.paidAt === null ? 0 : payable,
+		withheld: 0,
+		credited: 0,
+		state: rehearsal.paidAt === null ? 'open' : 'paid',
+		failed: false,
+		mayBearFee: false
+	};
+}
+
+function lastFailed(world: World, documentId: number): boolean {
+	const last = world.db
+		.select({ state: checkouts.state, way: checkouts.way })
+		.from(checkouts)
+		.where(eq(checkouts.documentId, documentId))
+		.orderBy(desc(checkouts.id))
+		.get();
+	return last?.way === 'bank' && last.state === 'declined';
+}
+
+function isPending(world: World, documentId: number): boolean {
+	const { own, shared } = world.db.get<{ own: number; shared: number }>(sql`
+		select exists (select 1 from checkouts where document_id = ${documentId} and state = 'pending') as own,
+			exists (select 1 from checkouts, json_each(checkouts.shares) where state = 'pending'
+				and json_extract(value, '$.documentId') = ${documentId}) as shared`)!;
+	return own + shared > 0;
+}
+
+const SAME_VISIT = 10 * 60 * 1000;
+
+/** Notes that the customer opened it, once for each visit. */
+export function noteOpened(world: World, token: string, what: 'opened' | 'pdfOpened'): void {
+	const row = world.db
+		.select({ id: documents.id })
+		.from(documents)
+		.where(eq(documents.token, token))
+		.get();
+	if (!row) return;
+	const last = world.db
+		.select({ at: trail.at })
+		.from(trail)
+		.where(and(eq(trail.documentId, row.id), eq(trail.what, what)))
+		.orderBy(desc(trail.id))
+		.get();
+	const now = world.clock.now();
+	if (last && now - last.at < SAME_VISIT) return;
+	note(world.db, { documentId: row.id, at: now, who: 'customer', what });
+}
+
+export function payPagePdf(world: World, token: string): { name: string; content: Buffer } {
+	if (!TOKEN.test(token)) throw new NotFoundError('This page');
+	const file = world.db
+		.select({ name: documentFiles.name, content: documentFiles.content })
+		.from(documentFiles)
+		.innerJoin(documents, eq(documents.id, documentFiles.documentId))
+		.where(eq(documents.token, token))
+		.get();
+	if (file) return file;
+	const rehearsal = world.db
+		.select({ pdf: rehearsals.pdf })
+		.from(rehearsals)
+		.where(eq(rehearsals.token, token))
+		.get();
+	if (!rehearsal) throw new NotFoundError('This page');
+	return { name: 'Rehearsal.pdf', content: rehearsal.pdf };
+}

@@ -1,0 +1,139 @@
+// Payouts of the card processor: which payments are in which, what it kept, what reached the bank.
+import { desc, eq, inArray, sql } from 'drizzle-orm';
+import { writeAtOnce } from '../../db/connection';
+import { post } from '../../db/journal';
+import {
+	allocations,
+	checkouts,
+	documents,
+	payments,
+	payoutParts,
+	payouts,
+	webhookEvents
+} from '../../db/schema';
+import type { PayoutEvent } from '../../gateways/card';
+import type { World } from '../../world';
+
+/** Takes the news of a payout: posted once, from the processor's account to the bank. */
+export function receivePayout(world: World, event: PayoutEvent, body: string): void {
+	const now = world.clock.now();
+	const date = world.clock.today();
+	writeAtOnce(world.db, (tx) => {
+		const fresh = tx
+			.insert(webhookEvents)
+			.values({ id: event.id, type: event.type, receivedAt: now, body })
+			.onConflictDoNothing()
+			.run().changes;
+		const known = tx.select().from(payouts).where(eq(payouts.processorId, event.payout)).get();
+		if (!fresh || known) return;
+		const { amount, reference } = event;
+		const { id } = tx
+			.insert(payouts)
+			.values({ processorId: event.payout, date, amount, reference, recordedAt: now })
+			.returning({ id: payouts.id })
+			.get();
+		for (const part of event.parts)
+			tx.insert(payoutParts)
+				.values({ payoutId: id, ...part })
+				.run();
+		post(tx, {
+			key: `payout:${event.payout}`,
+			event: 'payout',
+			date,
+			documentId: null,
+			customerId: null,
+			recordedAt: now,
+			postings: [
+				{ account: 'bank', amount },
+				{ account: 'cardClearing', amount: -amount }
+			]
+		});
+	});
+}
+
+export interface PayoutPart {
+	type: 'payment' | 'refund';
+	/** Pence; a refund's is below zero. */
+	amount: number;
+	fee: number;
+	payer: string;
+	documents: { id: number; number: string }[];
+}
+
+const PER_PAGE = 20;
+
+/** Payouts, the newest first, with what each is made of; and what still lies with the processor. */
+export function payoutPage(world: World, page: number) {
+	const { db } = world;
+	const rows = db
+		.select()
+		.from(payouts)
+		.orderBy(desc(payouts.id))
+		.limit(PER_PAGE + 1)
+		.offset((page - 1) * PER_PAGE)
+		.all();
+	const shown = rows.slice(0, PER_PAGE);
+	const parts = shown.length
+		? db
+				.select({ part: payoutParts, payer: sql<string>`coalesce(c.name, d.customer_name, '')` })
+				.from(payoutParts)
+				.leftJoin(checkouts, eq(checkouts.processorId, payoutParts.checkout))
+				.leftJoin(sql`customers c`, sql`c.id = ${checkouts.payerId}`)
+				.leftJoin(sql`documents d`, sql`d.id = ${checkouts.documentId}`)
+				.where(
+					inArray(
+						payoutParts.payoutId,
+						shown.map((row) => row.id)
+					)
+				)
+				.orderBy(payoutParts.id)
+				.all()
+		: [];
+	const paid = documentsOf(
+		world,
+		parts.map(({ part }) => part.checkout)
+	);
+	const { waiting } = db.get<{ waiting: number }>(
+		sql`select coalesce(sum(amount), 0) as waiting from journal_lines where account = 'cardClearing'`
+	)!;
+	return {
+		waiting,
+		more: rows.length > PER_PAGE,
+		payouts: shown.map((row) => {
+			const own = parts.filter(({ part }) => part.payoutId === row.id);
+			return {
+				id: row.id,
+				date: row.date,
+				amount: row.amount,
+				reference: row.reference,
+				seenOn: row.seenOn,
+				collected: own.reduce((sum, { part }) => sum + part.amount, 0),
+				fees: own.reduce((sum, { part }) => sum + part.fee, 0),
+				parts: own.map(({ part, payer }): PayoutPart => ({
+					type: part.type,
+					amount: part.amount,
+					fee: part.fee,
+					payer,
+					documents: paid.get(part.checkout) ?? []
+				}))
+			};
+		})
+	};
+}
+
+/** Which invoices the money of a checkout paid. */
+function documentsOf(world: World, processorIds: readonly string[]) {
+	const found = new Map<string, { id: number; number: string }[]>();
+	for (let start = 0; start < processorIds.length; start += 500) {
+		const rows = world.db
+			.select({ checkout: payments.reference, id: documents.id, number: documents.number })
+			.from(payments)
+			.innerJoin(allocations, eq(allocations.paymentId, payments.id))
+			.innerJoin(documents, eq(documents.id, allocations.documentId))
+			.where(inArray(payments.reference, processorIds.slice(start, start + 500)))
+			.all();
+		for (const { checkout, id, number } of rows)
+			found.set(checkout, [...(found.get(checkout) ?? []), { id, number: number ?? '' }]);
+	}
+	return found;
+}

@@ -1,0 +1,115 @@
+// Money given back: by card through the processor, or by hand.
+import { eq } from 'drizzle-orm';
+import { displayPounds } from '../../../core/money/display';
+import { writeAtOnce, type Transaction } from '../../db/connection';
+import { post } from '../../db/journal';
+import { creditReturns, openItems, payments, refunds } from '../../db/schema';
+import type { CardEvent } from '../../gateways/card';
+import type { World } from '../../world';
+import { FieldError, NotFoundError } from '../../../core/refusals';
+import { readGivenBack, WAY_ACCOUNT, type GiveBackForm } from './payments';
+import { resettle } from '../ledger/settlement';
+import { note } from '../trail/documents';
+import { type CheckoutRow } from './checkouts';
+
+/**
+ * Gives card money back through the processor; the processor's event records it.
+ * @throws FieldError, CardUnavailableError
+ */
+export async function refundCard(
+	world: World,
+	paymentId: number,
+	amount: number,
+	key: string
+): Promise<void> {
+	const payment = world.db.select().from(payments).where(eq(payments.id, paymentId)).get();
+	if (!payment || payment.way !== 'card') throw new NotFoundError('This card payment');
+	const before = refundedSoFar(world, payment.reference);
+	if (!Number.isSafeInteger(amount) || amount < 1)
+		throw new FieldError({ amount: 'Give an amount above zero.' });
+	if (amount > payment.amount - before)
+		throw new FieldError({
+			amount: `At most ${displayPounds(payment.amount - before)} of it is left to give back.`
+		});
+	await world.card.refund({ key, checkoutId: payment.reference, amount });
+}
+
+function refundedSoFar(world: World, checkoutId: string): number {
+	const ofInvoices = world.db
+		.select({ amount: refunds.amount })
+		.from(refunds)
+		.where(eq(refunds.reference, checkoutId))
+		.all();
+	const ofCredit = world.db
+		.select({ amount: creditReturns.amount })
+		.from(creditReturns)
+		.where(eq(creditReturns.reference, checkoutId))
+		.all();
+	return [...ofInvoices, ...ofCredit].reduce((total, row) => total + row.amount, 0);
+}
+
+export function refunded(
+	tx: Transaction,
+	world: World,
+	checkout: CheckoutRow,
+	event: CardEvent
+): void {
+	giveBack(tx, world, {
+		key: `card-refund:${event.refund ?? event.id}`,
+		documentId: checkout.documentId!,
+		date: world.clock.today(),
+		amount: event.amount,
+		way: 'card',
+		reference: event.checkout
+	});
+}
+
+/**
+ * Records money given back by hand for an invoice. The same key again changes nothing.
+ * @throws FieldError, NotFoundError
+ */
+export function refundByHand(world: World, documentId: number, form: GiveBackForm): void {
+	const { problems, amount, way } = readGivenBack(world, form);
+	writeAtOnce(world.db, (tx) => {
+		const key = `hand-refund:${form.key}`;
+		if (tx.select().from(refunds).where(eq(refunds.key, key)).get()) return;
+		const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+		if (!item) throw new NotFoundError('This invoice');
+		if (amount > item.cash)
+			problems.amount ??= `At most ${displayPounds(item.cash)} came in for it.`;
+		if (Object.keys(problems).length || !way) throw new FieldError(problems);
+		const { date, reference } = form;
+		giveBack(tx, world, { key, documentId, date, amount, way, reference: reference.trim() });
+	});
+}
+
+/** Writes a refund, its posting and the new position, in the caller's transaction. */
+function giveBack(
+	tx: Transaction,
+	world: World,
+	given: Omit<typeof refunds.$inferInsert, 'id' | 'recordedAt'>
+): void {
+	const { documentId, date, amount, way } = given;
+	const now = world.clock.now();
+	const { id } = tx
+		.insert(refunds)
+		.values({ ...given, recordedAt: now })
+		.returning({ id: refunds.id })
+		.get();
+	const { withheldChange } = resettle(tx, documentId);
+	const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
+	post(tx, {
+		key: `refund:${id}`,
+		event: 'refund',
+		date,
+		documentId,
+		customerId: item.customerId,
+		recordedAt: now,
+		postings: [
+			{ account: WAY_ACCOUNT[way], amount: -amount },
+			{ account: 'cisWithheld', amount: withheldChange },
+			{ account: 'receivable', amount: amount - withheldChange }
+		]
+	});
+	note(tx, { documentId, at: now, who: 'you', what: 'refunded', detail: displayPounds(amount) });
+}

@@ -1,0 +1,269 @@
+// The page of what is owed: every payer with open invoices, filtered, in the order of a call's worth.
+import { eq, inArray, sql } from 'drizzle-orm';
+import { addDays } from '../../../core/calendar/manipulation';
+import {
+	byWorth,
+	habitOf,
+	isHeld,
+	likelyDay,
+	summarise,
+	sumsByAge,
+	type Habit,
+	type OwedItem,
+	type OwedPayer
+} from '../../../core/settlement/owed';
+import type { Age } from '../../../core/settlement/statement';
+import { customers, documents } from '../../db/schema';
+import type { World } from '../../world';
+import { callsOf } from './holds';
+import { paymentsOfPayer } from '../money/payerPayments';
+import { creditOf } from '../ledger/inHand';
+import { openOf } from '../ledger/openInvoices';
+import { mailAddresses } from '../customers/parts';
+import { NotFoundError } from '../../../core/refusals';
+import { lateClaims, missingRate } from './lateCharges';
+import { stillToPay } from '../ledger/settlement';
+
+export interface OwedFilter {
+	/** Only what is late. */
+	late: boolean;
+	/** Payers that owe more than this, in pence. */
+	above: number;
+	label: string;
+	hold: '' | 'dispute' | 'promise';
+	typed: string;
+	page: number;
+}
+
+export const PAYERS_PER_PAGE = 50;
+
+export interface OpenRow extends OwedItem {
+	payerId: number;
+	payer: string;
+	labels: string;
+	customerId: number;
+	total: number;
+}
+
+export interface OwedRow extends OwedPayer {
+	payer: string;
+	habit: Habit | null;
+	/** Pence the Act lets claim today, interest and fixed sums together. */
+	claim: number;
+}
+
+/** Open invoices with what is known of each, of one payer or of all; one query. */
+function openRows(world: World, payerId?: number): OpenRow[] {
+	return world.db
+		.all<{
+			documentId: number;
+			number: string;
+			dueDate: string;
+			outstanding: number;
+			deduction: number | null;
+			withheld: number;
+			total: number;
+			payerId: number;
+			customerId: number;
+			payer: string;
+			labels: string;
+			hold: 'dispute' | 'promise' | null;
+			until: string | null;
+		}>(
+			sql`select o.document_id as documentId, d.number, o.due_date as dueDate, o.outstanding, o.deduction, o.withheld,
+				o.total, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, h.kind as hold, h.until
+			from open_items o join documents d on d.id = o.document_id join customers c on c.id = o.payer_id
+			left join holds h on h.document_id = o.document_id and h.ended_at is null
+			where o.state in ('open', 'partPaid') ${payerId === undefined ? sql`` : sql`and o.payer_id = ${payerId}`} order by o.due_date, o.document_id`
+		)
+		.flatMap(({ hold, until, outstanding, deduction, withheld, ...row }) => {
+			const toPay = stillToPay({ outstanding, deduction, withheld });
+			return toPay > 0 ? [{ ...row, toPay, hold: hold ? { kind: hold, until } : null }] : [];
+		});
+}
+
+/** Every open invoice with what is still to come for it. */
+export const openInvoices = (world: World): OpenRow[] => openRows(world);
+
+/** How payers have paid, out of each one's last 24 settled invoices. */
+export function habits(world: World, payerIds: readonly number[]): Map<number, Habit> {
+	const found = new Map<number, Habit>();
+	for (let start = 0; start < payerIds.length; start += 500) {
+		const ids = sql.join(
+			payerIds.slice(start, start + 500).map((id) => sql`${id}`),
+			sql`, `
+		);
+		const rows = world.db.all<{ payer: number; days: number }>(sql`
+			select payer, days from (
+				select payer_id as payer, cast(julianday(settled_on) - julianday(due_date) as integer) as days,
+					row_number() over (partition by payer_id order by settled_on desc) as n
+				from open_items where payer_id in (${ids}) and state = 'paid' and settled_on is not null)
+			where n <= 24`);
+		const days = new Map<number, number[]>();
+		for (const row of rows) {
+			const list = days.get(row.payer) ?? [];
+			list.push(row.days);
+			days.set(row.payer, list);
+		}
+		for (const [payer, list] of days) found.set(payer, habitOf(list)!);
+	}
+	return found;
+}
+
+/** Money that is likely to come within this many days is summed up. */
+const AHEAD = 14;
+
+/** Everything the page shows. Amounts in pence. */
+export function owedPage(world: World, filter: OwedFilter) {
+	const today = world.clock.today();
+	const all = openRows(world);
+	const words = filter.typed.trim().toLowerCase().split(/\s+/).filter(Boolean);
+	const byPayer = new Map<number, OpenRow[]>();
+	for (const row of all) {
+		const rows = byPayer.get(row.payerId);
+		if (rows) rows.push(row);
+		else byPayer.set(row.payerId, [row]);
+	}
+	const known = habits(world, [...byPayer.keys()]);
+	const payers = [...byPayer]
+		.map(([payerId, rows]) => summarise(payerId, rows, today))
+		.filter(({ items, owed, late }) => {
+			const first = items[0]!;
+			return (
+				(!filter.late || late > 0) &&
+				owed > filter.above &&
+				(filter.label === '' || (JSON.parse(first.labels) as string[]).includes(filter.label)) &&
+				(filter.hold === '' ||
+					items.some((item) => item.hold?.kind === filter.hold && isHeld(item, today))) &&
+				words.every(
+					(word) =>
+						first.payer.toLowerCase().includes(word) ||
+						items.some((item) => item.number.toLowerCase().includes(word))
+				)
+			);
+		})
+		.sort(byWorth);
+	const start = (filter.page - 1) * PAYERS_PER_PAGE;
+	const shown = payers.slice(start, start + PAYERS_PER_PAGE);
+	const claims = lateClaims(
+		world,
+		shown.flatMap(({ items }) => items.map((item) => item.documentId))
+	);
+	const until = addDays(today, AHEAD);
+	const likely = all.reduce((sum, item) => {
+		const day = likelyDay(item, known.get(item.payerId) ?? null, today);
+		return day && day <= until ? sum + item.toPay : sum;
+	}, 0);
+	return {
+		today,
+		pages: Math.max(1, Math.ceil(payers.length / PAYERS_PER_PAGE)),
+		owed: all.reduce((sum, item) => sum + item.toPay, 0),
+		late: payersLate(all, today),
+		invoices: all.length,
+		payers: byPayer.size,
+		matching: payers.length,
+		ages: sumsByAge(all, today) as Record<Age, number>,
+		likely,
+		likelyBy: until,
+		labels: [...new Set(all.flatMap((row) => JSON.parse(row.labels) as string[]))].sort(),
+		missingRate: missingRate(world),
+		largest: Math.max(1, ...shown.flatMap(({ items }) => items.map((item) => item.toPay))),
+		rows: shown.map(({ items, ...row }): OwedRow => ({
+			...row,
+			payer: items[0]!.payer,
+			items: items.map(({ documentId, number, dueDate, toPay, hold }) => ({
+				documentId,
+				number,
+				dueDate,
+				toPay,
+				hold
+			})),
+			habit: known.get(row.payerId) ?? null,
+			claim: items.reduce((sum, item) => {
+				const claim = claims.get(item.documentId);
+				return claim && 'interest' in claim
+					? sum + Number(claim.interest + claim.compensation)
+					: sum;
+			}, 0)
+		}))
+	};
+}
+
+function payersLate(rows: readonly OwedItem[], today: string): number {
+	return rows.reduce((sum, row) => (row.dueDate < today ? sum + row.toPay : sum), 0);
+}
+
+/** Payers with late invoices that are not held, with those invoices, the oldest first. */
+export function latePayers(world: World) {
+	const today = world.clock.today();
+	const byPayer = new Map<number, { payerId: number; payer: string; items: OwedItem[] }>();
+	for (const row of openRows(world)) {
+		if (row.dueDate >= today || isHeld(row, today)) continue;
+		const { payerId, payer } = row;
+		const known = byPayer.get(payerId) ?? { payerId, payer, items: [] };
+		known.items.push(row);
+		byPayer.set(payerId, known);
+	}
+	return [...byPayer.values()];
+}
+
+/** Everything about one payer's money. */
+export function payerPage(world: World, payerId: number) {
+	const record = world.db.select().from(customers).where(eq(customers.id, payerId)).get();
+	if (!record) throw new NotFoundError('This payer');
+	const today = world.clock.today();
+	const open = openOf(world.db, payerId);
+	const rows = openRows(world, payerId);
+	const holdsOf = new Map(rows.map((row) => [row.documentId, row.hold]));
+	const claims = lateClaims(
+		world,
+		open.map((item) => item.documentId)
+	);
+	const names = new Map(
+		open.length
+			? world.db
+					.select({ id: documents.id, customer: documents.customerName })
+					.from(documents)
+					.where(
+						inArray(
+							documents.id,
+							open.map((item) => item.documentId)
+						)
+					)
+					.all()
+					.map((row) => [row.id, row.customer])
+			: []
+	);
+	return {
+		today,
+		payer: {
+			id: payerId,
+			name: record.name,
+			email: mailAddresses(world.db, payerId)[0] ?? '',
+			phone: record.phone,
+			privateNote: record.privateNote
+		},
+		summary: (({ items: _items, ...sums }) => sums)(summarise(payerId, rows, today)),
+		habit: habits(world, [payerId]).get(payerId) ?? null,
+		open: open.map((item) => {
+			const claim = claims.get(item.documentId);
+			return {
+				documentId: item.documentId,
+				number: item.number,
+				customer: names.get(item.documentId) ?? '',
+				issueDate: item.issueDate,
+				dueDate: item.dueDate,
+				total: item.total,
+				toPay: item.toPay,
+				outstanding: item.outstanding,
+				leftToDeduct: Math.max((item.deduction ?? 0) - item.withheld, 0),
+				deducts: item.deduction !== null,
+				hold: holdsOf.get(item.documentId) ?? null,
+				claim: claim && 'interest' in claim ? Number(claim.interest + claim.compensation) : 0
+			};
+		}),
+		credit: creditOf(world.db, payerId),
+		payments: paymentsOfPayer(world.db, payerId),
+		calls: callsOf(world, payerId)
+	};
+}

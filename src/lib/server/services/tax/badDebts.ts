@@ -1,0 +1,105 @@
+// VAT of bad debts: listed with its conditions, marked as claimed, repaid when the customer pays after all.
+import { and, eq, or, sql } from 'drizzle-orm';
+import { badDebtRelief, type Relief } from '../../../core/regimes/gb/badDebt';
+import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { post } from '../../db/journal';
+import { documents, openItems, reliefClaims } from '../../db/schema';
+import type { World } from '../../world';
+import { NotFoundError, RefusedError } from '../../../core/refusals';
+
+type Reader = Database | Transaction;
+
+export interface BadDebtRow extends Omit<Relief, 'vat' | 'lost'> {
+	documentId: number;
+	number: string;
+	customer: string;
+	/** Pence. */
+	writtenOff: number;
+	vat: number;
+	claimed: number;
+}
+
+/** Debts given up, or claimed for, whose VAT is or was worth something; those that ask for something first. */
+export function badDebts(world: World, db: Reader = world.db, documentId?: number): BadDebtRow[] {
+	const claimed = sql<number>`(select coalesce(sum(${reliefClaims.vat}), 0) from ${reliefClaims} where ${reliefClaims.documentId} = ${documents.id})`;
+	const order = ['repay', 'claimable', 'waiting', 'claimed', 'expired'];
+	return db
+		.select({
+			documentId: documents.id,
+			number: documents.number,
+			customer: documents.customerName,
+			taxPoint: documents.taxPoint,
+			dueDate: openItems.dueDate,
+			total: documents.total,
+			vatCharged: documents.vatCharged,
+			writtenOff: openItems.writtenOff,
+			claimed
+		})
+		.from(openItems)
+		.innerJoin(documents, eq(documents.id, openItems.documentId))
+		.where(
+			and(
+				or(sql`${openItems.writtenOff} > 0`, sql`${claimed} <> 0`),
+				documentId === undefined ? sql`1` : eq(documents.id, documentId)
+			)
+		)
+		.all()
+		.map((row): BadDebtRow => {
+			const relief = badDebtRelief(
+				{
+					taxPoint: row.taxPoint!,
+					dueDate: row.dueDate,
+					total: BigInt(row.total),
+					vatCharged: BigInt(row.vatCharged),
+					writtenOff: BigInt(row.writtenOff),
+					claimed: BigInt(row.claimed)
+				},
+				world.clock.today()
+			);
+			const { from, until, state } = relief;
+			return {
+				documentId: row.documentId,
+				number: row.number!,
+				customer: row.customer,
+				writtenOff: row.writtenOff,
+				claimed: row.claimed,
+				from,
+				until,
+				state,
+				vat: Number(relief.vat)
+			};
+		})
+		.filter((row) => row.state !== 'none')
+		.sort((a, b) => order.indexOf(a.state) - order.indexOf(b.state) || b.vat - a.vat);
+}
+
+/**
+ * Notes that the VAT is claimed back (box 4), or repaid, and posts it. The same key again changes nothing.
+ * @throws RefusedError where the conditions are not met
+ */
+export function settleRelief(world: World, documentId: number, key: string): void {
+	writeAtOnce(world.db, (tx) => {
+		if (tx.select().from(reliefClaims).where(eq(reliefClaims.key, key)).get()) return;
+		const row = badDebts(world, tx, documentId)[0];
+		if (!row) throw new NotFoundError('This debt');
+		if (row.state !== 'claimable' && row.state !== 'repay')
+			throw new RefusedError('Nothing can be claimed or repaid for it today.');
+		const vat = row.state === 'repay' ? -row.vat : row.vat;
+		const date = world.clock.today();
+		const at = world.clock.now();
+		tx.insert(reliefClaims).values({ key, documentId, date, vat, recordedAt: at }).run();
+		const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
+		post(tx, {
+			key: `relief:${key}`,
+			event: 'relief',
+			date,
+			documentId,
+			customerId: item.customerId,
+			recordedAt: at,
+			postings: [
+				{ account: 'vatRelief', amount: vat },
+				{ account: 'badDebts', amount: -vat }
+			]
+		});
+	});
+}

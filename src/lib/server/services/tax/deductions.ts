@@ -1,0 +1,204 @@
+// What contractors withheld, by tax month and tax year of the payment, against the statements they gave.
+import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
+import { addDays, taxMonthEnd, taxYearEnd } from '../../../core/calendar/manipulation';
+import { isPlainDate } from '../../../core/calendar/queries';
+import type { PlainDate } from '../../../core/calendar/types';
+import {
+	deductionMonths,
+	type DeductedPayment,
+	type DeductionMonth
+} from '../../../core/settlement/deductions';
+import { settle } from '../../../core/settlement/settle';
+import type { Database, Transaction } from '../../db/connection';
+import { customers, deductionStatements, documents, openItems } from '../../db/schema';
+import type { World } from '../../world';
+import { FieldError, NotFoundError } from '../../../core/refusals';
+import { readAmount } from '../money/payments';
+import { settlementEntries } from '../ledger/settlement';
+
+type Reader = Database | Transaction;
+
+/** Every payment of a contractor, with what should have been and what was withheld from it. */
+export function deductedPayments(db: Reader): DeductedPayment[] {
+	const rows = db
+		.select({
+			documentId: openItems.documentId,
+			contractorId: openItems.payerId,
+			total: openItems.total,
+			deduction: documents.deduction
+		})
+		.from(openItems)
+		.innerJoin(documents, eq(documents.id, openItems.documentId))
+		.where(and(isNotNull(documents.deduction), isNotNull(openItems.deduction)))
+		.all();
+	return rows.flatMap(({ documentId, contractorId, total, deduction }) => {
+		const entries = settlementEntries(db, documentId);
+		if (entries.length === 0) return [];
+		const input = { total: BigInt(total), deduction: BigInt(deduction!) };
+		const actual = settle({ ...input, entries });
+		const expected = settle({
+			...input,
+			entries: entries.map((entry) => ({ ...entry, withheld: null }))
+		});
+		return entries.flatMap((entry, index) => {
+			if (entry.type !== 'payment') return [];
+			const withheld = Number(actual.entries[index]!.withheld);
+			return [
+				{
+					contractorId,
+					date: entry.date,
+					documentId,
+					gross: Number(entry.amount) + withheld,
+					expected: Number(expected.entries[index]!.withheld),
+					withheld
+				}
+			];
+		});
+	});
+}
+
+/** All months with a deduction or a statement, newest first. */
+export function deductionsByMonth(world: World): DeductionMonth[] {
+	const statements = world.db.select().from(deductionStatements).all();
+	return deductionMonths(deductedPayments(world.db), statements, world.clock.today());
+}
+
+/** A statement that has not come is asked for during so many days. */
+const ASKED_FOR_DAYS = 400;
+
+/**
+ * Months whose statement should have come, read from the journal in one query: the list of moves asks at each look.
+ * Amounts in pence.
+ */
+export function missingStatements(world: World): DeductionMonth[] {
+	const today = world.clock.today();
+	const rows = world.db.all<{ contractor: number; date: string; withheld: number }>(sql`
+		select o.payer_id as contractor, e.date, sum(l.amount) as withheld
+		from journal_lines l join journal_entries e on e.id = l.entry_id
+		join open_items o on o.document_id = l.document_id
+		where l.account = 'cisWithheld' and e.date >= ${addDays(today, -ASKED_FOR_DAYS)}
+		group by o.payer_id, e.date`);
+	const payments = rows.map(({ contractor, date, withheld }): DeductedPayment => ({
+		contractorId: contractor,
+		date,
+		documentId: 0,
+		gross: 0,
+		expected: 0,
+		withheld
+	}));
+	const statements = world.db.select().from(deductionStatements).all();
+	return deductionMonths(payments, statements, today).filter((month) => month.state === 'missing');
+}
+
+/** A tax year's page: months, contractors, and the total for the tax return. Amounts in pence. */
+export function deductionsPage(world: World, yearEnd?: PlainDate) {
+	const months = deductionsByMonth(world);
+	const today = world.clock.today();
+	const years = [
+		...new Set([taxYearEnd(today), ...months.map((month) => taxYearEnd(month.monthEnd))])
+	]
+		.sort()
+		.reverse();
+	const year = yearEnd && years.includes(yearEnd) ? yearEnd : years[0]!;
+	const shown = months.filter((month) => taxYearEnd(month.monthEnd) === year);
+	const ids = [...new Set(months.map((month) => month.contractorId))];
+	const names = new Map(
+		world.db
+			.select({ id: customers.id, name: customers.name })
+			.from(customers)
+			.where(inArray(customers.id, ids.length ? ids : [0]))
+			.all()
+			.map((row) => [row.id, row.name])
+	);
+	const sum = (of: (month: DeductionMonth) => number) =>
+		shown.reduce((total, month) => total + of(month), 0);
+	return {
+		today,
+		year,
+		years,
+		months: shown.map((month) => ({
+			...month,
+			contractor: names.get(month.contractorId) ?? '',
+			from: monthStart(month.monthEnd)
+		})),
+		gross: sum((month) => month.gross),
+		withheld: sum((month) => month.withheld),
+		stated: sum((month) => month.stated ?? 0),
+		contractors: world.db
+			.select({ id: customers.id, name: customers.name })
+			.from(customers)
+			.where(eq(customers.kind, 'contractor'))
+			.all()
+	};
+}
+
+/** The 6th a tax month begins on. */
+function monthStart(monthEnd: PlainDate): PlainDate {
+	const [year, month] = monthEnd.split('-').map(Number) as [number, number, number];
+	const before = month === 1 ? [year - 1, 12] : [year, month - 1];
+	return `${before[0]}-${String(before[1]).padStart(2, '0')}-06`;
+}
+
+/** Keeps what a statement says; the same contractor and month again replaces it. @throws FieldError, NotFoundError */
+export function saveDeductionStatement(
+	world: World,
+	form: {
+		contractor: number;
+		month: string;
+		gross: string;
+		materials: string;
+		deduction: string;
+		reference: string;
+	}
+): void {
+	const problems: Record<string, string> = {};
+	const gross = readAmount(form.gross, 'gross', 'what they paid before the deduction', problems);
+	const materials =
+		form.materials.trim() === ''
+			? 0
+			: readAmount(form.materials, 'materials', 'the cost of materials', problems);
+	const deduction = readAmount(form.deduction, 'deduction', 'what they deducted', problems);
+	if (!isPlainDate(form.month)) problems.month = 'Give a day in its tax month.';
+	if (deduction > gross) problems.deduction ??= 'More than they paid.';
+	if (form.reference.length > 60) problems.reference = 'At most 60 characters.';
+	const contractor = world.db
+		.select()
+		.from(customers)
+		.where(eq(customers.id, form.contractor))
+		.get();
+	if (!contractor) problems.contractor = 'Choose who gave it.';
+	if (Object.keys(problems).length) throw new FieldError(problems);
+	const values = {
+		gross,
+		materials,
+		deduction,
+		reference: form.reference.trim(),
+		recordedAt: world.clock.now()
+	};
+	world.db
+		.insert(deductionStatements)
+		.values({ contractorId: form.contractor, monthEnd: taxMonthEnd(form.month), ...values })
+		.onConflictDoUpdate({
+			target: [deductionStatements.contractorId, deductionStatements.monthEnd],
+			set: values
+		})
+		.run();
+}
+
+/** Takes back a statement that was typed for the wrong contractor or month. */
+export function removeDeductionStatement(
+	world: World,
+	contractorId: number,
+	monthEnd: string
+): void {
+	const done = world.db
+		.delete(deductionStatements)
+		.where(
+			and(
+				eq(deductionStatements.contractorId, contractorId),
+				eq(deductionStatements.monthEnd, monthEnd)
+			)
+		)
+		.run();
+	if (done.changes === 0) throw new NotFoundError('This statement');
+}

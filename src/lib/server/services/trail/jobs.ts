@@ -1,0 +1,44 @@
+// What happened to a job, when. Rows are only ever added.
+import type { Database, Transaction } from '../../db/connection';
+import { jobTrail } from '../../db/schema';
+
+export type JobEvent =
+	| 'begun'
+	| 'booked'
+	| 'started'
+	| 'finished'
+	| 'billed'
+	| 'toBillAgain'
+	| 'reopened'
+	| 'dropped'
+	| 'sumChanged'
+	| 'contractDecided'
+	| 'invoiced'
+	| 'applied'
+	| 'released';
+
+export const JOB_EVENT_WORDS: Record<JobEvent, string> = {
+	begun: 'Begun',
+	booked: 'Booked',
+	started: 'Work started',
+	finished: 'Finished',
+	billed: 'Everything is billed',
+	toBillAgain: 'To bill again',
+	reopened: 'Taken up again',
+	dropped: 'Dropped',
+	sumChanged: 'What is agreed has changed',
+	contractDecided: 'Contract decided',
+	invoiced: 'Invoice drafted',
+	applied: 'Payment applied for',
+	released: 'Retention released'
+};
+
+export function noteJob(
+	tx: Database | Transaction,
+	jobId: number,
+	at: number,
+	what: JobEvent,
+	detail = ''
+): void {
+	tx.insert(jobTrail).values({ jobId, at, what, detail }).run();
+}

@@ -1,0 +1,77 @@
+<!-- What else can be made of a document: a repeat, a starting point, the same for several customers. -->
+<script lang="ts">
+	import { notices } from '../parts/notices.svelte';
+
+	interface Props {
+		id: number;
+		suggestion: string;
+		/** A draft is saved first, so that what is typed goes with it. */
+		before?: () => Promise<unknown>;
+	}
+	let { id, suggestion, before }: Props = $props();
+	let naming = $state(false);
+	let name = $derived(suggestion.slice(0, 80));
+	let wrong = $state('');
+
+	async function keep(event: SubmitEvent) {
+		event.preventDefault();
+		await before?.();
+		const response = await fetch('/billing/start?/keep', {
+			method: 'POST',
+			body: new URLSearchParams({ document: String(id), name }),
+			headers: {
+				'content-type': 'application/x-www-form-urlencoded',
+				'x-sveltekit-action': 'true'
+			}
+		}).catch(() => null);
+		const answer = await response?.json().catch(() => null);
+		if (answer?.type !== 'success') {
+			wrong = name.trim() ? 'It could not be kept just now.' : 'Give it a name.';
+			return;
+		}
+		naming = false;
+		wrong = '';
+		notices.say(`“${name}” is kept: begin from it under Billing, Starting points.`);
+	}
+</script>
+
+<div class="again">
+	<a class="button plain" href="/billing/repeats/new?from={id}" onclick={() => void before?.()}
+		>Repeat it</a
+	>
+	<a class="button plain" href="/billing/{id}/several" onclick={() => void before?.()}
+		>Same to several customers</a
+	>
+	{#if naming}
+		<form onsubmit={keep}>
+			<input
+				class="box"
+				aria-label="Name of the starting point"
+				aria-invalid={wrong ? 'true' : undefined}
+				bind:value={name}
+			/>
+			<button class="button">Keep it</button>
+			{#if wrong}<span class="wrong">{wrong}</span>{/if}
+		</form>
+	{:else}
+		<button class="button plain" onclick={() => (naming = true)}>Keep as a starting point</button>
+	{/if}
+</div>
+
+<style>
+	.again {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 4px 14px;
+		align-items: center;
+	}
+	form {
+		display: flex;
+		gap: 8px;
+		align-items: center;
+		flex-wrap: wrap;
+	}
+	.box {
+		width: 260px;
+	}
+</style>

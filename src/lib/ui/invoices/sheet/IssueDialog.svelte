@@ -1,0 +1,221 @@
+<!-- The last look before a number is taken: what it comes to, where it goes, and what is still in the way. -->
+<script lang="ts">
+	import { displayDate } from '$lib/core/calendar/conversion';
+	import { displayPounds } from '$lib/core/money/display';
+	import { pressKey } from '../../parts/keys';
+	import type { Draft } from './draft.svelte';
+	import ProblemList from './ProblemList.svelte';
+
+	interface Props {
+		draft: Draft;
+		open: boolean;
+		nextNumber: string;
+		ownAddress: string;
+		/** Saves what is not saved yet; false where that failed. */
+		flush: () => Promise<boolean>;
+		version: () => number;
+		onissued: (id: number, sent: boolean) => void;
+	}
+	let {
+		draft,
+		open = $bindable(),
+		nextNumber,
+		ownAddress,
+		flush,
+		version,
+		onissued
+	}: Props = $props();
+
+	let dialog: HTMLDialogElement;
+	let to = $state('');
+	let copy = $state(true);
+	let busy = $state<'send' | 'issue' | 'rehearse' | null>(null);
+	let message = $state('');
+	let done = $state('');
+	/** What the payer has in hand, in pence. */
+	let inHand = $state(0);
+	let useCredit = $state(true);
+	let figures = $derived(draft.reading.figures);
+	let warnings = $derived(draft.problems.filter((problem) => problem.level === 'warning'));
+	let ready = $derived(draft.stops.length === 0);
+
+	$effect(() => {
+		if (open && !dialog.open) {
+			to = draft.mailTo;
+			message = '';
+			done = '';
+			inHand = 0;
+			void fetch(`/billing/${draft.id}/api/in-hand`)
+				.then((response) => response.json())
+				.then((answer) => (inHand = Number(answer.inHand) || 0))
+				.catch(() => undefined);
+			dialog.showModal();
+		} else if (!open && dialog.open) dialog.close();
+	});
+
+	/** Posts what `body` gives once everything typed is saved: the version is known only then. */
+	async function post(body: () => object): Promise<Response | null> {
+		if (!(await flush())) {
+			message =
+				'The draft could not be saved just now, so nothing was issued. Try again in a moment.';
+			return null;
+		}
+		return fetch(`/billing/${draft.id}/api`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify(body())
+		}).catch(() => {
+			message =
+				'The connection is lost. Nothing was changed as far as is known; look again when it is back.';
+			return null;
+		});
+	}
+
+	async function issue(send: boolean) {
+		busy = send ? 'send' : 'issue';
+		message = '';
+		const response = await post(() => ({
+			action: 'issue',
+			version: version(),
+			sendTo: send ? to : null,
+			copyToSelf: copy,
+			useCredit: inHand > 0 && useCredit
+		}));
+		busy = null;
+		if (!response) return;
+		const answer = await response.json().catch(() => null);
+		if (response.ok) onissued(answer.id, send);
+		else message = answer?.message ?? 'That did not work. Nothing was issued.';
+	}
+
+	async function rehearse() {
+		busy = 'rehearse';
+		message = '';
+		const key = pressKey();
+		const response = await post(() => ({ action: 'rehearse', key }));
+		busy = null;
+		if (!response) return;
+		const answer = await response.json().catch(() => null);
+		if (response.ok) done = `The rehearsal is on its way to ${answer.to}. Nothing of it counts.`;
+		else message = answer?.message ?? 'That did not work.';
+	}
+
+	function fix(action: Parameters<Draft['apply']>[0]) {
+		open = false;
+		draft.apply(action);
+	}
+</script>
+
+<dialog
+	bind:this={dialog}
+	class="panel"
+	aria-labelledby="issue-title"
+	oncancel={() => (open = false)}
+	onclose={() => {
+		if (!dialog.open) open = false;
+	}}
+>
+	{#if open && figures}
+		<h2 id="issue-title">
+			{ready
+				? `Issue ${nextNumber} for ${displayPounds(figures.payable)}`
+				: 'Not ready to issue yet'}
+		</h2>
+		{#if ready}
+			<p>
+				To <b>{draft.customer?.name}</b>, due {displayDate(draft.reading.dates.dueDate)}{figures.cis
+					? `, after a deduction of ${displayPounds(figures.cis.deduction)}`
+					: ''}. Once issued it never changes; a mistake is put right by a credit note.
+			</p>
+			<ProblemList problems={warnings} onfix={fix} />
+			<form
+				onsubmit={(event) => {
+					event.preventDefault();
+					void issue(true);
+				}}
+			>
+				<label class="field"
+					><span class="name">Send it by mail to</span><input
+						class="box"
+						bind:value={to}
+						type="text"
+						inputmode="email"
+						autocomplete="off"
+						aria-invalid={message ? 'true' : undefined}
+					/></label
+				>
+				{#if ownAddress}<label class="check"
+						><input type="checkbox" bind:checked={copy} /> A copy to me</label
+					>{/if}
+				{#if inHand > 0}<label class="check"
+						><input type="checkbox" bind:checked={useCredit} /> Use the {displayPounds(inHand)} they have
+						in hand for it</label
+					>{/if}
+				<!-- svelte-ignore a11y_autofocus -->
+				<div class="buttons">
+					<button
+						class="button filled"
+						autofocus={Boolean(draft.mailTo)}
+						aria-busy={busy === 'send'}>Issue and send</button
+					>
+					<button
+						type="button"
+						class="button"
+						aria-busy={busy === 'issue'}
+						onclick={() => issue(false)}>Issue, send later</button
+					>
+					<button
+						type="button"
+						class="button plain"
+						aria-busy={busy === 'rehearse'}
+						onclick={rehearse}>Rehearse: send it to myself first</button
+					>
+				</div>
+			</form>
+		{:else}
+			<ProblemList problems={draft.stops} onfix={fix} />
+		{/if}
+		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
+		{#if done}<p role="status" class="done">{done}</p>{/if}
+	{:else if open}
+		<h2 id="issue-title">Nothing on it yet</h2>
+		<ProblemList problems={draft.stops} onfix={fix} />
+	{/if}
+	<button class="button plain close" onclick={() => (open = false)}>Back to the sheet</button>
+</dialog>
+
+<style>
+	dialog {
+		width: min(560px, calc(100vw - 24px));
+		margin: auto;
+		padding: 22px 24px 12px;
+		color: var(--ink);
+		border-top: 8px solid var(--tape);
+		max-height: 92vh;
+		overflow: auto;
+	}
+	dialog::backdrop {
+		background: rgb(23 33 43 / 0.45);
+	}
+	h2 {
+		font-size: 1.35rem;
+		margin-bottom: 8px;
+	}
+	form {
+		display: grid;
+		gap: 10px;
+		margin-top: 14px;
+	}
+	.buttons {
+		display: flex;
+		gap: 8px 10px;
+		flex-wrap: wrap;
+	}
+	.done {
+		margin-top: 10px;
+		font-weight: 600;
+	}
+	.close {
+		margin-top: 8px;
+	}
+</style>

@@ -1,0 +1,168 @@
+<!-- What a line is for. While typing, the price list offers what fits: arrow down goes in, Enter takes it. -->
+<script lang="ts">
+	import { displayAmount } from '$lib/core/money/display';
+	import { parseMoney } from '$lib/core/money/decimal';
+	import type { Problem, SheetLine } from '$lib/core/sheet/types';
+
+	interface Found {
+		id: number;
+		name: string;
+		code: string;
+		unit: string;
+		price: string;
+		lines: SheetLine[];
+	}
+	interface Props {
+		value: string;
+		path: string;
+		number: number;
+		problem: Problem | undefined;
+		/** The line the price list put here is not searched for again. */
+		settled: boolean;
+		onchoose: (lines: SheetLine[]) => void;
+	}
+	let { value = $bindable(), path, number, problem, settled, onchoose }: Props = $props();
+
+	const id = $props.id();
+	const WAIT_MS = 90;
+	let found = $state.raw<Found[]>([]);
+	let at = $state(-1);
+	let timer: ReturnType<typeof setTimeout>;
+	let asked = 0;
+	let open = $derived(found.length > 0);
+
+	function typed() {
+		clearTimeout(timer);
+		const text = value.trim();
+		if (text.length < 2 || text.length > 80 || settled) return close();
+		timer = setTimeout(async () => {
+			const turn = ++asked;
+			const response = await fetch(`/work/prices/api?q=${encodeURIComponent(text)}`).catch(() => null);
+			if (turn !== asked || !response?.ok) return;
+			found = ((await response.json()) as Found[]).slice(0, 6);
+			at = -1;
+		}, WAIT_MS);
+	}
+
+	function close() {
+		asked++;
+		clearTimeout(timer);
+		found = [];
+		at = -1;
+	}
+
+	function choose(one: Found) {
+		close();
+		onchoose(one.lines);
+	}
+
+	function keys(event: KeyboardEvent) {
+		if (!open || event.ctrlKey || event.metaKey || event.altKey) return;
+		const done = () => {
+			event.preventDefault();
+			event.stopPropagation();
+		};
+		if (event.key === 'ArrowDown') {
+			done();
+			at = Math.min(found.length - 1, at + 1);
+		} else if (event.key === 'ArrowUp' && at >= 0) {
+			done();
+			at--;
+		} else if (event.key === 'Enter' && found[at]) {
+			done();
+			choose(found[at]!);
+		} else if (event.key === 'Escape') {
+			done();
+			close();
+		} else if (event.key === 'Enter') close();
+	}
+
+	/** Where the browser cannot size a field by its content, this does. */
+	function grow(element: HTMLTextAreaElement, _value: string) {
+		if (CSS.supports('field-sizing', 'content')) return;
+		const fit = () => {
+			element.style.height = 'auto';
+			element.style.height = `${element.scrollHeight}px`;
+		};
+		fit();
+		return { update: fit };
+	}
+</script>
+
+<div class="what">
+	<textarea
+		class="line-box strong"
+		rows="1"
+		use:grow={value}
+		data-path="{path}.description"
+		aria-label="Description, line {number}"
+		aria-invalid={problem ? 'true' : undefined}
+		aria-haspopup="listbox"
+		aria-controls="{id}-list"
+		aria-autocomplete="list"
+		aria-activedescendant={open && at >= 0 ? `${id}-${at}` : undefined}
+		placeholder="What you did or supplied"
+		bind:value
+		oninput={typed}
+		onkeydown={keys}
+		onblur={() => setTimeout(close, 150)}></textarea>
+	<ul id="{id}-list" role="listbox" aria-label="Price list" hidden={!open}>
+		{#each found as one, index (one.id)}
+			<li
+				id="{id}-{index}"
+				role="option"
+				aria-selected={index === at}
+				class:on={index === at}
+				onpointerdown={(event) => {
+					event.preventDefault();
+					choose(one);
+				}}
+			>
+				<span>{one.name} <span class="mono quiet">{one.code}</span></span>
+				<span class="numbers"
+					>{displayAmount(parseMoney(one.price) ?? 0n)}{one.unit ? ` / ${one.unit}` : ''}</span
+				>
+			</li>
+		{/each}
+	</ul>
+	<!-- A text of several lines may not be a combobox, so what is offered is said. -->
+	<span class="sr-only" role="status"
+		>{open ? `${found.length} on the price list: arrow down to choose` : ''}</span
+	>
+	{#if problem}<span class="wrong">{problem.message}</span>{/if}
+</div>
+
+<style>
+	.what {
+		position: relative;
+		min-width: 0;
+	}
+	textarea {
+		resize: none;
+		overflow: hidden;
+		field-sizing: content;
+	}
+	ul {
+		position: absolute;
+		z-index: 25;
+		top: 100%;
+		left: 0;
+		width: max(100%, min(460px, 86vw));
+		background: var(--sheet);
+		border: 1.5px solid var(--ink);
+	}
+	li {
+		display: flex;
+		justify-content: space-between;
+		gap: 14px;
+		padding: 8px 12px;
+		cursor: pointer;
+	}
+	li.on,
+	li:hover {
+		background: var(--tape-tint);
+	}
+	li .numbers {
+		white-space: nowrap;
+	}
+</style>

@@ -1,0 +1,360 @@
+<!-- The sheet: an invoice being written, edited in place, saved as it is typed. -->
+<script lang="ts">
+	import { onMount, tick, untrack } from 'svelte';
+	import { goto } from '$app/navigation';
+	import { londonTime } from '$lib/core/calendar/conversion';
+	import { displayPounds } from '$lib/core/money/display';
+	import UseAgain from '../UseAgain.svelte';
+	import CustomerPanel from '../../customers/CustomerPanel.svelte';
+	import { pressKey } from '../../parts/keys';
+	import { notices } from '../../parts/notices.svelte';
+	import WorkingsPanel from '../WorkingsPanel.svelte';
+	import { Autosave } from './autosave.svelte';
+	import { Draft, type DraftPage } from './draft.svelte';
+	import IssueDialog from './IssueDialog.svelte';
+	import LineGrid from './LineGrid.svelte';
+	import ProblemList from './ProblemList.svelte';
+	import SheetBanners from './SheetBanners.svelte';
+	import SheetFoot from './SheetFoot.svelte';
+	import SheetHead from './SheetHead.svelte';
+	import SheetKeys from './SheetKeys.svelte';
+	import Totals from './Totals.svelte';
+
+	let { page }: { page: DraftPage } = $props();
+	const draft = untrack(() => new Draft(page));
+	const save = untrack(() => new Autosave(page.draft));
+	let issuing = $state(false);
+	let clash = $state<ReturnType<Autosave['leftover']>>(null);
+	let root: HTMLElement;
+	let aside = $state<HTMLElement>();
+	let figures = $derived(draft.reading.figures);
+	let title = $derived(draft.customer ? `Invoice to ${draft.customer.name}` : 'New invoice');
+	let saved = $derived(
+		{
+			saved: `draft · saved ${londonTime(save.savedAt)}`,
+			typing: 'draft · saving …',
+			saving: 'draft · saving …',
+			waiting: 'not saved yet · kept here',
+			conflict: 'changed in another tab',
+			gone: 'not saved',
+			signedOut: 'not saved yet · kept here'
+		}[save.state]
+	);
+
+	onMount(() => {
+		const left = save.leftover();
+		if (left && !left.clash) {
+			draft.replace(left.sheet);
+			notices.say('What you had typed before it could be saved is back.');
+		} else if (left) clash = left;
+		return save.begin();
+	});
+
+	$effect(() => save.changed(draft.json()));
+
+	// A fix, or what is missing, sends the cursor to its field.
+	$effect(() => {
+		const path = draft.wanted;
+		if (!path) return;
+		draft.wanted = null;
+		void tick().then(() => {
+			const at =
+				root?.querySelector<HTMLElement>(`[data-path="${CSS.escape(path)}"]`) ??
+				root?.querySelector<HTMLElement>(`[data-path^="${CSS.escape(path)}."]`);
+			const details = at?.closest('details');
+			if (details) details.open = true;
+			(at?.matches('input, textarea, select, button')
+				? at
+				: at?.querySelector<HTMLElement>('input, textarea')
+			)?.focus();
+		});
+	});
+
+	function pick(figure: string) {
+		draft.figure = figure;
+		draft.customerField = null;
+		if (aside && window.innerWidth < 1000)
+			aside.scrollIntoView({ behavior: 'smooth', block: 'start' });
+	}
+
+	function tryToIssue() {
+		draft.triedToIssue = true;
+		issuing = true;
+	}
+
+	function keys(event: KeyboardEvent) {
+		if ((event.ctrlKey || event.metaKey) && event.key === 'Enter') {
+			event.preventDefault();
+			tryToIssue();
+		} else if (
+			event.key === 'w' &&
+			event.target instanceof HTMLButtonElement &&
+			!event.ctrlKey &&
+			!event.metaKey
+		) {
+			event.target.click();
+		}
+	}
+
+	async function discard() {
+		await save.flush();
+		const response = await fetch(`/billing/${draft.id}/api`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: '{"action":"discard"}'
+		});
+		if (!response.ok) return notices.say('It could not be thrown away just now.');
+		save.forget();
+		const { id } = draft;
+		await goto('/billing');
+		notices.say('Draft thrown away.', {
+			label: 'Undo',
+			run: async () => {
+				await fetch(`/billing/${id}/api`, {
+					method: 'POST',
+					headers: { 'content-type': 'application/json' },
+					body: '{"action":"restore"}'
+				});
+				await goto(`/billing/${id}`);
+			}
+		});
+	}
+
+	/** Keeps what is typed here as a draft of its own, beside the one of the other tab. */
+	async function keepMine() {
+		const sheet = clash?.sheet ?? draft.json();
+		const body = new URLSearchParams({ copyOf: String(draft.id), key: pressKey() });
+		const response = await fetch('/billing/new', {
+			method: 'POST',
+			body,
+			headers: { 'content-type': 'application/x-www-form-urlencoded' }
+		});
+		const id = /billing\/(\d+)/.exec(response.url)?.[1];
+		if (!id) return notices.say('The copy could not be made just now.');
+		const text = typeof sheet === 'string' ? sheet : JSON.stringify(sheet);
+		await fetch(`/billing/${id}/api`, {
+			method: 'PUT',
+			headers: { 'content-type': 'application/json' },
+			body: `{"version":1,"sheet":${text}}`
+		});
+		save.forget();
+		window.location.assign(`/billing/${id}`);
+	}
+
+	function takeTheirs() {
+		save.forget();
+		window.location.reload();
+	}
+</script>
+
+<svelte:head><title>{title} · Axiometer</title></svelte:head>
+<svelte:window onkeydown={keys} />
+
+<div class="page whole" bind:this={root}>
+	<div class="top">
+		<h1>{title}</h1>
+		<span class="tag numbers" role="status" data-state={save.state}>{saved}</span>
+		<span class="gap"></span>
+		<button class="button plain" onclick={discard}>Throw away</button>
+		<a class="button" href="/billing/{draft.id}/preview" onclick={() => void save.flush()}
+			>See it as the customer</a
+		>
+		<button class="button filled wide-only" title="Ctrl Enter" onclick={tryToIssue}>Issue…</button>
+	</div>
+	<SheetBanners
+		{save}
+		draftId={draft.id}
+		clash={clash !== null}
+		onkeep={keepMine}
+		ontake={takeTheirs}
+		onforget={() => {
+			save.forget();
+			clash = null;
+		}}
+	/>
+	<div class="columns">
+		<section class="panel sheet" aria-label="The sheet">
+			<SheetHead {draft} />
+			<LineGrid {draft} />
+			{#if figures}<Totals
+					{figures}
+					registered={draft.reading.seller.vatRegistered}
+					figure={draft.figure}
+					onpick={pick}
+				/>{/if}
+			{#if draft.problemAt.get('total')}<p class="wrong total">
+					{draft.problemAt.get('total')?.message}
+				</p>{/if}
+			<SheetFoot {draft} />
+			<UseAgain id={draft.id} suggestion={title} before={() => save.flush()} />
+		</section>
+		<aside class="panel" bind:this={aside}>
+			{#if draft.customerField !== null && draft.customer}
+				{#key draft.customer.id}
+					<CustomerPanel
+						id={draft.customer.id}
+						field={draft.customerField}
+						onsaved={(record, mailTo) => draft.updateCustomer(record, mailTo)}
+						onclose={() => (draft.customerField = null)}
+					/>
+				{/key}
+			{:else if figures}
+				<WorkingsPanel
+					{figures}
+					more={draft.headingSums}
+					lines={draft.reading.lines}
+					figure={draft.figure}
+					onpick={pick}
+				/>
+				<ProblemList problems={draft.problems} onfix={(fix) => draft.apply(fix)} />
+			{:else}
+				<h2>Every amount explains itself</h2>
+				<p class="quiet">
+					As soon as a line has a price, its workings stand here: step by step, down to the rule.
+				</p>
+				<SheetKeys />
+				<ProblemList problems={draft.problems} onfix={(fix) => draft.apply(fix)} />
+			{/if}
+		</aside>
+	</div>
+	<div class="thumb">
+		<span
+			><span class="quiet">They pay you</span><b class="numbers"
+				>{figures ? displayPounds(figures.payable) : '–'}</b
+			></span
+		>
+		<button class="button filled" onclick={tryToIssue}>Issue…</button>
+	</div>
+	<IssueDialog
+		{draft}
+		bind:open={issuing}
+		nextNumber={page.nextNumber}
+		ownAddress={page.ownAddress}
+		flush={() => save.flush()}
+		version={() => save.version}
+		onissued={(id, sent) => {
+			save.forget();
+			window.location.assign(`/billing/${id}${sent ? '' : '?send'}`);
+		}}
+	/>
+</div>
+
+<style>
+	.whole {
+		padding-top: 14px;
+	}
+	.top {
+		display: flex;
+		align-items: center;
+		gap: 8px 14px;
+		flex-wrap: wrap;
+		margin-bottom: 14px;
+	}
+	h1 {
+		font-size: 1.65rem;
+		overflow-wrap: anywhere;
+	}
+	.gap {
+		flex: 1;
+	}
+	.columns {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 372px;
+		gap: 14px 22px;
+		align-items: start;
+	}
+	.sheet {
+		padding: 16px 18px 16px 10px;
+	}
+	aside {
+		padding: 18px 20px;
+		border-left: 6px solid var(--tape);
+		position: sticky;
+		top: 12px;
+		max-height: calc(100vh - 24px);
+		overflow: auto;
+	}
+	.thumb {
+		display: none;
+	}
+	.total {
+		text-align: right;
+		padding-right: 58px;
+	}
+	:global(.line-box) {
+		width: 100%;
+		min-height: 34px;
+		padding: 4px 8px;
+		background: transparent;
+		border: 0;
+		border-bottom: 1.5px dotted var(--dotted);
+		border-radius: 0;
+		color: inherit;
+		font: inherit;
+		line-height: 1.35;
+	}
+	:global(.line-box.strong) {
+		font-weight: 600;
+	}
+	:global(.line-box::placeholder) {
+		color: var(--ink-2);
+		opacity: 1;
+		font-weight: 400;
+	}
+	:global(.line-box[aria-invalid='true']) {
+		border-bottom: 2px solid var(--oxide);
+	}
+	@media (max-width: 1000px) {
+		.columns {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		aside {
+			position: static;
+			max-height: none;
+		}
+	}
+	@media (max-width: 760px) {
+		.whole {
+			padding-bottom: 170px;
+		}
+		.wide-only {
+			display: none;
+		}
+		.thumb {
+			position: fixed;
+			inset: auto 0 64px 0;
+			z-index: 20;
+			display: flex;
+			gap: 14px;
+			align-items: center;
+			justify-content: space-between;
+			padding: 10px 16px;
+			background: var(--sheet);
+			border-top: 1.5px solid var(--ink);
+		}
+		.thumb span span,
+		.thumb b {
+			display: block;
+			line-height: 1.2;
+		}
+		.thumb b {
+			font: 650 1.3rem var(--font-heading);
+		}
+		.thumb .button {
+			min-height: 50px;
+			min-width: 150px;
+		}
+		.sheet {
+			padding: 12px 10px;
+		}
+		.top .button {
+			flex: 1;
+		}
+		.top .plain {
+			flex: 0;
+		}
+		.gap {
+			display: none;
+		}
+	}
+</style>

@@ -1,0 +1,341 @@
+// A draft being written: its sheet, its customer, the figures that follow, and every change one can make.
+import { money } from '$lib/core/figures/workings';
+import type { Working } from '$lib/core/figures/types';
+import { blankHeading, blankLine, isBlank, pricesIncludeVatFor } from '$lib/core/sheet/blank';
+import { linesFromCells } from '$lib/core/sheet/paste';
+import { untrack } from 'svelte';
+import { SvelteMap } from 'svelte/reactivity';
+import { readTypedNumber } from '$lib/core/money/typed';
+import { displayAmount } from '$lib/core/money/display';
+import { readSheet, type SheetReading } from '$lib/core/sheet/read';
+import type { CustomerRecord, SellerRecord } from '$lib/core/parties';
+import type { Fix, Problem, Sheet, SheetLine, SheetRow } from '$lib/core/sheet/types';
+import { notices } from '../../parts/notices.svelte';
+
+export interface DraftPage {
+	draft: { id: number; version: number; sheet: Sheet; savedAt: number };
+	seller: SellerRecord;
+	customer: CustomerRecord | null;
+	mailTo: string;
+	ownAddress: string;
+	nextNumber: string;
+	today: string;
+}
+
+let counter = 0;
+/** Unique among the rows of a sheet, also across tabs. */
+function rowId(): string {
+	return `${Date.now().toString(36)}${(counter++).toString(36)}${Math.floor(Math.random() * 1296).toString(36)}`;
+}
+
+export class Draft {
+	readonly id: number;
+	sheet: Sheet;
+	customer = $state<CustomerRecord | null>(null);
+	mailTo = $state('');
+	seller: SellerRecord;
+	today: string;
+	/** Which figure the workings are shown of. */
+	figure = $state('payable');
+	/** After the first try to issue, what is still missing is said too. */
+	triedToIssue = $state(false);
+	/** The field a fix sent the cursor to. */
+	wanted = $state<string | null>(null);
+	customerField = $state<string | null>(null);
+
+	/** The sheet as plain data: read once at each change, computed from and saved. */
+	plain = $derived.by((): Sheet => ({
+		...this.sheet,
+		rows: this.sheet.rows.map((row) => ({ ...row }))
+	}));
+	reading = $derived.by(() =>
+		readSheet(this.plain, { seller: this.seller, customer: this.customer, today: this.today })
+	);
+	/** What is said now, the gravest first. */
+	problems = $derived(
+		this.reading.problems
+			.filter((problem) => this.triedToIssue || !problem.atIssue)
+			.sort((a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level))
+	);
+	stops = $derived(this.reading.problems.filter((problem) => problem.level === 'stop'));
+
+	// What each line shows of the reading. With hundreds of lines only those that changed may be drawn again
+	// at a key, so it is handed out piece by piece, and a piece that is as before touches nothing.
+	/** The net amount of a row, as it is shown. */
+	readonly amounts = new SvelteMap<string, string>();
+	/** From a row's id to its place among the computed lines. */
+	readonly lineIndex = new SvelteMap<string, number>();
+	readonly problemAt = new SvelteMap<string, Problem>();
+	taxDate = $state('');
+	registered = $state(true);
+	reverseCharge = $state(false);
+
+	#handOut(reading: SheetReading, problems: Problem[]): void {
+		const { lines, figures } = reading;
+		hand(this.lineIndex, new Map(lines.map((line, index) => [line.id, index])));
+		hand(
+			this.amounts,
+			new Map(
+				figures
+					? lines.map((line, index) => [line.id, displayAmount(figures.lines[index]!.net)])
+					: []
+			)
+		);
+		const first = new Map<string, Problem>();
+		for (const problem of problems) if (!first.has(problem.path)) first.set(problem.path, problem);
+		hand(this.problemAt, first, (a, b) => a.message === b.message && a.level === b.level);
+		this.taxDate = reading.dates.taxPoint.date;
+		this.registered = reading.seller.vatRegistered;
+		this.reverseCharge = figures?.vat.some((group) => group.reverseCharge) ?? false;
+	}
+
+	/** The sum of the lines under each heading, with its workings, by `heading.<id>`. */
+	headingSums = $derived.by(() => {
+		const sums = new Map<string, Working>();
+		const { figures } = this.reading;
+		let current: Working | null = null;
+		for (const row of this.plain.rows) {
+			if (row.type === 'heading') {
+				current = {
+					label: row.text.trim() || 'Under this heading',
+					value: 0n,
+					operation: 'sum',
+					operands: [],
+					rule: 'sum'
+				};
+				sums.set(`heading.${row.id}`, current);
+				continue;
+			}
+			const index = this.lineIndex.get(row.id);
+			const net = index === undefined ? undefined : figures?.lines[index]?.net;
+			if (!current || net === undefined) continue;
+			current.value += net;
+			current.operands.push(money(`Line ${index! + 1}`, net, `lines.${index}.net`));
+		}
+		return sums;
+	});
+
+	constructor(page: DraftPage) {
+		this.id = page.draft.id;
+		const rows = page.draft.sheet.rows.length ? page.draft.sheet.rows : [blankLine(rowId())];
+		this.sheet = $state({ ...page.draft.sheet, rows });
+		this.customer = page.customer;
+		this.mailTo = page.mailTo;
+		this.seller = page.seller;
+		this.today = page.today;
+		this.#handOut(this.reading, this.problems);
+		$effect.pre(() => {
+			const { reading, problems } = this;
+			untrack(() => this.#handOut(reading, problems));
+		});
+	}
+
+	/** The sheet as it is saved: without the empty line that waits at the end. */
+	json(): string {
+		const { rows } = this.plain;
+		const kept = rows.length === 1 && isBlank(rows[0]!) ? [] : rows;
+		return JSON.stringify({ ...this.plain, rows: kept });
+	}
+
+	replace(sheet: Sheet): void {
+		Object.assign(this.sheet, sheet);
+		if (!this.sheet.rows.length) this.sheet.rows = [blankLine(rowId())];
+	}
+
+	chooseCustomer(record: CustomerRecord | null, mailTo = ''): void {
+		const before = this.customer?.kind;
+		this.customer = record;
+		this.mailTo = mailTo;
+		this.sheet.customerId = record?.id ?? null;
+		this.sheet.siteId = null;
+		if (!record || record.kind === before) return;
+		if (record.kind !== 'contractor') this.sheet.contract = null;
+		// Only while nothing is priced yet: afterwards the owner decides.
+		const priced = this.sheet.rows.some(
+			(row) => row.type === 'line' && row.unitPrice.trim() !== ''
+		);
+		if (!priced)
+			this.sheet.pricesIncludeVat =
+				this.reading.seller.vatRegistered && pricesIncludeVatFor(record.kind);
+	}
+
+	updateCustomer(record: CustomerRecord, mailTo: string): void {
+		this.customer = record;
+		this.mailTo = mailTo;
+	}
+
+	position(id: string): number {
+		return this.sheet.rows.findIndex((row) => row.id === id);
+	}
+
+	/** A line after the given row, taking over its settings. Returns its id. */
+	addLine(after?: string): string {
+		const at = after === undefined ? this.sheet.rows.length - 1 : this.position(after);
+		const above = this.sheet.rows.slice(0, at + 1).findLast((row) => row.type === 'line');
+		const line = blankLine(rowId(), above);
+		this.sheet.rows.splice(at + 1, 0, line);
+		return line.id;
+	}
+
+	addHeading(after?: string): string {
+		const at = after === undefined ? this.sheet.rows.length - 1 : this.position(after);
+		const heading = blankHeading(rowId());
+		const last = this.sheet.rows[at];
+		// Before an empty line that waits, so that what is typed next stands under the heading.
+		this.sheet.rows.splice(last && isBlank(last) ? at : at + 1, 0, heading);
+		return heading.id;
+	}
+
+	copyRow(id: string): string | null {
+		const at = this.position(id);
+		const row = this.sheet.rows[at];
+		if (!row) return null;
+		const copy: SheetRow = { ...$state.snapshot(row), id: rowId() };
+		// What the first one bills cannot be billed by its copy too.
+		if (copy.type === 'line') {
+			delete copy.bills;
+			delete copy.stageLineId;
+		}
+		this.sheet.rows.splice(at + 1, 0, copy);
+		return copy.id;
+	}
+
+	/** Puts an entry of the price list, or the parts of a kit, in place of a line; its quantity stays. */
+	useEntry(id: string, lines: SheetLine[]): void {
+		const at = this.position(id);
+		const line = this.line(id);
+		if (!line || lines.length === 0) return;
+		const quantity = line.quantity.trim() || '1';
+		const made = lines.map((one, index) => ({
+			...one,
+			id: index === 0 ? id : rowId(),
+			quantity: lines.length === 1 ? quantity : one.quantity
+		}));
+		this.sheet.rows.splice(at, 1, ...made);
+		this.wanted = `rows.${id}.quantity`;
+	}
+
+	/** Saves a typed line to the price list in passing. */
+	async keepOnList(id: string): Promise<void> {
+		const line = this.line(id);
+		if (!line) return;
+		const [name = '', ...rest] = line.description.trim().split('\n');
+		const plain = (typed: string) => {
+			const read = readTypedNumber(typed, { decimals: 4 });
+			return read.ok ? read.text : '';
+		};
+		const response = await fetch('/work/prices/api', {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({
+				name: name.slice(0, 200),
+				text: rest.length ? line.description.trim().slice(0, 2000) : '',
+				kind: line.kind,
+				unit: line.unit.trim(),
+				unitPrice: plain(line.unitPrice),
+				// The line's cost is for its whole quantity: on the list stands what one costs.
+				cost: plain(line.quantity) === '1' ? plain(line.cost) : '',
+				vat: line.vat,
+				vatReason: line.vatReason
+			})
+		}).catch(() => null);
+		const answer = await response?.json().catch(() => null);
+		if (!response?.ok) return notices.say(answer?.message ?? 'It could not be kept just now.');
+		line.itemId = answer.id;
+		notices.say(`“${name.slice(0, 40)}” is on the price list now.`);
+	}
+
+	/** Moves a row up or down by one. */
+	moveRow(id: string, by: 1 | -1): void {
+		const at = this.position(id);
+		const to = at + by;
+		if (at < 0 || to < 0 || to >= this.sheet.rows.length) return;
+		const [row] = this.sheet.rows.splice(at, 1);
+		this.sheet.rows.splice(to, 0, row!);
+	}
+
+	/** Puts the rows into the order of the given ids. */
+	reorder(ids: string[]): void {
+		const rows = new Map(this.sheet.rows.map((row) => [row.id, row]));
+		this.sheet.rows = ids.flatMap((id) => rows.get(id) ?? []);
+	}
+
+	/** Removes a row and offers to bring it back. Returns the row the cursor goes to. */
+	removeRow(id: string): string | null {
+		const at = this.position(id);
+		if (at < 0) return null;
+		const removed = $state.snapshot(this.sheet.rows[at]!) as SheetRow;
+		this.sheet.rows.splice(at, 1);
+		if (this.sheet.rows.length === 0) this.sheet.rows.push(blankLine(rowId()));
+		if (!isBlank(removed)) {
+			const what =
+				removed.type === 'line' ? removed.description.trim().slice(0, 40) || 'Line' : 'Heading';
+			notices.say(`“${what}” removed.`, {
+				label: 'Undo',
+				run: () => this.sheet.rows.splice(Math.min(at, this.sheet.rows.length), 0, removed)
+			});
+		}
+		return this.sheet.rows[Math.min(at, this.sheet.rows.length - 1)]?.id ?? null;
+	}
+
+	/** Rows copied from a spreadsheet become lines; one step takes them back. */
+	paste(text: string, at: string): boolean {
+		const above = this.sheet.rows[this.position(at)];
+		const lines = linesFromCells(text, rowId, above);
+		if (!lines) return false;
+		const position = this.position(at);
+		const before = $state.snapshot(this.sheet.rows) as SheetRow[];
+		const replaced = above && isBlank(above) ? 1 : 0;
+		this.sheet.rows.splice(replaced ? position : position + 1, replaced, ...lines);
+		notices.say(`${lines.length} ${lines.length === 1 ? 'line' : 'lines'} pasted.`, {
+			label: 'Undo',
+			run: () => (this.sheet.rows = before)
+		});
+		return true;
+	}
+
+	line(id: string): SheetLine | undefined {
+		const row = this.sheet.rows[this.position(id)];
+		return row?.type === 'line' ? row : undefined;
+	}
+
+	apply(fix: Fix): void {
+		switch (fix.type) {
+			case 'set':
+				Object.assign(this.sheet, { [fix.field]: fix.value });
+				break;
+			case 'setLine': {
+				const line = this.line(fix.rowId);
+				if (line)
+					Object.assign(line, {
+						[fix.field]: fix.value,
+						...(fix.field === 'vat' ? { vatReason: '' } : {})
+					});
+				break;
+			}
+			case 'focus':
+				this.wanted = fix.path;
+				break;
+			case 'customer':
+				this.customerField = fix.field;
+				break;
+			case 'go':
+				window.location.assign(fix.href);
+		}
+	}
+}
+
+/** Makes `to` hold what `from` holds, touching only what differs. */
+function hand<T>(
+	to: Map<string, T>,
+	from: Map<string, T>,
+	same: (a: T, b: T) => boolean = Object.is
+): void {
+	for (const key of [...to.keys()]) if (!from.has(key)) to.delete(key);
+	for (const [key, value] of from) {
+		const before = to.get(key);
+		if (before === undefined || !same(before, value)) to.set(key, value);
+	}
+}
+
+const LEVELS: Problem['level'][] = ['stop', 'warning', 'note'];

@@ -1,0 +1,72 @@
+import { z } from 'zod';
+import { answer, idOf } from '$lib/server/answers';
+import { applyCredit } from '$lib/server/services/money/payerPayments';
+import { creditForDraft } from '$lib/server/services/ledger/inHand';
+import { discardDraft, saveDraft } from '$lib/server/services/invoices/drafts';
+import { FieldError } from '$lib/core/refusals';
+import { issueInvoice } from '$lib/server/services/invoices/issue';
+import { deliverDue } from '$lib/server/services/messages/deliver';
+import { rehearse } from '$lib/server/services/invoices/trial';
+import { prepareSending, readAddresses, sendByMail } from '$lib/server/services/invoices/send';
+import type { RequestHandler } from './$types';
+
+const saving = z.object({ version: z.number().int(), sheet: z.unknown() });
+const doing = z.discriminatedUnion('action', [
+	z.object({
+		action: z.literal('issue'),
+		version: z.number().int(),
+		sendTo: z.string().max(2000).nullable(),
+		copyToSelf: z.boolean(),
+		useCredit: z.boolean().default(false)
+	}),
+	z.object({ action: z.literal('rehearse'), key: z.string().min(1).max(100) }),
+	z.object({ action: z.enum(['discard', 'restore']) })
+]);
+
+async function readJson<T extends z.ZodType>(request: Request, schema: T): Promise<z.output<T>> {
+	const parsed = schema.safeParse(await request.json().catch(() => null));
+	if (!parsed.success) throw new FieldError({ '': 'This could not be read.' });
+	return parsed.data;
+}
+
+export const PUT: RequestHandler = ({ request, locals, params }) =>
+	answer(async () => {
+		const { version, sheet } = await readJson(request, saving);
+		return saveDraft(locals.world, idOf(params.id), version, sheet);
+	});
+
+export const POST: RequestHandler = ({ request, locals, params }) =>
+	answer(async () => {
+		const { world } = locals;
+		const id = idOf(params.id);
+		const wanted = await readJson(request, doing);
+		switch (wanted.action) {
+			case 'discard':
+			case 'restore':
+				return discardDraft(world, id, wanted.action === 'discard');
+			case 'rehearse': {
+				const rehearsal = await rehearse(world, id, wanted.key);
+				await deliverDue(world);
+				return rehearsal;
+			}
+			case 'issue': {
+				// A wrong address is said before the number is taken.
+				const to = wanted.sendTo === null ? null : readAddresses(wanted.sendTo);
+				const issued = await issueInvoice(world, id, wanted.version);
+				if (wanted.useCredit && creditForDraft(world, id) > 0)
+					applyCredit(world, id, `issue:${id}`);
+				if (to !== null) {
+					const { subject, text } = prepareSending(world, id);
+					sendByMail(world, id, {
+						key: 'with-issue',
+						to,
+						subject,
+						text,
+						copyToSelf: wanted.copyToSelf
+					});
+					await deliverDue(world);
+				}
+				return issued;
+			}
+		}
+	});

@@ -1,0 +1,6 @@
+import { answer, idOf } from '$lib/server/answers';
+import { creditForDraft } from '$lib/server/services/ledger/inHand';
+import type { RequestHandler } from './$types';
+
+export const GET: RequestHandler = ({ locals, params }) =>
+	answer(() => ({ inHand: creditForDraft(locals.world, idOf(params.id)) }));

@@ -1,6 +1,0 @@
-import { answer, idOf } from '$lib/server/answers';
-import { creditForDraft } from '$lib/server/services/accountPayments';
-import type { RequestHandler } from './$types';
-
-export const GET: RequestHandler = ({ locals, params }) =>
-	answer(() => ({ inHand: creditForDraft(locals.world, idOf(params.id)) }));

@@ -1,6 +1,0 @@
-import { json } from '@sveltejs/kit';
-import { find } from '$lib/server/services/find';
-import type { RequestHandler } from './$types';
-
-export const GET: RequestHandler = ({ url, locals }) =>
-	json(find(locals.world, url.searchParams.get('q') ?? ''));

@@ -1,5 +1,0 @@
-import { json } from '@sveltejs/kit';
-import { matchingProgress } from '$lib/server/services/matching';
-import type { RequestHandler } from './$types';
-
-export const GET: RequestHandler = () => json(matchingProgress());
