@@ -6,13 +6,13 @@ import { Matcher } from '../src/lib/core/bank/match';
 import type { OpenInvoice, ToMatch } from '../src/lib/core/bank/types';
 import { statement } from '../src/lib/core/settlement/statement';
 import { readConfig } from '../src/lib/server/config';
-import { drawOnThread } from '../src/lib/server/documents/pdfThreads';
 import { renderStatements } from '../src/lib/server/documents/statementPdf';
 import { openWorld } from '../src/lib/server/open';
 import { accountItems } from '../src/lib/server/services/owed/payerAccounts';
 import { chasePayers } from '../src/lib/server/services/chasing/facts';
-import { saveChaseSettings } from '../src/lib/server/services/chasing/plans';
-import { chaseDayPage, runChasing } from '../src/lib/server/services/chasing/chasing';
+import { saveChaseSettings } from '../src/lib/server/services/chasing/settings';
+import { runChasing } from '../src/lib/server/services/chasing/chasing';
+import { chaseDayPage } from '../src/lib/server/services/chasing/day';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { owedPage } from '../src/lib/server/services/owed/owed';
 import { buildStatement, readStatementOptions } from '../src/lib/server/services/owed/statements';
@@ -39,13 +39,13 @@ function fill(): void {
 		"insert into customers (id, kind, name, created_at, updated_at) values (?, 'business', ?, 0, 0)"
 	);
 	const document = sqlite.prepare(
-		"insert into documents (id, kind, state, key, customer_id, customer_name, sheet, number, issue_date, due_date, total, created_at, updated_at) values (@p1, 'invoice', 'issued', 'b' || @p1, @p2, @p3, '{\"rows\":[]}', 'INV-' || @p1, @p4, @p4, 12000, 0, 0)"
+		"insert into documents (id, kind, state, origin, key, customer_id, customer_name, sheet, number, issue_date, due_date, total, created_at, updated_at) values (@p1, 'invoice', 'issued', 'typed', 'b' || @p1, @p2, @p3, '{\"rows\":[]}', 'INV-' || @p1, @p4, @p4, 12000, 0, 0)"
 	);
 	const item = sqlite.prepare(
-		'insert into open_items (document_id, customer_id, payer_id, issue_date, due_date, total, outstanding, cash, state) values (@p1, @p2, @p2, @p3, @p3, 12000, @p4, @p5, @p6)'
+		'insert into open_items (document_id, customer_id, payer_id, issue_date, due_date, total, total_sterling, outstanding, to_pay, cash, state) values (@p1, @p2, @p2, @p3, @p3, 12000, 12000, @p4, @p4, @p5, @p6)'
 	);
 	const payment = sqlite.prepare(
-		"insert into payments (id, key, payer_id, date, amount, way, recorded_at) values (@p1, 'p' || @p1, @p2, @p3, @p4, 'bank', 0)"
+		"insert into payments (id, key, payer_id, date, amount, amount_sterling, way, source, recorded_at) values (@p1, 'p' || @p1, @p2, @p3, @p4, @p4, 'bank', 'hand', 0)"
 	);
 	const allocation = sqlite.prepare(
 		'insert into allocations (payment_id, document_id, amount) values (@p1, @p1, @p2)'
@@ -121,8 +121,8 @@ const pdf = { payUrl: 'http://127.0.0.1/s/x', madeAt: 0 };
 const alone = await time(async () => {
 	for (const view of views) await renderStatements([view], [pdf]);
 });
-await drawOnThread(views[0]!, pdf);
-const threads = await time(() => Promise.all(views.map((view) => drawOnThread(view, pdf))));
+await world.press.statements([views[0]!], [pdf]);
+const threads = await time(() => Promise.all(views.map((view) => world.press.statements([view], [pdf]))));
 show('40 PDFs one after the other', alone);
 show('40 PDFs on threads', threads, threads / alone);
 const filter = { late: false, above: 0, label: '', hold: '', typed: '', page: 1 } as const;
@@ -130,7 +130,7 @@ show('the page of what 2,000 payers owe', await time(() => owedPage(world, filte
 
 console.log('\nChasing');
 sqlite.exec(
-	"insert into trail (document_id, at, who, what) select document_id, 0, 'you', 'sent' from open_items"
+	"insert into trail (document_id, at, who, what) select document_id, 0, 'you', 'sent' from open_items; update open_items set reached = 1"
 );
 sqlite.exec("update customers set email = 'ledger' || id || '@firm.example'");
 sqlite.exec(

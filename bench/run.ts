@@ -191,10 +191,10 @@ function fill(client: Sqlite.Database, count: number): void {
 		"insert into customers (kind, name, created_at, updated_at) values ('household', ?, 0, 0)"
 	);
 	const document = client.prepare(
-		"insert into documents (kind, state, key, customer_id, customer_name, sheet, number, running, issue_date, sort_date, due_date, token, frozen, total, created_at, updated_at) values ('invoice', 'issued', ?, ?, ?, '{\"rows\":[]}', ?, ?, ?, ?, ?, ?, '{}', 12000, 0, 0)"
+		"insert into documents (kind, state, origin, key, customer_id, customer_name, sheet, number, running, issue_date, sort_date, due_date, token, frozen, total, created_at, updated_at) values ('invoice', 'issued', 'typed', ?, ?, ?, '{\"rows\":[]}', ?, ?, ?, ?, ?, ?, '{}', 12000, 0, 0)"
 	);
 	const item = client.prepare(
-		'insert into open_items (document_id, customer_id, payer_id, issue_date, due_date, total, outstanding, state) values (@p1, @p2, @p2, @p3, @p4, 12000, @p5, @p6)'
+		'insert into open_items (document_id, customer_id, payer_id, issue_date, due_date, total, total_sterling, outstanding, to_pay, reached, state) values (@p1, @p2, @p2, @p3, @p4, 12000, 12000, @p5, @p5, 1, @p6)'
 	);
 	const words = client.prepare('insert into document_search (rowid, words) values (?, ?)');
 	const trail = client.prepare(

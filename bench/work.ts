@@ -6,9 +6,9 @@ import { join } from 'node:path';
 import { viewDocument } from '../src/lib/core/documents/view';
 import { readConfig } from '../src/lib/server/config';
 import { renderPdf } from '../src/lib/server/documents/pdf';
-import { drawOnThread } from '../src/lib/server/documents/pdfThreads';
 import { openWorld } from '../src/lib/server/open';
-import { continueRuns, planBillRun, startBillRun } from '../src/lib/server/services/billing/billRun';
+import { continueRuns, startBillRun } from '../src/lib/server/services/billing/billRun';
+import { planBillRun } from '../src/lib/server/services/billing/runPlan';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { addCustomer } from '../src/lib/server/services/customers/customers';
 import { loadDraft, sheetContext } from '../src/lib/server/services/invoices/drafts';
@@ -141,12 +141,12 @@ const view = viewDocument(frozen, figures, 'INV-1', 'issued');
 const options = { payUrl: null, madeAt: 0 };
 await renderPdf(view, options);
 for (let n = 0; n < 30; n++) await renderPdf(view, options);
-await Promise.all(Array.from({ length: 60 }, () => drawOnThread(view, options)));
+await Promise.all(Array.from({ length: 60 }, () => world.press.document(view, options)));
 const alone = await ms(async () => {
 	for (let n = 0; n < 40; n++) await renderPdf(view, options);
 });
 const threads = await ms(() =>
-	Promise.all(Array.from({ length: 40 }, () => drawOnThread(view, options)))
+	Promise.all(Array.from({ length: 40 }, () => world.press.document(view, options)))
 );
 show('40 drawn one after the other', alone);
 show('40 drawn on threads', threads, threads / alone);

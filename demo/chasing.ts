@@ -5,16 +5,15 @@ import { isWorkingDay } from '../src/lib/core/calendar/holidays';
 import { FIRST_PLAN } from '../src/lib/core/chasing/wording';
 import { chaseMessages, payments, payoutParts, payouts } from '../src/lib/server/db/schema';
 import { formatMoney } from '../src/lib/core/money/decimal';
-import { acceptSure, bringIn } from '../src/lib/server/services/money/bank/lines';
+import { acceptSure } from '../src/lib/server/services/money/bank/accept';
+import { bringIn } from '../src/lib/server/services/money/bank/bringIn';
 import { matchLines } from '../src/lib/server/services/money/bank/matching';
 import { noteReminderOpened } from '../src/lib/server/services/chasing/messages';
-import {
-	saveChaseSettings,
-	savePayerChasing,
-	savePlan
-} from '../src/lib/server/services/chasing/plans';
+import { savePlan } from '../src/lib/server/services/chasing/plans';
+import { savePayerChasing } from '../src/lib/server/services/chasing/payers';
+import { saveChaseSettings } from '../src/lib/server/services/chasing/settings';
 import { runChasing } from '../src/lib/server/services/chasing/chasing';
-import { deliverDue } from '../src/lib/server/services/messages/deliver';
+import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { receivePayout } from '../src/lib/server/services/money/payouts';
 import type { Setting, Step } from './work';
 

@@ -20,7 +20,7 @@ import { addCustomer } from '../src/lib/server/services/customers/customers';
 import { documentDetail } from '../src/lib/server/services/desk/documents';
 import { beginInvoice, saveDraft } from '../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../src/lib/server/services/invoices/issue';
-import { deliverDue } from '../src/lib/server/services/messages/deliver';
+import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { setPassword } from '../src/lib/server/services/business/signIn';
 import { noteOpened } from '../src/lib/server/services/money/payPage';
 import { recordPayment } from '../src/lib/server/services/money/payments';

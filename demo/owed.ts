@@ -9,7 +9,7 @@ import {
 	saveDeductionStatement
 } from '../src/lib/server/services/tax/deductions';
 import { holdInvoice, noteCall } from '../src/lib/server/services/owed/holds';
-import { loadRates, saveRate } from '../src/lib/server/services/owed/lateCharges';
+import { loadRates, saveRate } from '../src/lib/server/services/owed/referenceRates';
 import { writeOff } from '../src/lib/server/services/money/writeOffs';
 import type { Setting, Step } from './work';
 

@@ -6,8 +6,10 @@ import type { Sheet } from '../src/lib/core/sheet/types';
 import { customerRecord } from '../src/lib/server/services/customers/parts';
 import { documentDetail } from '../src/lib/server/services/desk/documents';
 import { beginInvoice, discardDraft, saveDraft } from '../src/lib/server/services/invoices/drafts';
-import { deliverDue } from '../src/lib/server/services/messages/deliver';
-import { addRepeat, repeatPage, runRepeats } from '../src/lib/server/services/repeats/repeats';
+import { deliverDue } from '../src/lib/server/clockwork/delivery';
+import { addRepeat } from '../src/lib/server/services/repeats/repeats';
+import { repeatPage } from '../src/lib/server/services/repeats/page';
+import { runRepeats } from '../src/lib/server/services/repeats/making';
 import { issueAndSend, pay, type Setting, type Step } from './work';
 
 /** Odile Brancaster's card, as the card stand-in knows it. */

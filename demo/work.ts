@@ -8,9 +8,11 @@ import { continueRuns, billRun, startBillRun } from '../src/lib/server/services/
 import { documentDetail } from '../src/lib/server/services/desk/documents';
 import { loadDraft } from '../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../src/lib/server/services/invoices/issue';
-import { saveCost, saveTime, saveVisit } from '../src/lib/server/services/jobs/done';
+import { saveTime } from '../src/lib/server/services/jobs/time';
+import { saveCost } from '../src/lib/server/services/jobs/costs';
+import { saveVisit } from '../src/lib/server/services/jobs/visits';
 import { addJob, moveJob, type JobForm } from '../src/lib/server/services/jobs/jobs';
-import { deliverDue } from '../src/lib/server/services/messages/deliver';
+import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { recordPayment } from '../src/lib/server/services/money/payments';
 import { savePriceItem } from '../src/lib/server/services/prices/prices';
 import { prepareSending, sendByMail } from '../src/lib/server/services/invoices/send';

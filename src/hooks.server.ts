@@ -19,6 +19,7 @@ function open(): { world: World; config: Config } {
 		const config = readConfig(process.env);
 		const world = openWorld(config);
 		opened = { world, config };
+		world.press.warm();
 		startClockwork(world, (error) => log.error(error, 'clockwork'));
 	}
 	return opened;

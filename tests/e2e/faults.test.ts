@@ -3,8 +3,7 @@ import { createHmac } from 'node:crypto';
 import { after, afterEach, before, describe, it } from 'mocha';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { connect, type Database } from '../../src/lib/server/db/connection';
-import { auditBooks } from '../../src/lib/server/services/audit';
-import type { World } from '../../src/lib/server/world';
+import { expectSoundBooks } from '../support/books';
 import { runApp, until, type RunningApp } from '../support/app';
 import { openBrowser, ready, saved, setUp, typeLine } from '../support/browser';
 
@@ -25,7 +24,7 @@ describe('faults', () => {
 		await browser?.close();
 		await app?.end();
 	});
-	afterEach(() => look((db) => expect(auditBooks({ db } as World)).to.deep.equal([])));
+	afterEach(() => look((db) => expectSoundBooks(db)));
 
 	function look<T>(read: (db: Database) => T): T {
 		const db = connect(`${app.folder}/axiometer.sqlite`);
@@ -90,7 +89,9 @@ describe('faults', () => {
 			retention: '',
 			rows: [line]
 		};
-		const { version } = await (await api(`/billing/${id}/api`, { version: 1, sheet }, 'PUT')).json();
+		const { version } = await (
+			await api(`/billing/${id}/api`, { version: 1, sheet }, 'PUT')
+		).json();
 		return { id, version };
 	}
 	const issue = ({ id, version }: { id: number; version: number }, sendTo: string | null = null) =>
@@ -120,7 +121,7 @@ describe('faults', () => {
 			await app.kill('app');
 			await Promise.all(running);
 			await app.start('app');
-			look((db) => expect(auditBooks({ db } as World)).to.deep.equal([]));
+			look((db) => expectSoundBooks(db));
 		}
 		for (const one of drafts) expect((await issue(one)).status()).to.equal(200);
 		const taken = numbers();

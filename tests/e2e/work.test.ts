@@ -5,12 +5,12 @@ import { blankLine, blankSheet } from '../../src/lib/core/sheet/blank';
 import { connect, type Database } from '../../src/lib/server/db/connection';
 import { readConfig } from '../../src/lib/server/config';
 import { openWorld } from '../../src/lib/server/open';
-import { auditBooks } from '../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../support/books';
 import { billRun, startBillRun } from '../../src/lib/server/services/billing/billRun';
 import { saveBusiness } from '../../src/lib/server/services/business/settings';
 import { addCustomer, customerDetail } from '../../src/lib/server/services/customers/customers';
 import { beginInvoice, saveDraft } from '../../src/lib/server/services/invoices/drafts';
-import { saveVisit } from '../../src/lib/server/services/jobs/done';
+import { saveVisit } from '../../src/lib/server/services/jobs/visits';
 import { addJob, moveJob } from '../../src/lib/server/services/jobs/jobs';
 import { setPassword } from '../../src/lib/server/services/business/signIn';
 import { addRepeat } from '../../src/lib/server/services/repeats/repeats';
@@ -98,7 +98,7 @@ describe('from finished work to bills', () => {
 		await browser?.close();
 		if (!app) return;
 		await app.kill('app');
-		look((db) => expect(auditBooks({ db } as World)).to.deep.equal([]));
+		look((db) => expectSoundBooks(db));
 		await app.end();
 		expect(errors).to.deep.equal([]);
 	});
@@ -370,7 +370,7 @@ describe('from finished work to bills', () => {
 			await app.start('app');
 			await new Promise((resolve) => setTimeout(resolve, wait));
 			await app.kill('app');
-			look((db) => expect(auditBooks({ db } as World)).to.deep.equal([]));
+			look((db) => expectSoundBooks(db));
 		}
 		await app.start('app');
 		await until(

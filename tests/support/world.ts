@@ -1,5 +1,5 @@
 // A world of its own for each test: a data file in a folder that goes away, a clock that stands, gateways that do as told.
-import { mkdtempSync, rmSync } from 'node:fs';
+import { copyFileSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { londonMoment } from '../../src/lib/core/calendar/conversion';
@@ -7,10 +7,13 @@ import { blankLine, blankSheet } from '../../src/lib/core/sheet/blank';
 import type { Sheet, SheetLine } from '../../src/lib/core/sheet/types';
 import { settableClock } from '../../src/lib/server/clock';
 import { readConfig } from '../../src/lib/server/config';
+import type { Press } from '../../src/lib/server/documents/press';
 import { CardUnavailableError, type CardEvent } from '../../src/lib/server/gateways/card';
 import type { MailMessage, MailOutcome } from '../../src/lib/server/gateways/mail';
 import type { TextOutcome } from '../../src/lib/server/gateways/text';
-import { openWorld } from '../../src/lib/server/open';
+import Sqlite from 'better-sqlite3';
+import { migrateFile } from '../../src/lib/server/db/migrate';
+import { dataFile, MIGRATIONS, openWorld } from '../../src/lib/server/open';
 import { saveBusiness } from '../../src/lib/server/services/business/settings';
 import { addCustomer } from '../../src/lib/server/services/customers/customers';
 import { beginInvoice, saveDraft } from '../../src/lib/server/services/invoices/drafts';
@@ -53,11 +56,43 @@ export const BUSINESS = {
 	copyToSelf: true
 };
 
+/** Everything that stands in something, as one text to look for words in. */
+export function wordsOf(of: unknown): string {
+	return JSON.stringify(of, (_, value) => (typeof value === 'bigint' ? String(value) : value));
+}
+
+/** Instead of drawing, tells what would be drawn: real PDFs are drawn where they are the point. */
+function paperPress(): Press {
+	const words = async (of: object) => Buffer.from(`%PDF-paper ${wordsOf(of)}`);
+	return {
+		document: (view, options) => words({ view, options }),
+		statements: (views, options) => words({ views, options }),
+		letter: (letter) => words({ letter }),
+		warm: () => undefined
+	};
+}
+
+let migrated: string | null = null;
+
+/** A data file that was migrated once for this process: each world begins with a copy of it. */
+function template(): string {
+	if (migrated) return migrated;
+	const folder = mkdtempSync(join(tmpdir(), 'axiometer-template-'));
+	process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+	migrated = dataFile(folder);
+	migrateFile(migrated, MIGRATIONS, 'template');
+	const client = new Sqlite(migrated);
+	client.pragma('wal_checkpoint(TRUNCATE)');
+	client.close();
+	return migrated;
+}
+
 export function makeWorld(business: object = {}): TestWorld {
 	const folder = mkdtempSync(join(tmpdir(), 'axiometer-'));
+	copyFileSync(template(), dataFile(folder));
 	const clock = settableClock(NOW);
 	const world: TestWorld = Object.assign(
-		openWorld(readConfig({ AXIOMETER_DATA: folder }), { clock }),
+		openWorld(readConfig({ AXIOMETER_DATA: folder }), { clock, press: paperPress() }),
 		{
 			clock,
 			folder,
@@ -75,6 +110,8 @@ export function makeWorld(business: object = {}): TestWorld {
 			}
 		}
 	);
+	// What a test writes need not survive a power cut.
+	world.db.$client.pragma('synchronous = OFF');
 	world.mail = {
 		async send(message) {
 			const outcome = world.mailAnswer(message);

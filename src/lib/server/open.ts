@@ -6,6 +6,7 @@ import { clockStartingAt, systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import { connect } from './db/connection';
 import { migrateFile } from './db/migrate';
+import { threadPress } from './documents/press';
 import { httpBankGateway } from './gateways/bank';
 import { httpCardGateway } from './gateways/card';
 import { smtpGateway } from './gateways/mail';
@@ -40,6 +41,7 @@ export function openWorld(config: Config, overrides: Partial<World> = {}): World
 		text: httpTextGateway(config.textUrl, config.textSecret),
 		card: httpCardGateway(config.cardUrl, config.cardSecret),
 		bank: httpBankGateway(config.bankUrl, config.bankSecret),
+		press: threadPress(),
 		origin: config.origin,
 		...overrides
 	};

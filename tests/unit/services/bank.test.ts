@@ -3,17 +3,19 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { TableError } from '../../../src/lib/core/formats/table';
 import { bankLines, payments } from '../../../src/lib/server/db/schema';
 import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
+import { bankPage } from '../../../src/lib/server/services/money/bank/lines';
 import {
 	acceptLine,
 	acceptSure,
-	askedFile,
-	bankPage,
-	bringIn,
-	confirmColumns,
 	reopenLine,
 	setNotBusiness
-} from '../../../src/lib/server/services/money/bank/lines';
+} from '../../../src/lib/server/services/money/bank/accept';
+import {
+	askedFile,
+	bringIn,
+	confirmColumns
+} from '../../../src/lib/server/services/money/bank/bringIn';
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/core/refusals';
 import { matchLines } from '../../../src/lib/server/services/money/bank/matching';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
@@ -23,7 +25,7 @@ import { CONTRACTOR, issued, line, makeWorld, type TestWorld } from '../../suppo
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 

@@ -10,7 +10,7 @@ import {
 	mails,
 	texts
 } from '../../../src/lib/server/db/schema';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import {
 	letterFile,
 	markPosted,
@@ -21,22 +21,25 @@ import {
 	archivePlan,
 	choosers,
 	loadPlans,
-	payerChasing,
-	saveChaseSettings,
-	savePayerChasing,
 	savePlan
 } from '../../../src/lib/server/services/chasing/plans';
+import { payerChasing, savePayerChasing } from '../../../src/lib/server/services/chasing/payers';
+import { saveChaseSettings } from '../../../src/lib/server/services/chasing/settings';
 import {
-	chaseDayPage,
 	messageFor,
 	runChasing,
 	saveWording,
 	sendNow,
 	skipMessage
 } from '../../../src/lib/server/services/chasing/chasing';
+import { chaseDayPage } from '../../../src/lib/server/services/chasing/day';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
-import { deliverDue } from '../../../src/lib/server/services/messages/deliver';
-import { beginInvoice, loadDraft, saveDraft } from '../../../src/lib/server/services/invoices/drafts';
+import { deliverDue } from '../../../src/lib/server/clockwork/delivery';
+import {
+	beginInvoice,
+	loadDraft,
+	saveDraft
+} from '../../../src/lib/server/services/invoices/drafts';
 import {
 	ConflictError,
 	FieldError,
@@ -48,7 +51,8 @@ import { nextMoves } from '../../../src/lib/server/services/desk/moves';
 import { holdInvoice } from '../../../src/lib/server/services/owed/holds';
 import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
 import { chargeByPlan } from '../../../src/lib/server/services/chasing/chargeByPlan';
-import { saveLateTerms, lateClaimOf } from '../../../src/lib/server/services/owed/lateCharges';
+import { lateClaimOf } from '../../../src/lib/server/services/owed/lateCharges';
+import { saveLateTerms } from '../../../src/lib/server/services/owed/lateTerms';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
 import { noteHandedOver } from '../../../src/lib/server/services/invoices/send';
 import { paperTrail } from '../../../src/lib/server/services/trail/documents';
@@ -69,7 +73,7 @@ beforeEach(() => {
 	saveChaseSettings(world, SETTINGS);
 });
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 

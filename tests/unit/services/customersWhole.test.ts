@@ -5,7 +5,7 @@ import { readCards, writeCard } from '../../../src/lib/core/formats/vcard';
 import { usualDays } from '../../../src/lib/core/settlement/account';
 import { customers, documents } from '../../../src/lib/server/db/schema';
 import { customerAccount, daysToPay } from '../../../src/lib/server/services/owed/customerAccount';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import {
 	exportCards,
 	exportCustomers,
@@ -20,7 +20,8 @@ import {
 } from '../../../src/lib/server/services/customers/customers';
 import { loadDraft } from '../../../src/lib/server/services/invoices/drafts';
 import { FieldError } from '../../../src/lib/core/refusals';
-import { addJob, listJobs } from '../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../src/lib/server/services/jobs/jobs';
+import { listJobs } from '../../../src/lib/server/services/jobs/list';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
 import {
 	beginFrom,
@@ -40,7 +41,7 @@ import {
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 const bytes = (text: string) => new TextEncoder().encode(text);

@@ -7,7 +7,7 @@ import {
 	taxYearEnd
 } from '../../../src/lib/core/calendar/manipulation';
 import { deductionMonths } from '../../../src/lib/core/settlement/deductions';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import {
 	deductionsByMonth,
 	deductionsPage,
@@ -23,7 +23,7 @@ import { CONTRACTOR, issued, makeWorld, type TestWorld } from '../../support/wor
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 const on = (day: string) => world.clock.set(londonMoment(`${day}T09:00`));

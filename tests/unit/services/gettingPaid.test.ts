@@ -12,17 +12,17 @@ import {
 } from '../../../src/lib/server/db/schema';
 import type { PayoutEvent } from '../../../src/lib/server/gateways/card';
 import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
-import { creditForDraft } from '../../../src/lib/server/services/ledger/inHand';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { creditForDraft } from '../../../src/lib/server/services/money/payerPayments';
+import { expectSoundBooks } from '../../support/books';
 import { badDebts, settleRelief } from '../../../src/lib/server/services/tax/badDebts';
+import { bankPage } from '../../../src/lib/server/services/money/bank/lines';
 import {
 	acceptLine,
 	acceptReversal,
 	acceptSure,
-	bankPage,
-	bringIn,
 	reopenLine
-} from '../../../src/lib/server/services/money/bank/lines';
+} from '../../../src/lib/server/services/money/bank/accept';
+import { bringIn } from '../../../src/lib/server/services/money/bank/bringIn';
 import { billCardFees } from '../../../src/lib/server/services/money/cardFees';
 import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
 import { receiveBankEvent } from '../../../src/lib/server/services/money/cardEvents';
@@ -37,7 +37,7 @@ import { deductionsByMonth } from '../../../src/lib/server/services/tax/deductio
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/core/refusals';
 import { matchLines } from '../../../src/lib/server/services/money/bank/matching';
 import { payPage } from '../../../src/lib/server/services/money/payPage';
-import { undoPayment } from '../../../src/lib/server/services/money/payments';
+import { undoPayment } from '../../../src/lib/server/services/money/undo';
 import { payoutPage, receivePayout } from '../../../src/lib/server/services/money/payouts';
 import { writeOff } from '../../../src/lib/server/services/money/writeOffs';
 import { FIRM, itemOf, oneLine as rows, payByHand } from '../../support/money';
@@ -55,7 +55,7 @@ import {
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 

@@ -1,18 +1,16 @@
 import { expect } from 'chai';
 import { sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
 import { documentDetail } from '../../../src/lib/server/services/desk/documents';
 import { FieldError, NotFoundError } from '../../../src/lib/core/refusals';
-import { deliverDue, settleInterrupted } from '../../../src/lib/server/services/messages/deliver';
+import { deliverDue } from '../../../src/lib/server/clockwork/delivery';
+import { settleInterrupted } from '../../../src/lib/server/services/messages/deliver';
 import { mailsOf, sendAgain } from '../../../src/lib/server/services/messages/outbox';
 import { noteOpened, payPage, payPagePdf } from '../../../src/lib/server/services/money/payPage';
-import {
-	recordPayment,
-	undoPayment,
-	type PaymentForm
-} from '../../../src/lib/server/services/money/payments';
+import { recordPayment, type PaymentForm } from '../../../src/lib/server/services/money/payments';
+import { undoPayment } from '../../../src/lib/server/services/money/undo';
 import { rehearse } from '../../../src/lib/server/services/invoices/trial';
 import { prepareSending, sendByMail } from '../../../src/lib/server/services/invoices/send';
 import { isSigned } from '../../../src/lib/server/gateways/asking';
@@ -26,14 +24,15 @@ import {
 	makeWorld,
 	receive,
 	settledEvent,
-	type TestWorld
+	type TestWorld,
+	wordsOf
 } from '../../support/world';
 
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
 	if (!world.db.$client.open) return;
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 
@@ -300,14 +299,14 @@ describe('the pay page', () => {
 			expect(() => payPage(world, wrong), wrong).to.throw(NotFoundError);
 			expect(() => payPagePdf(world, wrong), wrong).to.throw(NotFoundError);
 		}
-		expect(JSON.stringify(payPage(world, token)))
+		expect(wordsOf(payPage(world, token)))
 			.to.not.contain('Someone Else')
 			.and.not.contain(tokenOf(other.id));
 	});
 
 	it('never shows the private note, and notes that it was opened, once a visit', async () => {
 		const { id } = await issued(world, { ...HOUSEHOLD, privateNote: 'haggles' });
-		expect(JSON.stringify(payPage(world, tokenOf(id)))).to.not.contain('haggles');
+		expect(wordsOf(payPage(world, tokenOf(id)))).to.not.contain('haggles');
 		noteOpened(world, tokenOf(id), 'opened');
 		noteOpened(world, tokenOf(id), 'opened');
 		world.clock.set(world.clock.now() + 3_600_000);

@@ -18,7 +18,7 @@ import {
 	returnCredit
 } from '../../../src/lib/server/services/money/payerPayments';
 import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import { badDebts, settleRelief } from '../../../src/lib/server/services/tax/badDebts';
 import { billCardFees } from '../../../src/lib/server/services/money/cardFees';
 import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
@@ -27,10 +27,10 @@ import {
 	receiveCardEvent
 } from '../../../src/lib/server/services/money/cardEvents';
 import { refundByHand } from '../../../src/lib/server/services/money/refunds';
-import { saveChaseSettings } from '../../../src/lib/server/services/chasing/plans';
+import { saveChaseSettings } from '../../../src/lib/server/services/chasing/settings';
 import { runChasing } from '../../../src/lib/server/services/chasing/chasing';
 import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
-import { deliverDue } from '../../../src/lib/server/services/messages/deliver';
+import { deliverDue } from '../../../src/lib/server/clockwork/delivery';
 import {
 	beginInvoice,
 	loadDraft,
@@ -44,8 +44,10 @@ import {
 } from '../../../src/lib/core/refusals';
 import { holdInvoice, releaseInvoice } from '../../../src/lib/server/services/owed/holds';
 import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
-import { chargeLate, saveRate } from '../../../src/lib/server/services/owed/lateCharges';
-import { recordPayment, undoPayment } from '../../../src/lib/server/services/money/payments';
+import { chargeLate } from '../../../src/lib/server/services/owed/lateCharges';
+import { saveRate } from '../../../src/lib/server/services/owed/referenceRates';
+import { recordPayment } from '../../../src/lib/server/services/money/payments';
+import { undoPayment } from '../../../src/lib/server/services/money/undo';
 import { receivePayout } from '../../../src/lib/server/services/money/payouts';
 import { noteHandedOver } from '../../../src/lib/server/services/invoices/send';
 import { undoWriteOff, writeOff } from '../../../src/lib/server/services/money/writeOffs';
@@ -231,7 +233,7 @@ class Purse {
 
 	/** Nothing is settled below nothing, and no invoice is reminded of the same step twice. */
 	check(): void {
-		expect(auditBooks(this.world)).to.deep.equal([]);
+		expectSoundBooks(this.world.db);
 		for (const item of this.world.db.select().from(openItems).all())
 			expect(item.outstanding === 0 || item.overpaid === 0, 'open and overpaid at once').to.equal(
 				true

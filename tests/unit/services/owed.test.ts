@@ -12,16 +12,13 @@ import {
 	returnCredit
 } from '../../../src/lib/server/services/money/payerPayments';
 import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import { FieldError, RefusedError } from '../../../src/lib/core/refusals';
 import { holdInvoice, noteCall, releaseInvoice } from '../../../src/lib/server/services/owed/holds';
-import {
-	lateClaims,
-	missingRate,
-	saveRate
-} from '../../../src/lib/server/services/owed/lateCharges';
+import { lateClaims } from '../../../src/lib/server/services/owed/lateCharges';
+import { missingRate, saveRate } from '../../../src/lib/server/services/owed/referenceRates';
 import { owedPage, payerPage, type OwedFilter } from '../../../src/lib/server/services/owed/owed';
-import { undoPayment } from '../../../src/lib/server/services/money/payments';
+import { undoPayment } from '../../../src/lib/server/services/money/undo';
 import { undoWriteOff, writeOff } from '../../../src/lib/server/services/money/writeOffs';
 import {
 	another as anotherOf,
@@ -34,7 +31,7 @@ import { CONTRACTOR, HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 

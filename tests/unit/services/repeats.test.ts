@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../src/lib/core/calendar/conversion';
 import { fillText } from '../../../src/lib/core/sheet/occasion';
 import { documents, openItems, repeatOccurrences } from '../../../src/lib/server/db/schema';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
 import { receiveCardEvent } from '../../../src/lib/server/services/money/cardEvents';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
@@ -12,17 +12,14 @@ import { discardDraft } from '../../../src/lib/server/services/invoices/drafts';
 import { FieldError } from '../../../src/lib/core/refusals';
 import { addJob, moveJob } from '../../../src/lib/server/services/jobs/jobs';
 import {
-	aboutToGo,
 	addRepeat,
-	answerPile,
 	changeRepeat,
-	listRepeats,
-	repeatPage,
-	runRepeats,
 	saveRepeat,
 	setRepeatState,
 	skipOccurrence
 } from '../../../src/lib/server/services/repeats/repeats';
+import { aboutToGo, listRepeats, repeatPage } from '../../../src/lib/server/services/repeats/page';
+import { answerPile, runRepeats } from '../../../src/lib/server/services/repeats/making';
 import { cardOf, revokeCard } from '../../../src/lib/server/services/repeats/keptCards';
 import { jobAsPattern, toBill } from '../../../src/lib/server/services/billing/toBill';
 import { HOUSEHOLD, issued, line, makeWorld, receive, type TestWorld } from '../../support/world';
@@ -30,7 +27,7 @@ import { HOUSEHOLD, issued, line, makeWorld, receive, type TestWorld } from '../
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 

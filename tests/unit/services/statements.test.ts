@@ -10,23 +10,25 @@ import {
 } from '../../../src/lib/server/services/money/payerPayments';
 import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
 import { accountItems } from '../../../src/lib/server/services/owed/payerAccounts';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/core/refusals';
 import { nextMoves } from '../../../src/lib/server/services/desk/moves';
-import { deliverDue } from '../../../src/lib/server/services/messages/deliver';
+import { deliverDue } from '../../../src/lib/server/clockwork/delivery';
 import { sendAgain } from '../../../src/lib/server/services/messages/outbox';
 import { payStatement, statementPage } from '../../../src/lib/server/services/owed/statementPage';
 import {
 	buildStatement,
-	continueStatements,
 	readStatementOptions,
-	startStatements,
 	statementList,
-	statementOverview,
-	statementRun
+	statementOverview
 } from '../../../src/lib/server/services/owed/statements';
+import {
+	continueStatements,
+	startStatements,
+	statementRun
+} from '../../../src/lib/server/services/owed/statementRuns';
 import { writeOff } from '../../../src/lib/server/services/money/writeOffs';
 import {
 	another as anotherOf,
@@ -47,7 +49,7 @@ import {
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 

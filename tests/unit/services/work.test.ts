@@ -9,13 +9,13 @@ import {
 	journalLines,
 	retentions
 } from '../../../src/lib/server/db/schema';
-import { auditBooks } from '../../../src/lib/server/services/audit';
+import { expectSoundBooks } from '../../support/books';
 import {
 	billRun,
 	continueRuns,
-	planBillRun,
 	startBillRun
 } from '../../../src/lib/server/services/billing/billRun';
+import { planBillRun } from '../../../src/lib/server/services/billing/runPlan';
 import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
 import {
@@ -31,26 +31,26 @@ import { addJobFile, filesOf, jobFile } from '../../../src/lib/server/services/j
 import {
 	readHours,
 	runningClock,
-	saveCost,
 	saveTime,
 	startClock,
 	stopClock
-} from '../../../src/lib/server/services/jobs/done';
+} from '../../../src/lib/server/services/jobs/time';
+import { saveCost } from '../../../src/lib/server/services/jobs/costs';
 import { jobPage } from '../../../src/lib/server/services/desk/jobPage';
 import { addJob, loadJob, moveJob, saveJob } from '../../../src/lib/server/services/jobs/jobs';
+import { billStage } from '../../../src/lib/server/services/billing/stages';
 import {
 	applyForPayment,
-	approveApplication,
-	billStage,
-	releaseRetention
-} from '../../../src/lib/server/services/billing/stages';
+	approveApplication
+} from '../../../src/lib/server/services/billing/applications';
+import { releaseRetention } from '../../../src/lib/server/services/billing/retentions';
 import { billJob, toBill } from '../../../src/lib/server/services/billing/toBill';
 import { CONTRACTOR, HOUSEHOLD, makeWorld, type TestWorld } from '../../support/world';
 
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
-	expect(auditBooks(world)).to.deep.equal([]);
+	expectSoundBooks(world.db);
 	world.end();
 });
 

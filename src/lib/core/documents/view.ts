@@ -4,6 +4,7 @@ import { describeTerms } from '../calendar/terms';
 import { LINE_KINDS, type InvoiceFigures, type LineKind } from '../figures/types';
 import { formatDecimal } from '../money/decimal';
 import { displayAmount } from '../money/display';
+import type { Minor } from '../money/types';
 import { readTypedNumber } from '../money/typed';
 import { formatVatNumber } from '../regimes/gb/checks';
 import { reasonById } from '../regimes/gb/reasons';
@@ -21,6 +22,8 @@ export interface ViewRow {
 	discount: string;
 	withoutVat: string;
 	amount: string;
+	/** The amount in minor units, for what is carried from page to page. */
+	minor: Minor;
 }
 
 export interface ViewSection {
@@ -36,6 +39,27 @@ export interface ViewAmount {
 	strong?: boolean;
 }
 
+/** What a fact is, whatever its label says. */
+export type FactId =
+	| 'issued'
+	| 'taxPoint'
+	| 'workFinished'
+	| 'due'
+	| 'final'
+	| 'corrects'
+	| 'reason'
+	| 'order'
+	| 'reference'
+	| 'vatNumber'
+	| 'utr'
+	| 'verification';
+
+export interface ViewFact {
+	id: FactId;
+	label: string;
+	value: string;
+}
+
 export interface DocumentView {
 	title: string;
 	/** What sets it apart from the real thing: a draft, a rehearsal. */
@@ -45,7 +69,7 @@ export interface DocumentView {
 	customer: string[];
 	billTo: string[];
 	site: string[];
-	facts: { label: string; value: string }[];
+	facts: ViewFact[];
 	columns: { vat: boolean; discount: boolean; withoutVat: boolean };
 	amountHeading: string;
 	sections: ViewSection[];
@@ -55,6 +79,8 @@ export interface DocumentView {
 	deduction: ViewAmount[];
 	payable: ViewAmount;
 	statements: string[];
+	/** What was agreed about when it is paid; empty where it asks for nothing. */
+	terms: string;
 	note: string;
 	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
 	due: string;
@@ -111,7 +137,8 @@ export function viewDocument(
 				? displayAmount(-figures.lines[index]!.lineDiscount)
 				: '',
 			withoutVat: displayAmount(figures.lines[index]!.withoutVat),
-			amount: displayAmount(figures.lines[index]!.net)
+			amount: displayAmount(figures.lines[index]!.net),
+			minor: figures.lines[index]!.net
 		};
 	});
 	const cis = figures.cis;
@@ -162,7 +189,8 @@ export function viewDocument(
 			label: credit ? 'Credited to you' : cis ? 'To pay after deduction' : 'To pay',
 			amount: displayAmount(figures.payable)
 		},
-		statements: statementsOf(frozen, figures, lines, marking),
+		statements: statementsOf(frozen, figures, lines),
+		terms: termsOf(frozen, marking),
 		note: sheet.note.trim(),
 		bank:
 			!credit && seller.bank.accountNumber
@@ -197,8 +225,9 @@ function siteLines({ customer, sheet }: Frozen): string[] {
 function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 	const { sheet, seller, corrects } = frozen;
 	const credit = frozen.kind === 'creditNote';
-	const facts = [
+	const facts: ViewFact[] = [
 		{
+			id: 'issued',
 			label: credit ? 'Date' : 'Invoice date',
 			value:
 				marking === 'draft' && !sheet.issueDate
@@ -206,31 +235,50 @@ function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 					: displayDate(frozen.issueDate)
 		},
 		...(seller.vatRegistered && frozen.taxPoint !== frozen.issueDate
-			? [{ label: 'Tax point', value: displayDate(frozen.taxPoint) }]
+			? [{ id: 'taxPoint' as const, label: 'Tax point', value: displayDate(frozen.taxPoint) }]
 			: []),
 		...(!credit && frozen.workFinished !== frozen.issueDate
-			? [{ label: 'Work finished', value: displayDate(frozen.workFinished) }]
+			? [
+					{
+						id: 'workFinished' as const,
+						label: 'Work finished',
+						value: displayDate(frozen.workFinished)
+					}
+				]
 			: []),
-		...(credit ? [] : [{ label: 'Due', value: displayDate(frozen.dueDate) }]),
+		...(credit ? [] : [{ id: 'due' as const, label: 'Due', value: displayDate(frozen.dueDate) }]),
 		...(corrects
 			? [
 					{
+						id: 'corrects' as const,
 						label: 'Corrects invoice',
 						value: `${corrects.number} of ${displayDate(corrects.issueDate)}`
 					},
-					{ label: 'Reason', value: corrects.reason }
+					{ id: 'reason' as const, label: 'Reason', value: corrects.reason }
 				]
 			: []),
-		...(sheet.orderNumber.trim() ? [{ label: 'Your order', value: sheet.orderNumber.trim() }] : []),
-		...(sheet.reference.trim() ? [{ label: 'Reference', value: sheet.reference.trim() }] : [])
+		...(sheet.orderNumber.trim()
+			? [{ id: 'order' as const, label: 'Your order', value: sheet.orderNumber.trim() }]
+			: []),
+		...(sheet.reference.trim()
+			? [{ id: 'reference' as const, label: 'Reference', value: sheet.reference.trim() }]
+			: [])
 	];
 	const { standing } = frozen.customer;
 	if (standing.vatNumber && seller.vatRegistered)
-		facts.push({ label: 'Your VAT number', value: formatVatNumber(standing.vatNumber) });
+		facts.push({
+			id: 'vatNumber',
+			label: 'Your VAT number',
+			value: formatVatNumber(standing.vatNumber)
+		});
 	if (frozen.customer.kind === 'contractor' && seller.utr)
-		facts.push({ label: 'Our UTR', value: seller.utr });
+		facts.push({ id: 'utr', label: 'Our UTR', value: seller.utr });
 	if (frozen.customer.kind === 'contractor' && standing.verificationNumber)
-		facts.push({ label: 'CIS verification', value: standing.verificationNumber });
+		facts.push({
+			id: 'verification',
+			label: 'CIS verification',
+			value: standing.verificationNumber
+		});
 	return facts;
 }
 
@@ -289,7 +337,8 @@ function asOneRow(
 		vat: [...new Set(members.map((index) => rows[index]!.vat))].join(', '),
 		discount: discount ? displayAmount(-discount) : '',
 		withoutVat: displayAmount(sum((line) => line.withoutVat)),
-		amount: displayAmount(sum((line) => line.net))
+		amount: displayAmount(sum((line) => line.net)),
+		minor: sum((line) => line.net)
 	};
 }
 
@@ -315,12 +364,7 @@ function totalsOf(figures: InvoiceFigures, includes: boolean, registered: boolea
 	return totals;
 }
 
-function statementsOf(
-	frozen: Frozen,
-	figures: InvoiceFigures,
-	lines: SheetLine[],
-	marking: Marking
-): string[] {
+function statementsOf(frozen: Frozen, figures: InvoiceFigures, lines: SheetLine[]): string[] {
 	const statements: string[] = [];
 	const reversed = figures.vat.filter((group) => group.reverseCharge);
 	if (reversed.length) {
@@ -338,10 +382,12 @@ function statementsOf(
 			if (sentence) statements.push(sentence);
 		}
 	}
-	if (frozen.kind === 'invoice' && marking !== 'draft') {
-		statements.push(`Terms: ${describeTermsOf(frozen)}. Due ${displayDate(frozen.dueDate)}.`);
-	}
 	return statements;
+}
+
+function termsOf(frozen: Frozen, marking: Marking): string {
+	if (frozen.kind !== 'invoice' || marking === 'draft') return '';
+	return `Terms: ${describeTermsOf(frozen)}. Due ${displayDate(frozen.dueDate)}.`;
 }
 
 function describeTermsOf(frozen: Frozen): string {

@@ -1,11 +1,12 @@
 // Scheduled work: safe to run twice, and it catches up after a pause.
 import type { World } from '../world';
 import { continueRuns } from '../services/billing/billRun';
-import { runRepeats } from '../services/repeats/repeats';
-import { continueStatements } from '../services/owed/statements';
+import { runRepeats } from '../services/repeats/making';
+import { continueStatements } from '../services/owed/statementRuns';
 import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
-import { deliverDue, settleInterrupted } from '../services/messages/deliver';
+import { deliverDue } from './delivery';
+import { settleInterrupted } from '../services/messages/deliver';
 import { chargeByPlan } from '../services/chasing/chargeByPlan';
 
 const EVERY_MS = 5_000;

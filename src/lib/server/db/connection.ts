@@ -17,6 +17,9 @@ export function connect(file: string): Database {
 	return drizzle(client, { schema });
 }
 
+/** What reads: the connection, or a transaction that is open. */
+export type Reader = Database | Transaction;
+
 /** Runs `work` in a transaction that takes the write lock at once, so that nothing it read can change. */
 export function writeAtOnce<T>(db: Database, work: (tx: Transaction) => T): T {
 	return db.transaction(work, { behavior: 'immediate' });

@@ -38,7 +38,14 @@ export function post(tx: Transaction, { postings, customerId, ...entry }: Event)
 	if (lines.length === 0) return;
 	tx.insert(journalLines)
 		.values(
-			lines.map((line) => ({ documentId: entry.documentId, customerId, ...line, entryId: id }))
+			lines.map((line) => ({
+				documentId: entry.documentId,
+				customerId,
+				...line,
+				// Sterling alone for now: the books' amount is the currency's.
+				sterling: line.amount,
+				entryId: id
+			}))
 		)
 		.run();
 }

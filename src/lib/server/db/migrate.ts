@@ -10,21 +10,32 @@ export class MigrationError extends Error {}
 
 const journalFile = z.object({ entries: z.array(z.object({ when: z.number(), tag: z.string() })) });
 
+/**
+ * What is still to be done to a file, in order.
+ * @throws MigrationError for a file of another line of versions, before anything is touched
+ */
 function pendingMigrations(file: string, folder: string): string[] {
 	const { entries } = journalFile.parse(
 		JSON.parse(readFileSync(join(folder, 'meta/_journal.json'), 'utf8'))
 	);
-	const client = new Sqlite(file);
+	if (!existsSync(file)) return entries.map((entry) => entry.tag);
+	const client = new Sqlite(file, { readonly: true });
 	try {
 		const known = client
 			.prepare("SELECT 1 FROM sqlite_master WHERE name = '__drizzle_migrations'")
 			.get();
-		const last = known
-			? (client.prepare('SELECT max(created_at) AS at FROM __drizzle_migrations').get() as {
-					at: number | null;
-				})
-			: null;
-		return entries.filter((entry) => entry.when > (last?.at ?? 0)).map((entry) => entry.tag);
+		const applied = known
+			? (client
+					.prepare('SELECT created_at FROM __drizzle_migrations ORDER BY created_at')
+					.pluck()
+					.all() as number[])
+			: [];
+		if (applied.some((at, index) => entries[index]?.when !== at))
+			throw new MigrationError(
+				`The data file ${file} was written by another version of Axiometer, which this one cannot read. ` +
+					'Nothing was changed in it. Start the version that wrote it.'
+			);
+		return entries.slice(applied.length).map((entry) => entry.tag);
 	} finally {
 		client.close();
 	}

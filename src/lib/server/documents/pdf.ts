@@ -2,7 +2,6 @@
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { DocumentView, ViewAmount } from '../../core/documents/view';
-import { parseMoney } from '../../core/money/decimal';
 import { displayAmount } from '../../core/money/display';
 import { FONTS, runs, unpackedFonts } from './fonts';
 
@@ -45,9 +44,7 @@ interface Placed {
 
 /** What the lines add up to at the end of each page on which the table goes on. */
 function carriedOver(view: DocumentView, rows: Placed[]): string[] {
-	const amounts = view.sections.flatMap((section) =>
-		section.rows.map((row) => parseDisplayed(row.amount))
-	);
+	const amounts = view.sections.flatMap((section) => section.rows.map((row) => row.minor));
 	const carried: string[] = [];
 	let sum = 0n;
 	for (const [index, row] of rows.entries()) {
@@ -56,10 +53,6 @@ function carriedOver(view: DocumentView, rows: Placed[]): string[] {
 		sum += amounts[index] ?? 0n;
 	}
 	return carried;
-}
-
-function parseDisplayed(text: string): bigint {
-	return parseMoney(text.replaceAll(',', '').replace('\u2212', '-')) ?? 0n;
 }
 
 export function text(value: string, extra: object = {}): Content {
@@ -93,7 +86,9 @@ function build(view: DocumentView, options: PdfOptions, carried: string[]) {
 			margin: [0, 14, 0, 0],
 			unbreakable: true
 		},
-		...view.statements.map((statement) => text(statement, { margin: [0, 8, 0, 0], fontSize: 9 })),
+		...[...view.statements, view.terms]
+			.filter(Boolean)
+			.map((statement) => text(statement, { margin: [0, 8, 0, 0], fontSize: 9 })),
 		...(view.note ? [text(view.note, { margin: [0, 12, 0, 0] })] : [])
 	];
 	const definition: TDocumentDefinitions = {

@@ -1,34 +1,40 @@
-// One thread that draws PDFs: takes a document's view, gives back its bytes.
+// One thread that draws PDFs: takes what is to be drawn, gives back its bytes.
 import { parentPort } from 'node:worker_threads';
 import type { DocumentView } from '../../core/documents/view';
 import type { StatementView } from '../../core/documents/statementView';
+import { renderLetter, type Letter } from './letterPdf';
 import { renderPdf, type PdfOptions } from './pdf';
 import { renderStatements } from './statementPdf';
 
-/** Several statements make one file, each with a pay page of its own. */
-export type Drawable = DocumentView | StatementView | StatementView[];
+export type Drawable =
+	| { what: 'document'; view: DocumentView; options: PdfOptions }
+	| { what: 'statements'; views: StatementView[]; options: PdfOptions[] }
+	| { what: 'letter'; letter: Letter };
 
 export interface DrawOrder {
 	id: number;
-	view: Drawable;
-	options: PdfOptions;
-	payUrls?: (string | null)[] | undefined;
+	drawable: Drawable;
 }
 export type DrawAnswer = { id: number; pdf: Uint8Array } | { id: number; error: string };
 
-function drawn({ view, options, payUrls }: DrawOrder): Promise<Buffer> {
-	if (Array.isArray(view))
-		return renderStatements(
-			view,
-			view.map((_, index) => ({ ...options, payUrl: payUrls?.[index] ?? null }))
-		);
-	return 'kind' in view ? renderStatements([view], [options]) : renderPdf(view, options);
+function drawn(drawable: Drawable): Promise<Buffer> {
+	switch (drawable.what) {
+		case 'document':
+			return renderPdf(drawable.view, drawable.options);
+		case 'statements':
+			return renderStatements(drawable.views, drawable.options);
+		case 'letter':
+			return renderLetter(drawable.letter);
+	}
 }
 
-parentPort!.on('message', (order: DrawOrder) => {
-	const { id } = order;
-	drawn(order).then(
-		(pdf) => parentPort!.postMessage({ id, pdf: new Uint8Array(pdf) } satisfies DrawAnswer),
+parentPort!.on('message', ({ id, drawable }: DrawOrder) => {
+	drawn(drawable).then(
+		(buffer) => {
+			// A copy of its own, so that the bytes can be handed over instead of copied once more.
+			const pdf = new Uint8Array(buffer);
+			parentPort!.postMessage({ id, pdf } satisfies DrawAnswer, [pdf.buffer]);
+		},
 		(error: Error) => parentPort!.postMessage({ id, error: error.message } satisfies DrawAnswer)
 	);
 });

@@ -1,8 +1,7 @@
-// Threads that draw PDFs while the main one goes on answering. They start with the first long run and end when idle.
+// Threads that draw PDFs while the main one goes on answering.
 import { availableParallelism } from 'node:os';
 import { resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
-import type { PdfOptions } from './pdf';
 import type { DrawAnswer, Drawable } from './pdfThread';
 
 /** Lies in the source tree, from which the app is always started, and runs as it stands. */
@@ -42,12 +41,12 @@ class PdfThread {
 		return this.#waiting.size;
 	}
 
-	draw(view: Drawable, options: PdfOptions, payUrls?: (string | null)[]): Promise<Buffer> {
+	draw(drawable: Drawable): Promise<Buffer> {
 		const id = this.#count++;
 		return new Promise((resolve, reject) => {
 			this.#waiting.set(id, { resolve, reject });
 			this.#worker.ref();
-			this.#worker.postMessage({ id, view, options, payUrls });
+			this.#worker.postMessage({ id, drawable });
 		});
 	}
 
@@ -56,31 +55,45 @@ class PdfThread {
 	}
 }
 
-let threads: PdfThread[] = [];
-let idle: ReturnType<typeof setTimeout> | undefined;
+/** As many threads as there are processors; they end when idle, but for one that stays ready once it was asked for. */
+export class PdfThreads {
+	#threads: PdfThread[] = [];
+	#idle: ReturnType<typeof setTimeout> | undefined;
+	#kept = 0;
 
-/** Draws on whichever thread has least to do. */
-export async function drawOnThread(
-	view: Drawable,
-	options: PdfOptions,
-	payUrls?: (string | null)[]
-): Promise<Buffer> {
-	clearTimeout(idle);
-	if (threads.length === 0)
-		threads = Array.from(
-			{ length: Math.max(1, Math.min(4, availableParallelism())) },
-			() => new PdfThread((ended) => (threads = threads.filter((one) => one !== ended)))
-		);
-	const thread = threads.reduce((least, one) => (one.load < least.load ? one : least));
-	try {
-		return await thread.draw(view, options, payUrls);
-	} finally {
-		clearTimeout(idle);
-		idle = setTimeout(endThreads, IDLE_MS);
-		idle.unref();
+	warm(): void {
+		this.#kept = 1;
+		if (this.#threads.length === 0) this.#add();
 	}
-}
 
-export function endThreads(): void {
-	for (const thread of threads) if (thread.load === 0) thread.end();
+	/** Draws on whichever thread has least to do. */
+	async draw(drawable: Drawable): Promise<Buffer> {
+		clearTimeout(this.#idle);
+		const most = Math.max(1, Math.min(4, availableParallelism()));
+		const free = this.#threads.find((one) => one.load === 0);
+		const thread =
+			free ??
+			(this.#threads.length < most
+				? this.#add()
+				: this.#threads.reduce((least, one) => (one.load < least.load ? one : least)));
+		try {
+			return await thread.draw(drawable);
+		} finally {
+			clearTimeout(this.#idle);
+			this.#idle = setTimeout(() => this.#endIdle(), IDLE_MS);
+			this.#idle.unref();
+		}
+	}
+
+	#add(): PdfThread {
+		const thread = new PdfThread((ended) => {
+			this.#threads = this.#threads.filter((one) => one !== ended);
+		});
+		this.#threads.push(thread);
+		return thread;
+	}
+
+	#endIdle(): void {
+		for (const thread of this.#threads.slice(this.#kept)) if (thread.load === 0) thread.end();
+	}
 }

@@ -1,5 +1,6 @@
 <!-- An issued document: where it stands, what can be done about it, what it says, and its paper trail. -->
 <script lang="ts">
+	import { leftToDeduct as leftToDeductOn } from '$lib/core/settlement/position';
 	import { onMount } from 'svelte';
 	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
@@ -49,7 +50,7 @@
 			(row): row is SheetLine => row.type === 'line' && !isBlank(row)
 		)
 	);
-	let leftToDeduct = $derived(item ? Math.max((item.deduction ?? 0) - item.withheld, 0) : 0);
+	let leftToDeduct = $derived(item ? leftToDeductOn(item) : 0);
 	let standing = $derived.by(() => {
 		if (!item) return 'Credit note';
 		if (item.state === 'credited') return 'Credited';

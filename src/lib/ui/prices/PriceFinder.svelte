@@ -29,7 +29,9 @@
 
 	async function search() {
 		const turn = ++asked;
-		const response = await fetch(`/work/prices/api?q=${encodeURIComponent(typed)}`).catch(() => null);
+		const response = await fetch(`/work/prices/api?q=${encodeURIComponent(typed)}`).catch(
+			() => null
+		);
 		if (turn !== asked || !response?.ok) return;
 		found = await response.json();
 		at = 0;

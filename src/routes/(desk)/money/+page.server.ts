@@ -1,16 +1,15 @@
 import { redirect } from '@sveltejs/kit';
 import { act, readJson } from '$lib/server/answers';
 import { TableError } from '$lib/core/formats/table';
+import { bankPage, type LineState } from '$lib/server/services/money/bank/lines';
 import {
 	acceptLine,
 	acceptReversal,
 	acceptSure,
-	bankPage,
-	bringIn,
 	reopenLine,
-	setNotBusiness,
-	type LineState
-} from '$lib/server/services/money/bank/lines';
+	setNotBusiness
+} from '$lib/server/services/money/bank/accept';
+import { bringIn } from '$lib/server/services/money/bank/bringIn';
 import { FieldError } from '$lib/core/refusals';
 import { matchingProgress, matchLines } from '$lib/server/services/money/bank/matching';
 import type { Actions, PageServerLoad } from './$types';

@@ -2,7 +2,7 @@ import { redirect } from '@sveltejs/kit';
 import { act, formValues } from '$lib/server/answers';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import { businessSettings, saveBusiness } from '$lib/server/services/business/settings';
-import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/lateCharges';
+import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
 import { changePassword } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 

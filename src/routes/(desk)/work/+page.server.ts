@@ -1,6 +1,7 @@
 import { JOB_STATES } from '$lib/core/jobs/types';
-import { runningClock, visitsOn } from '$lib/server/services/jobs/done';
-import { jobCounts, jobLabels, listJobs } from '$lib/server/services/jobs/jobs';
+import { runningClock } from '$lib/server/services/jobs/time';
+import { visitsOn } from '$lib/server/services/jobs/visits';
+import { jobCounts, jobLabels, listJobs } from '$lib/server/services/jobs/list';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

@@ -3,7 +3,12 @@ import { act, formValues } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
 import { isSetUp, saveBusiness } from '$lib/server/services/business/settings';
 import { FieldError } from '$lib/core/refusals';
-import { checkPassword, hasOwner, openSession, setPassword } from '$lib/server/services/business/signIn';
+import {
+	checkPassword,
+	hasOwner,
+	openSession,
+	setPassword
+} from '$lib/server/services/business/signIn';
 import type { Actions } from './$types';
 
 export const actions: Actions = {

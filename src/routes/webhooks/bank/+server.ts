@@ -2,7 +2,7 @@ import { bankEvent } from '$lib/server/gateways/bank';
 import { isSigned } from '$lib/server/gateways/asking';
 import { takeNews } from '$lib/server/answers';
 import { receiveBankEvent } from '$lib/server/services/money/cardEvents';
-import { deliverDue } from '$lib/server/services/messages/deliver';
+import { deliverDue } from '$lib/server/clockwork/delivery';
 import type { RequestHandler } from './$types';
 
 /** Only what the pay-by-bank service signed is taken; what is not understood is refused and will be sent again. */

@@ -3,7 +3,7 @@ import { isSigned } from '$lib/server/gateways/asking';
 import { takeNews } from '$lib/server/answers';
 import { receiveCardEvent } from '$lib/server/services/money/cardEvents';
 import { receivePayout } from '$lib/server/services/money/payouts';
-import { deliverDue } from '$lib/server/services/messages/deliver';
+import { deliverDue } from '$lib/server/clockwork/delivery';
 import type { RequestHandler } from './$types';
 
 /** Only what the processor signed is taken; what is not understood is refused and will be sent again. */

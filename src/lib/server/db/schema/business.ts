@@ -54,6 +54,8 @@ export const owners = sqliteTable(
 /** Only a hash of the session's token is kept. */
 export const sessions = sqliteTable('sessions', {
 	tokenHash: text('token_hash').primaryKey(),
+	/** Who signed in: the owner, until there are others. */
+	personId: integer('person_id').notNull().default(1),
 	createdAt: integer('created_at').notNull(),
 	expiresAt: integer('expires_at').notNull()
 });

@@ -16,6 +16,23 @@ import { customers } from './customers';
 
 export const DOCUMENT_KINDS = ['invoice', 'creditNote'] as const;
 
+/** What a document was made from, or because of. */
+export const DOCUMENT_ORIGINS = [
+	'typed',
+	'copy',
+	'startingPoint',
+	'job',
+	'jobPattern',
+	'run',
+	'stage',
+	'retention',
+	'repeat',
+	'lateCharge',
+	'cardFee',
+	'correction'
+] as const;
+export type DocumentOrigin = (typeof DOCUMENT_ORIGINS)[number];
+
 /** A trigger refuses update and delete of a row once its state is `issued`. Amounts in pence. */
 export const documents = sqliteTable(
 	'documents',
@@ -30,6 +47,9 @@ export const documents = sqliteTable(
 		version: integer('version').notNull().default(1),
 		/** A draft exactly as typed. */
 		sheet: text('sheet', { mode: 'json' }).$type<Sheet>().notNull(),
+		origin: text('origin', { enum: DOCUMENT_ORIGINS }).notNull(),
+		/** By its origin: the late invoice it charges for, or the payment whose card fee it bills. */
+		aboutId: integer('about_id'),
 		correctsId: integer('corrects_id').references((): AnySQLiteColumn => documents.id),
 		number: text('number'),
 		/** The running number within the series, for telling gaps. */
@@ -44,10 +64,14 @@ export const documents = sqliteTable(
 		/** All it was computed from, and the figures. */
 		frozen: text('frozen', { mode: 'json' }).$type<Frozen>(),
 		customerName: text('customer_name').notNull().default(''),
+		/** Amounts are whole minor units of it. */
+		currency: text('currency').notNull().default('GBP'),
 		net: integer('net').notNull().default(0),
 		vatCharged: integer('vat_charged').notNull().default(0),
 		vatReverseCharged: integer('vat_reverse_charged').notNull().default(0),
 		total: integer('total').notNull().default(0),
+		/** The total in sterling, at the rate of the tax point. */
+		totalSterling: integer('total_sterling').notNull().default(0),
 		/** Null where CIS does not apply. */
 		deduction: integer('deduction'),
 		createdAt: integer('created_at').notNull(),
@@ -59,7 +83,8 @@ export const documents = sqliteTable(
 		index('documents_by_state').on(table.state),
 		index('documents_in_order').on(table.sortDate, table.id),
 		index('documents_by_customer').on(table.customerId),
-		index('documents_by_corrected').on(table.correctsId)
+		index('documents_by_corrected').on(table.correctsId),
+		index('documents_by_origin').on(table.origin, table.aboutId)
 	]
 );
 
@@ -128,6 +153,8 @@ export const trail = sqliteTable(
 			.references(() => documents.id),
 		at: integer('at').notNull(),
 		who: text('who', { enum: ['you', 'customer', 'axiometer'] }).notNull(),
+		/** Which of those who may sign in; null where nobody of them did it. */
+		personId: integer('person_id'),
 		what: text('what').notNull(),
 		detail: text('detail').notNull().default('')
 	},

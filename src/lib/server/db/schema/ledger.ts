@@ -1,4 +1,5 @@
 // The journal, what stands open, and the payments behind it. Amounts in pence.
+import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { customers } from './customers';
 import { documents } from './documents';
@@ -21,6 +22,9 @@ export const ACCOUNTS = [
 export type Account = (typeof ACCOUNTS)[number];
 
 export const PAYMENT_WAYS = ['bank', 'card', 'cash', 'cheque'] as const;
+/** Recorded by hand, told by the service a checkout went through, or read from a bank statement. */
+export const PAYMENT_SOURCES = ['hand', 'checkout', 'bankLine'] as const;
+export type PaymentSource = (typeof PAYMENT_SOURCES)[number];
 export type PaymentWay = (typeof PAYMENT_WAYS)[number];
 
 /** A balanced set of postings. Triggers refuse update and delete; a mistake is reversed by a new entry. */
@@ -54,8 +58,11 @@ export const journalLines = sqliteTable(
 			.notNull()
 			.references(() => journalEntries.id),
 		account: text('account', { enum: ACCOUNTS }).notNull(),
-		/** Debit above zero, credit below. The lines of an entry add up to zero. */
+		/** Debit above zero, credit below, in minor units of the currency. The lines of an entry add up to zero. */
 		amount: integer('amount').notNull(),
+		currency: text('currency').notNull().default('GBP'),
+		/** The same in pence sterling. */
+		sterling: integer('sterling').notNull(),
 		documentId: integer('document_id').references(() => documents.id),
 		customerId: integer('customer_id'),
 		/** Sales of a job, so that its margin is read from the journal. */
@@ -83,7 +90,9 @@ export const openItems = sqliteTable(
 		payerId: integer('payer_id').notNull().default(0),
 		issueDate: text('issue_date').notNull(),
 		dueDate: text('due_date').notNull(),
+		currency: text('currency').notNull().default('GBP'),
 		total: integer('total').notNull(),
+		totalSterling: integer('total_sterling').notNull(),
 		/** What the contractor is still expected to deduct in all; null where CIS does not apply. */
 		deduction: integer('deduction'),
 		cash: integer('cash').notNull().default(0),
@@ -91,6 +100,10 @@ export const openItems = sqliteTable(
 		credited: integer('credited').notNull().default(0),
 		writtenOff: integer('written_off').notNull().default(0),
 		outstanding: integer('outstanding').notNull(),
+		/** What is still to be sent: outstanding less what may yet be deducted. */
+		toPay: integer('to_pay').notNull(),
+		/** The customer has it: it was sent, handed over, or opened. */
+		reached: integer('reached', { mode: 'boolean' }).notNull().default(false),
 		overpaid: integer('overpaid').notNull().default(0),
 		state: text('state', {
 			enum: ['open', 'partPaid', 'paid', 'credited', 'writtenOff']
@@ -99,6 +112,10 @@ export const openItems = sqliteTable(
 	},
 	(table) => [
 		index('open_items_by_state').on(table.state, table.dueDate),
+		index('open_items_unsent').on(table.reached, table.state, table.toPay),
+		index('open_items_overpaid')
+			.on(table.overpaid)
+			.where(sql`overpaid > 0`),
 		index('open_items_by_customer').on(table.customerId, table.state),
 		index('open_items_by_payer').on(table.payerId, table.state)
 	]
@@ -113,8 +130,12 @@ export const payments = sqliteTable(
 		/** Who paid; what no allocation uses of it is the payer's credit. Null before payers were recorded. */
 		payerId: integer('payer_id').references(() => customers.id),
 		date: text('date').notNull(),
+		currency: text('currency').notNull().default('GBP'),
 		amount: integer('amount').notNull(),
+		amountSterling: integer('amount_sterling').notNull(),
 		way: text('way', { enum: PAYMENT_WAYS }).notNull(),
+		/** How it was learned of. */
+		source: text('source', { enum: PAYMENT_SOURCES }).notNull(),
 		reference: text('reference').notNull().default(''),
 		/** What the card processor kept. */
 		fee: integer('fee').notNull().default(0),
@@ -122,7 +143,10 @@ export const payments = sqliteTable(
 		feeOnTop: integer('fee_on_top').notNull().default(0),
 		recordedAt: integer('recorded_at').notNull()
 	},
-	(table) => [index('payments_by_payer').on(table.payerId)]
+	(table) => [
+		index('payments_by_payer').on(table.payerId),
+		index('payments_by_reference').on(table.reference)
+	]
 );
 
 export const allocations = sqliteTable(

@@ -13,6 +13,20 @@ import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { previewDraft } from '../invoices/freeze';
 import { contractLines } from '../jobs/stageBooks';
 import { stageSheet } from './stages';
+import { and, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { divideRounded, formatMoney, parseMoney } from '../../../core/money/decimal';
+import { readTypedNumber } from '../../../core/money/typed';
+import { shareOut } from '../../../core/money/sharing';
+import { type Stage } from '../../../core/jobs/stages';
+import { writeAtOnce } from '../../db/connection';
+import { documents } from '../../db/schema';
+import { parseForm } from '../business/fields';
+import { computeDraft } from '../invoices/drafts';
+import { FieldError } from '../../../core/refusals';
+import { day, text } from '../business/fields';
+import { noteJob } from '../trail/jobs';
+import { stageForm, previewStage, insertStage, draftStage } from './stages';
 
 /** What the application looks like; its figures are those the invoice will have. @throws NotFoundError, RefusedError */
 export function applicationView(world: World, jobId: number, stageId: number): DocumentView {
@@ -44,16 +58,114 @@ export function applicationView(world: World, jobId: number, stageId: number): D
 		title: 'Application for payment',
 		banner: 'This is not a VAT invoice: one follows when this is approved or paid',
 		facts: [
-			{ label: 'Applied on', value: displayDate(appliedOn) },
-			{ label: 'Due date', value: displayDate(due) },
-			{ label: 'Final date for payment', value: displayDate(final) },
-			...view.facts.filter(({ label }) => !['Invoice date', 'Due', 'Tax point'].includes(label))
+			{ id: 'issued', label: 'Applied on', value: displayDate(appliedOn) },
+			{ id: 'due', label: 'Due date', value: displayDate(due) },
+			{ id: 'final', label: 'Final date for payment', value: displayDate(final) },
+			...view.facts.filter(({ id }) => id !== 'issued' && id !== 'due' && id !== 'taxPoint')
 		],
 		statements: [
 			`The sum applied for is ${displayPounds(preview.figures.payable)}. Basis: ${row.basis}.`,
-			...view.statements.filter((text) => !text.startsWith('Terms:'))
+			...view.statements
 		],
+		terms: '',
 		bank: view.bank && { ...view.bank, reference: row.applicationNumber },
 		due: displayDate(final)
 	};
+}
+
+/** Asks for a payment without being a VAT invoice; it takes its part of the contract. @throws as `billStage` */
+export function applyForPayment(world: World, jobId: number, key: string, input: unknown): number {
+	const now = world.clock.now();
+	return writeAtOnce(world.db, (tx) => {
+		const same = tx.select().from(stages).where(eq(stages.key, key)).get();
+		if (same) return same.id;
+		const { stage } = previewStage(tx, jobId, input);
+		const kind = parseForm(stageForm, input).kind;
+		const id = insertStage(tx, jobId, key, kind, stage, now, 'applied');
+		const { n } = tx.get<{ n: number }>(
+			sql`select count(*) + 1 as n from stages where application_number is not null`
+		);
+		const number = `A-${String(n).padStart(4, '0')}`;
+		tx.update(stages)
+			.set({ applicationNumber: number, appliedOn: world.clock.today() })
+			.where(eq(stages.id, id))
+			.run();
+		noteJob(tx, jobId, now, 'applied', `${number}, ${displayPounds(stage.amount)}`);
+		return id;
+	});
+}
+
+const approvalForm = z.object({ amount: text(30), paidOn: day });
+
+/**
+ * An application approved or paid becomes its VAT invoice, over what was approved: the application's amount or less.
+ * Paid already, the payment made the tax point (reg. 93). The same stage again gives the same draft back.
+ */
+export function approveApplication(world: World, stageId: number, input: unknown): number {
+	const form = parseForm(approvalForm, input);
+	const today = world.clock.today();
+	if (form.paidOn > today) throw new FieldError({ paidOn: 'That day has not come yet.' });
+	return writeAtOnce(world.db, (tx) => {
+		const row = tx.select().from(stages).where(eq(stages.id, stageId)).get();
+		if (!row) throw new NotFoundError('This application');
+		if (row.documentId) return row.documentId;
+		if (row.state !== 'applied') throw new RefusedError('This application has been withdrawn.');
+		const approved = form.amount
+			? readTypedNumber(form.amount, { decimals: 2 })
+			: { ok: true as const, text: formatMoney(BigInt(row.amount)) };
+		const amount = approved.ok ? parseMoney(approved.text)! : 0n;
+		if (amount <= 0n || amount > BigInt(row.amount))
+			throw new FieldError({
+				amount: `From 0.01 to ${formatMoney(BigInt(row.amount))}, what was applied for.`
+			});
+		const parts = tx.select().from(stageParts).where(eq(stageParts.stageId, stageId)).all();
+		const shares = shareOut(
+			amount,
+			parts.map((part) => BigInt(part.amount))
+		);
+		const stage: Stage = {
+			amount,
+			basis:
+				amount === BigInt(row.amount)
+					? `${row.basis} (application ${row.applicationNumber})`
+					: `${displayPounds(amount)} approved of application ${row.applicationNumber}`,
+			parts: parts.map((part, index) => ({
+				lineId: part.lineId,
+				amount: shares[index]!,
+				cost:
+					part.cost === null
+						? null
+						: divideRounded(BigInt(part.cost) * shares[index]!, BigInt(part.amount))
+			}))
+		};
+		for (const part of stage.parts)
+			tx.update(stageParts)
+				.set({
+					amount: Number(part.amount),
+					cost: part.cost === null ? null : Number(part.cost)
+				})
+				.where(and(eq(stageParts.stageId, stageId), eq(stageParts.lineId, part.lineId)))
+				.run();
+		tx.update(stages)
+			.set({ amount: Number(amount), basis: stage.basis })
+			.where(eq(stages.id, stageId))
+			.run();
+		const before = contractPosition(contractLines(tx, row.jobId, stageId));
+		const id = draftStage(tx, world, row.jobId, stageId, row.kind, stage, before);
+		if (form.paidOn && form.paidOn < today) {
+			const draft = tx.select().from(documents).where(eq(documents.id, id)).get()!;
+			const sheet = { ...draft.sheet, workFinished: form.paidOn };
+			tx.update(documents).set({ sheet }).where(eq(documents.id, id)).run();
+			computeDraft(tx, id, sheet, today);
+		}
+		return id;
+	});
+}
+
+export function withdrawApplication(world: World, stageId: number): void {
+	world.db
+		.update(stages)
+		.set({ state: 'dropped' })
+		.where(and(eq(stages.id, stageId), eq(stages.state, 'applied')))
+		.run();
 }

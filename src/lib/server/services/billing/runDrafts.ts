@@ -36,8 +36,8 @@ export function runDrafts(world: World, runId: number): number {
 		.pluck();
 	const taken = client.prepare('select 1 from billed_parts where type = ? and part_id = ?');
 	const insert = client.prepare(
-		`insert into documents (kind, state, key, customer_id, customer_name, sheet, total, created_at, updated_at)
-		 values ('invoice', 'draft', ?, ?, ?, ?, ?, ?, ?)`
+		`insert into documents (kind, state, origin, key, customer_id, customer_name, sheet, total, created_at, updated_at)
+		 values ('invoice', 'draft', 'run', ?, ?, ?, ?, ?, ?, ?)`
 	);
 	const claim = client.prepare(
 		'insert into billed_parts (type, part_id, job_id, document_id) values (?, ?, ?, ?)'

@@ -1,10 +1,9 @@
 // Stage invoices of a job: asked for, looked at, drafted; or applied for first. And what was held back, released.
-import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
+import { asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { displayPounds } from '../../../core/money/display';
-import { divideRounded, formatMoney, parseDecimal, parseMoney } from '../../../core/money/decimal';
+import { formatMoney, parseDecimal, parseMoney } from '../../../core/money/decimal';
 import { readTypedNumber } from '../../../core/money/typed';
-import { shareOut } from '../../../core/money/sharing';
 import type { Decimal } from '../../../core/money/types';
 import {
 	computeStage,
@@ -16,29 +15,20 @@ import {
 	type StageKind,
 	type StagePreview
 } from '../../../core/jobs/stages';
-import { blankSheet, isBlank } from '../../../core/sheet/blank';
+import { blankSheet } from '../../../core/sheet/blank';
 import type { Sheet, SheetRow } from '../../../core/sheet/types';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
-import {
-	documentLines,
-	documents,
-	jobLines,
-	retentions,
-	stageParts,
-	stages
-} from '../../db/schema';
+import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
+import { documents, jobLines, stageParts, stages } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
-import { computeDraft, insertDraft } from '../invoices/drafts';
-import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { day, text } from '../business/fields';
+import { draftOnce } from '../invoices/drafts';
+import { FieldError, RefusedError } from '../../../core/refusals';
+import { text } from '../business/fields';
 import { loadJob } from '../jobs/jobs';
 import { noteJob } from '../trail/jobs';
 import { billedWhole, contractLines } from '../jobs/stageBooks';
 
-type Reader = Database | Transaction;
-
-const stageForm = z.object({
+export const stageForm = z.object({
 	kind: z.enum(['deposit', 'stage', 'valuation', 'rest']),
 	/** `percent` and `toDate` of all or chosen lines, an `amount`, or each line's own `valuation`. */
 	by: z.enum(['percent', 'amount', 'toDate', 'lines', 'rest']),
@@ -119,7 +109,7 @@ export function billStage(world: World, jobId: number, key: string, input: unkno
 	});
 }
 
-function insertStage(
+export function insertStage(
 	tx: Transaction,
 	jobId: number,
 	key: string,
@@ -215,7 +205,7 @@ export function stageSheet(
 	};
 }
 
-function draftStage(
+export function draftStage(
 	tx: Transaction,
 	world: World,
 	jobId: number,
@@ -225,8 +215,7 @@ function draftStage(
 	before: ContractPosition
 ): number {
 	const sheet = stageSheet(tx, jobId, stageId, kind, stage, before);
-	const id = insertDraft(tx, `stage:${stageId}`, sheet, world.clock.now());
-	computeDraft(tx, id, sheet, world.clock.today());
+	const id = draftOnce(tx, world, `stage:${stageId}`, () => ({ sheet, origin: 'stage' }));
 	tx.update(stages).set({ documentId: id, state: 'invoiced' }).where(eq(stages.id, stageId)).run();
 	noteJob(tx, jobId, world.clock.now(), 'invoiced', `${STAGE_TITLES[kind]}, ${stage.basis}`);
 	return id;
@@ -240,103 +229,6 @@ function positionNote(before: ContractPosition, stage: Stage): string {
 		`this invoice ${displayPounds(stage.amount)}`,
 		`left ${displayPounds(before.left - stage.amount)}`
 	].join(' · ');
-}
-
-/** Asks for a payment without being a VAT invoice; it takes its part of the contract. @throws as `billStage` */
-export function applyForPayment(world: World, jobId: number, key: string, input: unknown): number {
-	const now = world.clock.now();
-	return writeAtOnce(world.db, (tx) => {
-		const same = tx.select().from(stages).where(eq(stages.key, key)).get();
-		if (same) return same.id;
-		const { stage } = previewStage(tx, jobId, input);
-		const kind = parseForm(stageForm, input).kind;
-		const id = insertStage(tx, jobId, key, kind, stage, now, 'applied');
-		const { n } = tx.get<{ n: number }>(
-			sql`select count(*) + 1 as n from stages where application_number is not null`
-		);
-		const number = `A-${String(n).padStart(4, '0')}`;
-		tx.update(stages)
-			.set({ applicationNumber: number, appliedOn: world.clock.today() })
-			.where(eq(stages.id, id))
-			.run();
-		noteJob(tx, jobId, now, 'applied', `${number}, ${displayPounds(stage.amount)}`);
-		return id;
-	});
-}
-
-const approvalForm = z.object({ amount: text(30), paidOn: day });
-
-/**
- * An application approved or paid becomes its VAT invoice, over what was approved: the application's amount or less.
- * Paid already, the payment made the tax point (reg. 93). The same stage again gives the same draft back.
- */
-export function approveApplication(world: World, stageId: number, input: unknown): number {
-	const form = parseForm(approvalForm, input);
-	const today = world.clock.today();
-	if (form.paidOn > today) throw new FieldError({ paidOn: 'That day has not come yet.' });
-	return writeAtOnce(world.db, (tx) => {
-		const row = tx.select().from(stages).where(eq(stages.id, stageId)).get();
-		if (!row) throw new NotFoundError('This application');
-		if (row.documentId) return row.documentId;
-		if (row.state !== 'applied') throw new RefusedError('This application has been withdrawn.');
-		const approved = form.amount
-			? readTypedNumber(form.amount, { decimals: 2 })
-			: { ok: true as const, text: formatMoney(BigInt(row.amount)) };
-		const amount = approved.ok ? parseMoney(approved.text)! : 0n;
-		if (amount <= 0n || amount > BigInt(row.amount))
-			throw new FieldError({
-				amount: `From 0.01 to ${formatMoney(BigInt(row.amount))}, what was applied for.`
-			});
-		const parts = tx.select().from(stageParts).where(eq(stageParts.stageId, stageId)).all();
-		const shares = shareOut(
-			amount,
-			parts.map((part) => BigInt(part.amount))
-		);
-		const stage: Stage = {
-			amount,
-			basis:
-				amount === BigInt(row.amount)
-					? `${row.basis} (application ${row.applicationNumber})`
-					: `${displayPounds(amount)} approved of application ${row.applicationNumber}`,
-			parts: parts.map((part, index) => ({
-				lineId: part.lineId,
-				amount: shares[index]!,
-				cost:
-					part.cost === null
-						? null
-						: divideRounded(BigInt(part.cost) * shares[index]!, BigInt(part.amount))
-			}))
-		};
-		for (const part of stage.parts)
-			tx.update(stageParts)
-				.set({
-					amount: Number(part.amount),
-					cost: part.cost === null ? null : Number(part.cost)
-				})
-				.where(and(eq(stageParts.stageId, stageId), eq(stageParts.lineId, part.lineId)))
-				.run();
-		tx.update(stages)
-			.set({ amount: Number(amount), basis: stage.basis })
-			.where(eq(stages.id, stageId))
-			.run();
-		const before = contractPosition(contractLines(tx, row.jobId, stageId));
-		const id = draftStage(tx, world, row.jobId, stageId, row.kind, stage, before);
-		if (form.paidOn && form.paidOn < today) {
-			const draft = tx.select().from(documents).where(eq(documents.id, id)).get()!;
-			const sheet = { ...draft.sheet, workFinished: form.paidOn };
-			tx.update(documents).set({ sheet }).where(eq(documents.id, id)).run();
-			computeDraft(tx, id, sheet, today);
-		}
-		return id;
-	});
-}
-
-export function withdrawApplication(world: World, stageId: number): void {
-	world.db
-		.update(stages)
-		.set({ state: 'dropped' })
-		.where(and(eq(stages.id, stageId), eq(stages.state, 'applied')))
-		.run();
 }
 
 /** The stages of a job, with the documents behind them. */
@@ -359,102 +251,4 @@ export function stagesOf(db: Reader, jobId: number) {
 		.where(eq(stages.jobId, jobId))
 		.orderBy(asc(stages.id))
 		.all();
-}
-
-/** What issued invoices of a job held back, the earliest due first. */
-export function retentionsOf(db: Reader, jobId: number) {
-	return db
-		.select({
-			documentId: retentions.documentId,
-			number: documents.number,
-			amount: retentions.amount,
-			dueOn: retentions.dueOn,
-			releasedById: retentions.releasedById
-		})
-		.from(retentions)
-		.innerJoin(documents, eq(documents.id, retentions.documentId))
-		.where(eq(retentions.jobId, jobId))
-		.orderBy(asc(retentions.dueOn), asc(retentions.documentId))
-		.all();
-}
-
-/**
- * A draft that releases what was held back on a job. Its lines keep the kinds they come from and the part of the
- * materials' cost not used yet (`tax-gb.md` 3). The same key again gives the same draft back.
- */
-export function releaseRetention(world: World, jobId: number, key: string): number {
-	const now = world.clock.now();
-	return writeAtOnce(world.db, (tx) => {
-		const same = tx
-			.select({ id: documents.id })
-			.from(documents)
-			.where(eq(documents.key, key))
-			.get();
-		if (same) return same.id;
-		const job = loadJob(tx, jobId);
-		const held = tx
-			.select()
-			.from(retentions)
-			.where(and(eq(retentions.jobId, jobId), isNull(retentions.releasedById)))
-			.all();
-		if (held.length === 0) throw new RefusedError('Nothing is held back on this job.');
-		const ids = held.map((one) => one.documentId);
-		const sheet: Sheet = {
-			...blankSheet(),
-			customerId: job.customerId,
-			siteId: job.siteId,
-			...(job.billToId ? { billToId: job.billToId } : {}),
-			contract: job.contract,
-			reference: `${job.number}: ${job.title}`.slice(0, 200),
-			releases: ids,
-			rows: releaseRows(tx, jobId, ids)
-		};
-		const id = insertDraft(tx, key, sheet, now);
-		computeDraft(tx, id, sheet, world.clock.today());
-		noteJob(tx, jobId, now, 'released', 'drafted');
-		return id;
-	});
-}
-
-function releaseRows(tx: Transaction, jobId: number, documentIds: number[]): SheetRow[] {
-	const lines = tx
-		.select({
-			line: documentLines,
-			number: documents.number,
-			frozen: documents.frozen
-		})
-		.from(documentLines)
-		.innerJoin(documents, eq(documents.id, documentLines.documentId))
-		.where(inArray(documentLines.documentId, documentIds))
-		.orderBy(desc(documents.running), asc(documentLines.position))
-		.all();
-	return lines
-		.filter(({ line }) => line.retention > 0)
-		.map(({ line, number, frozen }, index): SheetRow => {
-			const percent = parseDecimal(frozen!.sheet.retention.trim().replace(/%$/, ''))!;
-			// What the invoice left of the cost, rounded as it did (`figures.md` 1.11).
-			const cost =
-				line.cost === null
-					? ''
-					: formatMoney(
-							divideRounded(BigInt(line.cost) * percent.units, 100n * 10n ** BigInt(percent.scale))
-						);
-			const row = frozen!.sheet.rows.filter((one) => one.type === 'line' && !isBlank(one))[
-				line.position
-			];
-			return {
-				id: `r${index + 1}`,
-				type: 'line',
-				kind: line.kind,
-				description: `Retention released from ${number}: ${line.description}`.slice(0, 10_000),
-				quantity: '1',
-				unit: '',
-				unitPrice: formatMoney(BigInt(line.retention)),
-				vat: line.vat ?? 'standard',
-				vatReason: row?.type === 'line' ? row.vatReason : '',
-				discount: '',
-				cost,
-				jobId
-			};
-		});
 }

@@ -3,22 +3,25 @@ import { and, eq, inArray, notInArray, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { daysBetween } from '../../../core/calendar/queries';
 import type { PlainDate } from '../../../core/calendar/types';
-import { billablesOf, billLines, type Billable, type BillingShape } from '../../../core/jobs/billing';
+import {
+	billablesOf,
+	billLines,
+	type Billable,
+	type BillingShape
+} from '../../../core/jobs/billing';
 import type { JobState } from '../../../core/jobs/types';
 import { blankSheet } from '../../../core/sheet/blank';
 import type { Sheet } from '../../../core/sheet/types';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
-import { billedParts, customers, documents, jobs, sites, stages } from '../../db/schema';
+import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
+import { billedParts, customers, jobs, sites, stages } from '../../db/schema';
 import type { World } from '../../world';
 import { withoutClaims } from '../jobs/takenParts';
-import { computeDraft, insertDraft } from '../invoices/drafts';
+import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
 import { loadJob } from '../jobs/jobs';
 import { noteJob } from '../trail/jobs';
 import { jobWork, jobWorks } from '../jobs/work';
 import { contractLines, hasStages } from '../jobs/stageBooks';
-
-type Reader = Database | Transaction;
 
 export interface ToBillFilter {
 	customerId?: number | undefined;
@@ -184,35 +187,33 @@ export function jobLabel(
  * @throws RefusedError where nothing is left, or the job is billed in stages
  */
 export function billJob(world: World, jobId: number, shape: BillingShape, key: string): number {
-	const now = world.clock.now();
-	return writeAtOnce(world.db, (tx) => {
-		const same = tx
-			.select({ id: documents.id })
-			.from(documents)
-			.where(eq(documents.key, key))
-			.get();
-		if (same) return same.id;
-		const job = loadJob(tx, jobId);
-		const staged = hasStages(tx, jobId);
-		const taken = takenParts(tx);
-		const billables = billablesOf(jobWork(tx, jobId)).filter(
-			({ part }) => !taken.has(`${part.type}:${part.id}`) && !(staged && part.type === 'line')
-		);
-		if (billables.length === 0)
-			throw new RefusedError(
-				staged
-					? 'This job is billed in stages: bill the next one there.'
-					: 'Everything of this job is on an invoice already.'
-			);
-		const sheet: Sheet = {
-			...sheetOfJob(tx, job, billables, shape),
-			...(staged ? {} : { retention: job.retention, retentionDue: job.retentionDue ?? '' })
-		};
-		const id = insertDraft(tx, key, sheet, now);
-		computeDraft(tx, id, sheet, world.clock.today());
-		noteJob(tx, jobId, now, 'invoiced');
-		return id;
-	});
+	return writeAtOnce(world.db, (tx) =>
+		draftOnce(
+			tx,
+			world,
+			key,
+			() => {
+				const job = loadJob(tx, jobId);
+				const staged = hasStages(tx, jobId);
+				const taken = takenParts(tx);
+				const billables = billablesOf(jobWork(tx, jobId)).filter(
+					({ part }) => !taken.has(`${part.type}:${part.id}`) && !(staged && part.type === 'line')
+				);
+				if (billables.length === 0)
+					throw new RefusedError(
+						staged
+							? 'This job is billed in stages: bill the next one there.'
+							: 'Everything of this job is on an invoice already.'
+					);
+				const sheet: Sheet = {
+					...sheetOfJob(tx, job, billables, shape),
+					...(staged ? {} : { retention: job.retention, retentionDue: job.retentionDue ?? '' })
+				};
+				return { sheet, origin: 'job' };
+			},
+			() => noteJob(tx, jobId, world.clock.now(), 'invoiced')
+		)
+	);
 }
 
 function sheetOfJob(
@@ -249,19 +250,12 @@ function sheetOfJob(
  * @throws RefusedError where nothing is agreed
  */
 export function jobAsPattern(world: World, jobId: number, key: string): number {
-	return writeAtOnce(world.db, (tx) => {
-		const same = tx
-			.select({ id: documents.id })
-			.from(documents)
-			.where(eq(documents.key, key))
-			.get();
-		if (same) return same.id;
-		const agreed = billablesOf(jobWork(tx, jobId)).filter(({ part }) => part.type === 'line');
-		if (agreed.length === 0) throw new RefusedError('Nothing is agreed on this job yet.');
-		const sheet = sheetOfJob(tx, loadJob(tx, jobId), agreed, 'lines');
-		const pattern = withoutClaims({ ...sheet, workFinished: '' });
-		const id = insertDraft(tx, key, pattern, world.clock.now());
-		computeDraft(tx, id, pattern, world.clock.today());
-		return id;
-	});
+	return writeAtOnce(world.db, (tx) =>
+		draftOnce(tx, world, key, () => {
+			const agreed = billablesOf(jobWork(tx, jobId)).filter(({ part }) => part.type === 'line');
+			if (agreed.length === 0) throw new RefusedError('Nothing is agreed on this job yet.');
+			const sheet = sheetOfJob(tx, loadJob(tx, jobId), agreed, 'lines');
+			return { sheet: withoutClaims({ ...sheet, workFinished: '' }), origin: 'jobPattern' };
+		})
+	);
 }

@@ -1,17 +1,22 @@
 // Number series: what comes next, and where the owner began anew.
 import { eq } from 'drizzle-orm';
-import type { Database, Transaction } from '../../db/connection';
+import type { Transaction, Reader } from '../../db/connection';
 import { numberSeries } from '../../db/schema';
 import { FieldError } from '../../../core/refusals';
-import { type Parsed } from './settings';
 
-export function loadSeries(db: Database | Transaction, kind: 'invoice' | 'creditNote') {
+export interface SeriesForm {
+	invoicePattern: string;
+	invoiceNext: number;
+}
+
+export function loadSeries(db: Reader, kind: 'invoice' | 'creditNote') {
 	const row = db.select().from(numberSeries).where(eq(numberSeries.kind, kind)).get();
 	if (!row) throw new Error(`no number series for ${kind}`);
 	return row;
 }
 
-export function saveSeries(tx: Transaction, form: Parsed, first: boolean): void {
+/** Keeps pattern and next number as the settings form says. @throws FieldError */
+export function saveSeries(tx: Transaction, form: SeriesForm, first: boolean): void {
 	if (first) {
 		tx.insert(numberSeries)
 			.values([

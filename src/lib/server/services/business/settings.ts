@@ -5,8 +5,7 @@ import { isPlainDate } from '../../../core/calendar/queries';
 import { explainNumberPattern } from '../../../core/documents/numbers';
 import type { SellerRecord } from '../../../core/parties';
 import { isAccountNumber, isSortCode, isUtr, isVatNumber } from '../../../core/regimes/gb/checks';
-import type { Database, Transaction } from '../../db/connection';
-import { writeAtOnce } from '../../db/connection';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { business, vatStatuses } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError } from '../../../core/refusals';
@@ -73,14 +72,14 @@ export function isSetUp(world: World): boolean {
 
 type Row = typeof business.$inferSelect;
 
-export function loadBusiness(db: Database | Transaction): Row {
+export function loadBusiness(db: Reader): Row {
 	const row = db.select().from(business).get();
 	if (!row) throw new Error('the business is not set up yet');
 	return row;
 }
 
 /** The seller as documents need it, with its VAT status by date. */
-export function sellerRecord(db: Database | Transaction): SellerRecord {
+export function sellerRecord(db: Reader): SellerRecord {
 	const row = loadBusiness(db);
 	return {
 		tradingName: row.tradingName,

@@ -1,10 +1,11 @@
 // Charging for lateness without asking, where the owner has set that for a chase plan.
-import { eq, sql } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import { documents } from '../../db/schema';
 import type { World } from '../../world';
 import { chasePayers } from './facts';
-import { loadChaseSettings, loadPlans } from './plans';
+import { loadPlans } from './plans';
+import { loadChaseSettings } from './settings';
 import { RefusedError } from '../../../core/refusals';
 import { NotReadyError } from '../invoices/freeze';
 import { issueInvoice } from '../invoices/issue';
@@ -57,7 +58,7 @@ async function chargeOnce(world: World, documentId: number): Promise<number> {
 			version: documents.version
 		})
 		.from(documents)
-		.where(sql`${documents.key} like ${`late:${documentId}:%`}`)
+		.where(and(eq(documents.origin, 'lateCharge'), eq(documents.aboutId, documentId)))
 		.all();
 	const own = names.find((row) => row.key === `late:${documentId}:plan`);
 	// Charged by hand, or by the plan before, or thrown away by the owner: never a second time by itself.

@@ -1,236 +1,29 @@
 // Chasing: which messages are due, read before they go, changed, left out, sent now; and sent by the clockwork, once.
 import { and, eq } from 'drizzle-orm';
-import { londonMoment } from '../../../core/calendar/conversion';
-import { isWorkingDay, toWorkingDay } from '../../../core/calendar/holidays';
-import { addDays } from '../../../core/calendar/manipulation';
 import type { PlainDate } from '../../../core/calendar/types';
-import { decideChasing, mayGoOut, messageNow } from '../../../core/chasing/decide';
-import type { Channel, ChaseStep, DueMessage, HeldBecause } from '../../../core/chasing/types';
-import { fillWording, unknownFields, type ChaseFacts } from '../../../core/chasing/wording';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { mayGoOut, messageNow } from '../../../core/chasing/decide';
+import type { Channel, DueMessage } from '../../../core/chasing/types';
+import { unknownFields, type ChaseFacts } from '../../../core/chasing/wording';
+import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { chaseDone, chaseMessages, chaseWordings } from '../../db/schema';
 import type { World } from '../../world';
-import { chasePayers, factsOf, reachOf, type KnownPayer, type Reach } from './facts';
+import { chasePayers, factsOf, type KnownPayer } from './facts';
 import { minutesNow } from './messages';
-import { loadChaseSettings } from './plans';
+import { loadChaseSettings } from './settings';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { newToken, sha256 } from '../business/keys';
+import { newToken } from '../business/keys';
 import { queueMail, queueText } from '../messages/outbox';
 import { note } from '../trail/documents';
-
-type Reader = Database | Transaction;
-
-/** `planned`: goes by itself. `decide`: waits for a person. `now`: nothing is due, the owner wants to write. */
-export type Why = 'planned' | 'decide' | 'now';
-
-export interface Composed {
-	payerId: number;
-	payer: string;
-	why: Why;
-	/** The day it is for. */
-	day: PlainDate;
-	planId: number | null;
-	planName: string;
-	step: ChaseStep;
-	channel: Channel;
-	/** Why it goes another way than the plan says; empty: it does not. */
-	detour: string;
-	/** Where it goes; empty: nowhere. */
-	to: string;
-	subject: string;
-	text: string;
-	/** Its words before the fields are filled, changed ones included. */
-	wording: { subject: string; text: string; changed: boolean };
-	items: { documentId: number; number: string; dueDate: PlainDate; toPay: number }[];
-	amount: number;
-	/** What it is about, so that a press on an old page is noticed. */
-	mark: string;
-}
-
-/** The working day after a day. */
-export function nextWorkingDay(day: PlainDate): PlainDate {
-	const next = addDays(day, 1);
-	return toWorkingDay(next, 1) ?? next;
-}
-
-/** What a message asks for, in pence. */
-const sumOf = ({ items }: Pick<DueMessage, 'items'>) =>
-	items.reduce((sum, item) => sum + item.toPay, 0);
-
-const markOf = ({ step, items, covers }: DueMessage) =>
-	sha256(
-		JSON.stringify([
-			step.id,
-			items.map((item) => [item.documentId, item.toPay]),
-			covers.map((one) => [one.documentId, one.stepId])
-		])
-	).slice(0, 24);
-
-/** Now, or the last moment of a later day at which something may still go out: what is quiet until then goes that day. */
-function momentOf(world: World, day: PlainDate): number {
-	if (day <= world.clock.today()) return world.clock.now();
-	const { to } = loadChaseSettings(world.db).hours;
-	return londonMoment(`${day}T00:00`) + (to - 1) * 60_000;
-}
-
-/** Whether something may still go out today. */
-function stillToday(world: World): boolean {
-	const today = world.clock.today();
-	return isWorkingDay(today) && minutesNow(world) < loadChaseSettings(world.db).hours.to;
-}
-
-function decide(world: World, payers: readonly KnownPayer[], day: PlainDate) {
-	return decideChasing(payers, day, momentOf(world, day), loadChaseSettings(world.db));
-}
-
-function compose(
-	world: World,
-	payer: KnownPayer,
-	message: DueMessage,
-	day: PlainDate,
-	why: Why,
-	token = '',
-	words?: { subject: string; text: string; channel: Channel }
-): Composed {
-	const { db } = world;
-	const { step } = message;
-	const changed = db
-		.select()
-		.from(chaseWordings)
-		.where(and(eq(chaseWordings.payerId, payer.payerId), eq(chaseWordings.stepId, step.id)))
-		.get();
-	const { subject, text } = words ?? changed ?? step;
-	const wording = { subject, text, changed: changed !== undefined };
-	const ids = message.items.map((item) => item.documentId);
-	const way = wayOf(words?.channel ?? step.channel, reachOf(db, payer.payerId));
-	const facts = onPaper(factsOf(world, payer, ids, day, token), way.channel);
-	const known = new Map(payer.items.map((item) => [item.documentId, item.number]));
-	return {
-		payerId: payer.payerId,
-		payer: payer.payer,
-		why,
-		day,
-		planId: payer.plan?.id ?? null,
-		planName: payer.planName,
-		step,
-		...way,
-		...fillWording(wording, facts),
-		wording,
-		items: message.items.map(({ documentId, dueDate, toPay }) => ({
-			documentId,
-			number: known.get(documentId)!,
-			dueDate,
-			toPay
-		})),
-		amount: sumOf(message),
-		mark: markOf(message)
-	};
-}
-
-/** Nobody types a long link from paper. */
-const onPaper = (facts: ChaseFacts, channel: Channel): ChaseFacts =>
-	channel === 'letter'
-		? { ...facts, invoices: facts.invoices.map((one) => ({ ...one, link: '' })) }
-		: facts;
-
-/** A text needs a mobile, a mail an address; who has neither gets a letter. */
-function wayOf(channel: Channel, reach: Reach): { channel: Channel; to: string; detour: string } {
-	if (channel === 'text' && reach.mobile) return { channel, to: reach.mobile, detour: '' };
-	if (channel !== 'letter' && reach.mail)
-		return {
-			channel: 'mail',
-			to: reach.mail,
-			detour: channel === 'text' ? 'by mail, because there is no mobile number' : ''
-		};
-	return {
-		channel: 'letter',
-		to: reach.post,
-		detour: channel === 'letter' ? '' : 'as a letter, because there is no mail address'
-	};
-}
-
-export interface HeldItem {
-	payerId: number;
-	payer: string;
-	documentId: number;
-	number: string;
-	because: HeldBecause;
-	until: PlainDate | null;
-}
-
-export interface ChaseDayPage {
-	today: PlainDate;
-	/** Where today's messages have gone or nothing may go any more: the next working day. */
-	tomorrow: PlainDate;
-	/** Still to go today; the largest of them, as all these lists. */
-	now: Composed[];
-	next: Composed[];
-	toDecide: Composed[];
-	held: HeldItem[];
-	/** How many there are of each in all. */
-	counts: { now: number; next: number; toDecide: number; held: number };
-}
-
-/** So many of each list are shown; the others have their turn when these are gone. */
-const MOST_SHOWN = 30;
-
-/** What goes out today and on the next working day, what waits for a decision, and what is held back and why. */
-export function chaseDayPage(world: World): ChaseDayPage {
-	const payers = chasePayers(world.db);
-	const byId = new Map(payers.map((payer) => [payer.payerId, payer]));
-	const today = world.clock.today();
-	const tomorrow = nextWorkingDay(today);
-	const ahead = stillToday(world);
-	const ofToday = decide(world, payers, today);
-	const all = (messages: DueMessage[], day: PlainDate, why: Why) =>
-		[...messages]
-			.sort((a, b) => sumOf(b) - sumOf(a))
-			.slice(0, MOST_SHOWN)
-			.map((message) => compose(world, byId.get(message.payerId)!, message, day, why));
-	// What goes today is not due tomorrow any more.
-	const gone = new Set(ahead ? ofToday.messages.map((message) => message.payerId) : []);
-	const ofTomorrow = decide(
-		world,
-		payers.filter((payer) => !gone.has(payer.payerId)),
-		tomorrow
-	);
-	return {
-		today,
-		tomorrow,
-		now: ahead ? all(ofToday.messages, today, 'planned') : [],
-		next: all(ofTomorrow.messages, tomorrow, 'planned'),
-		toDecide: all(ofToday.toDecide, today, 'decide'),
-		counts: {
-			now: ahead ? ofToday.messages.length : 0,
-			next: ofTomorrow.messages.length,
-			toDecide: ofToday.toDecide.length,
-			held: ofToday.held.length
-		},
-		held: ofToday.held.slice(0, MOST_SHOWN * 2).map(({ documentId, payerId, because }) => {
-			const payer = byId.get(payerId)!;
-			const item = payer.items.find((one) => one.documentId === documentId)!;
-			return {
-				payerId,
-				payer: payer.payer,
-				documentId,
-				number: item.number,
-				because,
-				until: item.hold?.until ?? null
-			};
-		})
-	};
-}
-
-/** Payers whose last letter waits for a decision. */
-export function lastLetters(world: World): { payerId: number; payer: string; amount: number }[] {
-	const payers = chasePayers(world.db);
-	const names = new Map(payers.map((payer) => [payer.payerId, payer.payer]));
-	return decide(world, payers, world.clock.today()).toDecide.map((message) => ({
-		payerId: message.payerId,
-		payer: names.get(message.payerId)!,
-		amount: sumOf(message)
-	}));
-}
+import {
+	type Why,
+	type Composed,
+	nextWorkingDay,
+	markOf,
+	stillToday,
+	decide,
+	compose,
+	onPaper
+} from './compose';
 
 interface Found {
 	payer: KnownPayer;

@@ -4,16 +4,15 @@ import type { ChaseItem, ChasePayer } from '../../../core/chasing/types';
 import type { ChaseFacts, LateRight } from '../../../core/chasing/wording';
 import type { PlainDate } from '../../../core/calendar/types';
 import { writeRate } from '../../../core/regimes/gb/latePayment';
-import type { Database, Transaction } from '../../db/connection';
+import type { Reader } from '../../db/connection';
 import { contacts, customers } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { planPicker } from './plans';
-import { lateClaims, lateTermsOf } from '../owed/lateCharges';
+import { lateClaims } from '../owed/lateCharges';
+import { lateTermsOf } from '../owed/lateTerms';
 import { mailAddresses } from '../customers/parts';
-import { stillToPay } from '../ledger/settlement';
-
-type Reader = Database | Transaction;
+import { leftToDeduct, stillToPay } from '../../../core/settlement/position';
 
 /** An open line of the bank that pays it with at least this score holds an invoice. */
 const LIKELY = 60;
@@ -57,8 +56,7 @@ export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
 		select o.document_id as documentId, d.number, d.token, o.due_date as dueDate, o.outstanding, o.deduction,
 			o.withheld, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, k.kind,
 			h.kind as hold, h.until,
-			exists (select 1 from trail t where t.document_id = o.document_id
-				and t.what in ('sent', 'delivered', 'linkCopied', 'downloaded', 'handedOver', 'opened', 'onStatement')) as sent
+			o.reached as sent
 		from open_items o join documents d on d.id = o.document_id
 		join customers c on c.id = o.payer_id join customers k on k.id = o.customer_id
 		left join holds h on h.document_id = o.document_id and h.ended_at is null
@@ -105,7 +103,7 @@ export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
 			household: row.kind === 'household',
 			dueDate: row.dueDate,
 			toPay: stillToPay(row),
-			leftToDeduct: Math.max((row.deduction ?? 0) - row.withheld, 0),
+			leftToDeduct: leftToDeduct(row),
 			sent: row.sent === 1,
 			hold: row.hold ? { kind: row.hold, until: row.until } : null,
 			paymentPending: pending.has(row.documentId),

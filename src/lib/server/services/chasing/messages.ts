@@ -3,18 +3,15 @@ import { and, desc, eq, sql } from 'drizzle-orm';
 import { londonTime } from '../../../core/calendar/conversion';
 import { mayGoOut } from '../../../core/chasing/decide';
 import type { Channel, Tone } from '../../../core/chasing/types';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { writeAtOnce, type Reader } from '../../db/connection';
 import { chaseDone, chaseMessages, customers, mails, texts } from '../../db/schema';
-import { renderLetter } from '../../documents/letterPdf';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { chasePayers } from './facts';
-import { loadChaseSettings } from './plans';
+import { loadChaseSettings } from './settings';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { linkOf } from '../messages/outbox';
 import { note } from '../trail/documents';
-
-type Reader = Database | Transaction;
 
 /** Minutes after midnight by the clock on a wall in London. */
 export function minutesNow(world: World): number {
@@ -191,13 +188,13 @@ export async function letterFile(world: World, messageId: number): Promise<Buffe
 			owner.phone
 		);
 	const first = row.items[0];
-	const pdf = await renderLetter({
+	const pdf = await world.press.letter({
 		seller: { name, lines: address.filter(Boolean) },
 		to: row.to.split('\n'),
 		day: row.day,
 		subject: row.subject,
 		text: row.text,
-		payUrl: first ? `${linkOf(world, first.documentId)}?r=${row.token}` : null,
+		payUrl: first ? `${linkOf(world.db, world, first.documentId)}?r=${row.token}` : null,
 		madeAt: row.createdAt
 	});
 	world.db.update(chaseMessages).set({ pdf }).where(eq(chaseMessages.id, messageId)).run();

@@ -1,17 +1,16 @@
 // Chase plans, when they may write, and who is chased by which of them.
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { CHANNELS, TONES, type ChaseSettings, type ChaseStep } from '../../../core/chasing/types';
+import { CHANNELS, TONES, type ChaseStep } from '../../../core/chasing/types';
 import { FIRST_PLAN, unknownFields } from '../../../core/chasing/wording';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
-import { chasePlans, chaseSettings, customerChasing, customers } from '../../db/schema';
+import { writeAtOnce, type Database, type Reader } from '../../db/connection';
+import { chasePlans, customerChasing } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { newToken } from '../business/keys';
 import { labels } from '../business/fields';
 
-type Reader = Database | Transaction;
 export type ChasePlanRow = typeof chasePlans.$inferSelect;
 
 /** A new data file begins with one plan; nothing goes out by it before chasing is turned on. */
@@ -122,55 +121,7 @@ export function archivePlan(world: World, id: number): void {
 	});
 }
 
-export interface ChaseSwitch extends ChaseSettings {
-	on: boolean;
-}
-
-export function loadChaseSettings(db: Reader): ChaseSwitch {
-	const row = db.select().from(chaseSettings).get();
-	return {
-		on: row?.on ?? false,
-		hours: { from: row?.hoursFrom ?? 540, to: row?.hoursTo ?? 1020 },
-		quietHours: row?.quietHours ?? 24,
-		gapDays: row?.gapDays ?? 4
-	};
-}
-
-const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write it as 09:00.');
-const settingsForm = z
-	.object({
-		on: z.boolean(),
-		from: clockTime,
-		to: clockTime,
-		quietHours: z.coerce
-			.number({ error: 'Whole hours, please.' })
-			.int()
-			.min(0)
-			.max(240, 'At most 240 hours.'),
-		gapDays: z.coerce
-			.number({ error: 'Whole days, please.' })
-			.int()
-			.min(1, 'At least one day.')
-			.max(60, 'At most 60 days.')
-	})
-	.refine((form) => form.from < form.to, {
-		path: ['to'],
-		message: 'It must be later than the first hour.'
-	});
-
-const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
-
-/** @throws FieldError */
-export function saveChaseSettings(world: World, input: unknown): void {
-	const { on, from, to, quietHours, gapDays } = parseForm(settingsForm, input);
-	const values = { on, hoursFrom: minutesOf(from), hoursTo: minutesOf(to), quietHours, gapDays };
-	world.db
-		.insert(chaseSettings)
-		.values({ id: 1, ...values })
-		.onConflictDoUpdate({ target: chaseSettings.id, set: values })
-		.run();
-}
-
+/** How a payer is chased where that differs from the rest. */
 export interface PayerChasing {
 	planId: number | null;
 	never: boolean;
@@ -178,35 +129,7 @@ export interface PayerChasing {
 	note: string;
 }
 
-const LIKE_ALL: PayerChasing = { planId: null, never: false, onHold: false, note: '' };
-
-export function payerChasing(db: Reader, payerId: number): PayerChasing {
-	const row = db
-		.select()
-		.from(customerChasing)
-		.where(eq(customerChasing.customerId, payerId))
-		.get();
-	if (!row) return LIKE_ALL;
-	const { planId, never, onHold, note } = row;
-	return { planId, never, onHold, note };
-}
-
-/** How one payer is chased. @throws FieldError, NotFoundError */
-export function savePayerChasing(world: World, payerId: number, given: PayerChasing): void {
-	const note = given.note.trim();
-	if (note.length > 300) throw new FieldError({ note: 'At most 300 characters.' });
-	writeAtOnce(world.db, (tx) => {
-		if (!tx.select().from(customers).where(eq(customers.id, payerId)).get())
-			throw new NotFoundError('This payer');
-		if (given.planId !== null) loadPlan(tx, given.planId);
-		const { planId, never, onHold } = given;
-		const values = { planId, never, onHold, note };
-		tx.insert(customerChasing)
-			.values({ customerId: payerId, ...values })
-			.onConflictDoUpdate({ target: customerChasing.customerId, set: values })
-			.run();
-	});
-}
+export const LIKE_ALL: PayerChasing = { planId: null, never: false, onHold: false, note: '' };
 
 /** Picks each payer's plan: its own, else the first with one of its labels, else the standard one. */
 export function planPicker(

@@ -1,7 +1,7 @@
 // Customers: found, added with only a name, completed later, archived or removed.
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { NO_STANDING } from '../../../core/parties';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { contacts, customers, documents, openItems, sites } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
@@ -9,8 +9,6 @@ import { checkCustomer, customerForm, type CustomerParsed } from './form';
 import { unusedPayments } from '../ledger/inHand';
 import { saveParts, standingsOf } from './parts';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-
-type Reader = Database | Transaction;
 
 /** Everything about a customer, for its own page. */
 export function customerDetail(world: World, id: number) {

@@ -2,11 +2,10 @@
 import { and, asc, eq, inArray, or } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { CustomerRecord } from '../../../core/parties';
-import type { Database, Transaction } from '../../db/connection';
+import type { Transaction, Reader } from '../../db/connection';
 import { contacts, customers, sites, taxStandings } from '../../db/schema';
 import type { CustomerParsed, standingForm } from './form';
 
-type Reader = Database | Transaction;
 const ALWAYS = '0001-01-01';
 
 /** Who gets the bill: whoever the sheet or job names, else the site's bill-to, else the customer's. */

@@ -12,7 +12,7 @@ import { lateClaimOf } from '../owed/lateCharges';
 import { mailsOf } from '../messages/outbox';
 import { paymentsOf } from '../money/payments';
 import { searchExpression } from '../trail/search';
-import { stillToPay } from '../ledger/settlement';
+import { stillToPay } from '../../../core/settlement/position';
 import { paperTrail } from '../trail/documents';
 
 export const LIST_STATES = ['all', 'draft', 'unpaid', 'late', 'paid', 'credited'] as const;

@@ -5,7 +5,7 @@ import { displayPounds } from '../../../core/money/display';
 import { documents } from '../../db/schema';
 import type { World } from '../../world';
 import { searchCustomers } from '../customers/customers';
-import { listJobs } from '../jobs/jobs';
+import { listJobs } from '../jobs/list';
 import { searchExpression } from '../trail/search';
 
 export interface Found {

@@ -6,12 +6,13 @@ import { billedParts, customers, documents, jobTrail, sites, visits } from '../.
 import type { World } from '../../world';
 import { billedWhole, contractLines } from '../jobs/stageBooks';
 import { contractOf, loadJob } from '../jobs/jobs';
-import { runningClock } from '../jobs/done';
+import { runningClock } from '../jobs/time';
 import { filesOf } from '../jobs/files';
 import { jobWork } from '../jobs/work';
 import { JOB_EVENT_WORDS, type JobEvent } from '../trail/jobs';
 import { marginsOf } from '../jobs/margins';
-import { retentionsOf, stagesOf } from '../billing/stages';
+import { stagesOf } from '../billing/stages';
+import { retentionsOf } from '../billing/retentions';
 
 export function jobPage(world: World, id: number) {
 	const { db } = world;

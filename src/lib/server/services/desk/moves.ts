@@ -19,12 +19,12 @@ import {
 } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
-import { loadChaseSettings } from '../chasing/plans';
-import { lastLetters } from '../chasing/chasing';
+import { loadChaseSettings } from '../chasing/settings';
+import { lastLetters } from '../chasing/day';
 import { missingStatements } from '../tax/deductions';
 import { latePayers } from '../owed/owed';
-import { aboutToGo, troubledRepeats } from '../repeats/repeats';
-import { stillToPay } from '../ledger/settlement';
+import { aboutToGo, troubledRepeats } from '../repeats/page';
+import { stillToPay } from '../../../core/settlement/position';
 import { toBill } from '../billing/toBill';
 
 export interface Move {

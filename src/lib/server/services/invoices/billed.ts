@@ -5,18 +5,14 @@ import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
 import { isBlank } from '../../../core/sheet/blank';
 import type { Problem, Sheet, SheetLine } from '../../../core/sheet/types';
-import type { Database, Transaction } from '../../db/connection';
+import type { Transaction, Reader } from '../../db/connection';
 import { retentions } from '../../db/schema';
 import { claimProblems, jobsOf, settleJobState } from '../jobs/takenParts';
 import { noteUsed } from '../prices/prices';
 import { stageProblems } from '../jobs/stageBooks';
 
 /** What keeps a draft from billing what it says it bills. */
-export function billingProblems(
-	db: Database | Transaction,
-	documentId: number,
-	sheet: Sheet
-): Problem[] {
+export function billingProblems(db: Reader, documentId: number, sheet: Sheet): Problem[] {
 	return [...claimProblems(db, documentId, sheet), ...stageProblems(db, documentId, sheet)];
 }
 

@@ -5,8 +5,8 @@ import type { SheetContext } from '../../../core/sheet/context';
 import { sheetForm } from '../../../core/sheet/form';
 import { readSheet } from '../../../core/sheet/read';
 import type { Sheet } from '../../../core/sheet/types';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
-import { documents } from '../../db/schema';
+import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
+import { documents, type DocumentOrigin } from '../../db/schema';
 import type { World } from '../../world';
 import { sellerRecord } from '../business/settings';
 import { customerRecord } from '../customers/parts';
@@ -23,12 +23,8 @@ import { note } from '../trail/documents';
 export function beginInvoice(world: World, key: string, customerId: number | null = null): number {
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
-		const same = tx
-			.select({ id: documents.id })
-			.from(documents)
-			.where(eq(documents.key, key))
-			.get();
-		if (same) return same.id;
+		const same = madeBefore(tx, key);
+		if (same !== null) return same;
 		const untouched = tx
 			.select()
 			.from(documents)
@@ -42,7 +38,7 @@ export function beginInvoice(world: World, key: string, customerId: number | nul
 			if (customerId === null) return untouched.id;
 			if (untouched.sheet.customerId === customerId) return untouched.id;
 		}
-		return insertDraft(tx, key, sheet, now);
+		return insertDraft(tx, key, { sheet, origin: 'typed' }, now);
 	});
 }
 
@@ -55,8 +51,44 @@ function isUntouched(sheet: Sheet): boolean {
 	);
 }
 
-/** A new draft of a sheet, which takes what its lines bill. In the caller's transaction. */
-export function insertDraft(tx: Transaction, key: string, sheet: Sheet, now: number): number {
+export interface NewDraft {
+	sheet: Sheet;
+	origin: DocumentOrigin;
+	/** By its origin: the late invoice, or the payment whose card fee it bills. */
+	aboutId?: number;
+}
+
+function madeBefore(tx: Transaction, key: string): number | null {
+	const same = tx.select({ id: documents.id }).from(documents).where(eq(documents.key, key)).get();
+	return same?.id ?? null;
+}
+
+/**
+ * A draft with its figures, which takes what its lines bill, in the caller's transaction. The same key again gives the
+ * same draft, and `make` is not asked.
+ */
+export function draftOnce(
+	tx: Transaction,
+	world: World,
+	key: string,
+	make: () => NewDraft,
+	after: (id: number) => void = () => undefined
+): number {
+	const same = madeBefore(tx, key);
+	if (same !== null) return same;
+	const draft = make();
+	const id = insertDraft(tx, key, draft, world.clock.now());
+	computeDraft(tx, id, draft.sheet, world.clock.today());
+	after(id);
+	return id;
+}
+
+function insertDraft(
+	tx: Transaction,
+	key: string,
+	{ sheet, origin, aboutId }: NewDraft,
+	now: number
+): number {
 	const customer = customerRecord(tx, sheet.customerId);
 	const { id } = tx
 		.insert(documents)
@@ -64,6 +96,8 @@ export function insertDraft(tx: Transaction, key: string, sheet: Sheet, now: num
 			kind: 'invoice',
 			state: 'draft',
 			key,
+			origin,
+			aboutId: aboutId ?? null,
 			customerId: customer?.id ?? null,
 			customerName: customer?.name ?? '',
 			sheet,
@@ -95,17 +129,13 @@ export function computeDraft(tx: Transaction, id: number, sheet: Sheet, today: s
 	indexDocument(tx, id, { number: '', customer: customerName, total, sheet });
 }
 
-export function loadDraft(db: Database | Transaction, id: number) {
+export function loadDraft(db: Reader, id: number) {
 	const row = db.select().from(documents).where(eq(documents.id, id)).get();
 	if (!row || row.state === 'discarded') throw new NotFoundError('This draft');
 	return row;
 }
 
-export function sheetContext(
-	db: Database | Transaction,
-	sheet: Sheet,
-	today: string
-): SheetContext {
+export function sheetContext(db: Reader, sheet: Sheet, today: string): SheetContext {
 	return { seller: sellerRecord(db), customer: customerRecord(db, sheet.customerId, sheet), today };
 }
 
@@ -172,22 +202,18 @@ export function discardDraft(world: World, id: number, discarded: boolean): void
 
 /** A new draft with everything of another document but its dates and its order number. */
 export function copyAsDraft(world: World, id: number, key: string): number {
-	return writeAtOnce(world.db, (tx) => {
-		const same = tx
-			.select({ id: documents.id })
-			.from(documents)
-			.where(eq(documents.key, key))
-			.get();
-		if (same) return same.id;
-		const row = tx.select().from(documents).where(eq(documents.id, id)).get();
-		if (!row) throw new NotFoundError('This document');
-		const sheet: Sheet = {
-			...withoutClaims(row.sheet),
-			issueDate: '',
-			workFinished: '',
-			dueDate: '',
-			orderNumber: ''
-		};
-		return insertDraft(tx, key, sheet, world.clock.now());
-	});
+	return writeAtOnce(world.db, (tx) =>
+		draftOnce(tx, world, key, () => {
+			const row = tx.select().from(documents).where(eq(documents.id, id)).get();
+			if (!row) throw new NotFoundError('This document');
+			const sheet: Sheet = {
+				...withoutClaims(row.sheet),
+				issueDate: '',
+				workFinished: '',
+				dueDate: '',
+				orderNumber: ''
+			};
+			return { sheet, origin: 'copy' };
+		})
+	);
 }

@@ -4,23 +4,18 @@ import { formatNumber } from '../../../core/documents/numbers';
 import type { Frozen } from '../../../core/documents/types';
 import { viewDocument } from '../../../core/documents/view';
 import type { InvoiceFigures } from '../../../core/figures/types';
-import { decideTaxPoint } from '../../../core/regimes/gb/taxPoint';
-import { isBlank } from '../../../core/sheet/blank';
-import type { SheetLine } from '../../../core/sheet/types';
 import { writeAtOnce, type Transaction } from '../../db/connection';
-import { post } from '../../db/journal';
-import { documentFiles, documentLines, documents, numberSeries, openItems } from '../../db/schema';
-import { renderPdf } from '../../documents/pdf';
-import { drawOnThread } from '../../documents/pdfThreads';
+import { documentFiles, documents, numberSeries } from '../../db/schema';
 import type { World } from '../../world';
 import { loadSeries } from '../business/series';
 import { loadDraft, sheetContext } from './drafts';
 import { ConflictError, RefusedError } from '../../../core/refusals';
-import { freezeDraft, frozenInput, NotReadyError } from './freeze';
-import { billingProblems, recordBilled, salesByJob } from './billed';
+import { freezeDraft, NotReadyError } from './freeze';
+import { billingProblems, recordBilled } from './billed';
 import { newToken, sha256 } from '../business/keys';
 import { indexDocument } from '../trail/search';
 import { note } from '../trail/documents';
+import { insertShell, insertLines, openItem, postIssue } from './issuedRows';
 
 export interface Issued {
 	id: number;
@@ -133,7 +128,7 @@ export function issueInvoices(
 			try {
 				const plan = planIssue(world, id, version, after);
 				if ('number' in plan) return plan;
-				return { plan, drawing: settled(drawFrozen(world, plan, ahead++, drawOnThread)) };
+				return { plan, drawing: settled(drawFrozen(world, plan, ahead++)) };
 			} catch (error) {
 				return error as Error;
 			}
@@ -178,7 +173,7 @@ export interface ToIssue {
 
 /** Draws the PDF and writes everything in one transaction. */
 export async function issueFrozen(world: World, plan: ToIssue): Promise<Issued> {
-	return commitFrozen(world, plan, await drawFrozen(world, plan, 0, renderPdf));
+	return commitFrozen(world, plan, await drawFrozen(world, plan, 0));
 }
 
 interface Drawn {
@@ -193,15 +188,14 @@ interface Drawn {
 async function drawFrozen(
 	world: World,
 	{ frozen, figures }: ToIssue,
-	ahead: number,
-	draw: typeof renderPdf
+	ahead: number
 ): Promise<Drawn> {
 	const { kind } = frozen;
 	const series = loadSeries(world.db, kind);
 	const running = series.next + ahead;
 	const number = formatNumber(series.pattern, running, frozen.issueDate.slice(0, 4));
 	const token = newToken();
-	const pdf = await draw(viewDocument(frozen, figures, number, 'issued'), {
+	const pdf = await world.press.document(viewDocument(frozen, figures, number, 'issued'), {
 		payUrl: kind === 'invoice' ? `${world.origin}/p/${token}` : null,
 		madeAt: world.clock.now()
 	});
@@ -263,6 +257,7 @@ function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
 				vatCharged: Number(figures.vatCharged),
 				vatReverseCharged: Number(figures.vatReverseCharged),
 				total,
+				totalSterling: total,
 				deduction: figures.cis ? Number(figures.cis.deduction) : null,
 				updatedAt: now,
 				issuedAt: now
@@ -280,109 +275,5 @@ function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
 		note(tx, { documentId: id, at: now, who: 'you', what: 'issued', detail: number });
 		plan.after?.(tx, id, number);
 		return { id, number };
-	});
-}
-
-function insertShell(tx: Transaction, { frozen, correctsId, key }: ToIssue, now: number): number {
-	return tx
-		.insert(documents)
-		.values({
-			kind: frozen.kind,
-			state: 'draft',
-			key: key ?? newToken(),
-			correctsId,
-			sheet: frozen.sheet,
-			createdAt: now,
-			updatedAt: now
-		})
-		.returning({ id: documents.id })
-		.get().id;
-}
-
-function insertLines(
-	tx: Transaction,
-	documentId: number,
-	frozen: Frozen,
-	figures: InvoiceFigures
-): void {
-	const input = frozenInput(frozen);
-	const rows = frozen.sheet.rows.filter(
-		(row): row is SheetLine => row.type === 'line' && !isBlank(row)
-	);
-	const values = rows.map((row, index) => {
-		const line = figures.lines[index]!;
-		const cost = input.lines[index]!.cost;
-		return {
-			documentId,
-			position: index,
-			kind: row.kind,
-			description: row.description.trim(),
-			quantity: row.quantity.trim(),
-			unit: row.unit.trim(),
-			unitPrice: row.unitPrice.trim(),
-			vat: input.lines[index]!.vat,
-			cost: cost === null ? null : Number(cost),
-			net: Number(line.net),
-			documentDiscount: Number(line.documentDiscount),
-			retention: Number(line.retention),
-			taxable: Number(line.taxable),
-			withoutVat: Number(line.withoutVat),
-			jobId: row.jobId ?? null,
-			taxPoint: row.workDone ? decideTaxPoint(row.workDone, frozen.issueDate).date : null
-		};
-	});
-	// SQLite takes a limited number of values in one statement.
-	for (let start = 0; start < values.length; start += 200) {
-		tx.insert(documentLines)
-			.values(values.slice(start, start + 200))
-			.run();
-	}
-}
-
-function openItem(
-	tx: Transaction,
-	documentId: number,
-	frozen: Frozen,
-	figures: InvoiceFigures
-): void {
-	tx.insert(openItems)
-		.values({
-			documentId,
-			customerId: frozen.customer.id,
-			payerId: frozen.customer.billTo?.id ?? frozen.customer.id,
-			issueDate: frozen.issueDate,
-			dueDate: frozen.dueDate,
-			total: Number(figures.total),
-			deduction: figures.cis ? Number(figures.cis.deduction) : null,
-			outstanding: Number(figures.total),
-			state: 'open'
-		})
-		.run();
-}
-
-function postIssue(
-	tx: Transaction,
-	documentId: number,
-	frozen: Frozen,
-	figures: InvoiceFigures,
-	recordedAt: number
-): void {
-	const sign = frozen.kind === 'invoice' ? 1 : -1;
-	post(tx, {
-		key: `${frozen.kind === 'invoice' ? 'issue' : 'credit'}:${documentId}`,
-		event: frozen.kind === 'invoice' ? 'issue' : 'credit',
-		date: frozen.issueDate,
-		documentId,
-		customerId: frozen.customer.id,
-		recordedAt,
-		postings: [
-			{ account: 'receivable', amount: sign * Number(figures.total) },
-			...salesByJob(frozen, figures).map(({ jobId, amount }) => ({
-				account: 'sales' as const,
-				amount: -sign * amount,
-				jobId
-			})),
-			{ account: 'vatOutput', amount: -sign * Number(figures.vatCharged) }
-		]
 	});
 }

@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { documentMessage, type Message } from '../../../core/documents/wording';
-import { writeAtOnce } from '../../db/connection';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { documents } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
@@ -36,7 +36,7 @@ export function prepareSending(
 	world: World,
 	documentId: number
 ): Message & { to: string; copyToSelf: boolean; ownAddress: string } {
-	const row = loadIssued(world, documentId);
+	const row = loadIssued(world.db, documentId);
 	const owner = loadBusiness(world.db);
 	const message = documentMessage(row.frozen, row.number, frozenFigures(row.frozen).payable);
 	return {
@@ -47,8 +47,8 @@ export function prepareSending(
 	};
 }
 
-function loadIssued(world: World, documentId: number) {
-	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
+function loadIssued(db: Reader, documentId: number) {
+	const row = db.select().from(documents).where(eq(documents.id, documentId)).get();
 	if (!row) throw new NotFoundError('This document');
 	if (row.state !== 'issued' || !row.frozen || !row.number || row.customerId === null)
 		throw new RefusedError('Only what is issued can be sent.');
@@ -57,29 +57,70 @@ function loadIssued(world: World, documentId: number) {
 
 /** Queues the mail. The same key again changes nothing. @throws FieldError */
 export function sendByMail(world: World, documentId: number, form: SendForm): void {
-	const row = loadIssued(world, documentId);
+	writeAtOnce(world.db, (tx) => sendInTransaction(tx, world, documentId, form));
+}
+
+/** As `sendByMail`, in the caller's transaction. */
+export function sendInTransaction(
+	tx: Transaction,
+	world: World,
+	documentId: number,
+	form: SendForm
+): void {
 	const to = readAddresses(form.to);
 	const subject = form.subject.trim();
 	if (subject === '') throw new FieldError({ subject: 'A subject is needed.' });
 	if (subject.length > 300) throw new FieldError({ subject: 'At most 300 characters.' });
 	if (form.text.trim() === '') throw new FieldError({ text: 'Write a line or two.' });
 	if (form.text.length > 20_000) throw new FieldError({ text: 'At most 20,000 characters.' });
-	const ownAddress = loadBusiness(world.db).email;
-	writeAtOnce(world.db, (tx) => {
-		const fresh = queueMail(tx, world, {
-			key: `send:${documentId}:${form.key}`,
-			kind: row.kind,
-			documentId,
-			to,
-			bcc: form.copyToSelf ? ownAddress : '',
-			subject,
-			text: form.text,
-			link: linkOf(world, documentId),
-			attachPdf: true
-		});
-		if (fresh)
-			note(tx, { documentId, at: world.clock.now(), who: 'you', what: 'sent', detail: to });
+	queueIssued(tx, world, documentId, {
+		key: `send:${documentId}:${form.key}`,
+		to,
+		message: { subject, text: form.text },
+		copyToSelf: form.copyToSelf,
+		who: 'you'
 	});
+}
+
+interface IssuedMail {
+	/** Names the cause: the same key again queues nothing. */
+	key: string;
+	/** Absent: the customer's own address for this document. */
+	to?: string;
+	/** Absent: the words a document goes out with. */
+	message?: Message;
+	/** Absent: as the settings say. */
+	copyToSelf?: boolean;
+	who: 'you' | 'axiometer';
+}
+
+/**
+ * Queues an issued document's mail with its PDF and its link, and notes that it was sent, in the caller's transaction.
+ * @returns whether there is an address to send it to
+ */
+export function queueIssued(
+	tx: Transaction,
+	world: World,
+	documentId: number,
+	{ key, who, ...given }: IssuedMail
+): boolean {
+	const { kind, frozen, number, customerId } = loadIssued(tx, documentId);
+	const to = given.to ?? mailAddresses(tx, customerId, frozen.sheet)[0];
+	if (!to) return false;
+	const owner = loadBusiness(tx);
+	const message = given.message ?? documentMessage(frozen, number, frozenFigures(frozen).payable);
+	const fresh = queueMail(tx, world, {
+		key,
+		kind,
+		documentId,
+		to,
+		bcc: (given.copyToSelf ?? owner.copyToSelf) ? owner.email : '',
+		...message,
+		link: linkOf(tx, world, documentId),
+		attachPdf: true
+	});
+	if (fresh) note(tx, { documentId, at: world.clock.now(), who, what: 'sent', detail: to });
+	return true;
 }
 
 /** Notes that it went another way than by mail. */
@@ -88,6 +129,6 @@ export function noteHandedOver(
 	documentId: number,
 	how: 'linkCopied' | 'downloaded' | 'handedOver'
 ): void {
-	loadIssued(world, documentId);
+	loadIssued(world.db, documentId);
 	note(world.db, { documentId, at: world.clock.now(), who: 'you', what: how });
 }

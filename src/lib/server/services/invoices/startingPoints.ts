@@ -2,11 +2,11 @@
 import { asc, eq, inArray } from 'drizzle-orm';
 import { blankSheet, pricesIncludeVatFor } from '../../../core/sheet/blank';
 import type { Sheet } from '../../../core/sheet/types';
-import { writeAtOnce, type Transaction } from '../../db/connection';
+import { writeAtOnce } from '../../db/connection';
 import { customers, documents, startingPoints } from '../../db/schema';
 import type { World } from '../../world';
 import { withoutClaims } from '../jobs/takenParts';
-import { computeDraft, insertDraft } from './drafts';
+import { draftOnce } from './drafts';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 
 /** What of a sheet belongs to no one occasion and no one customer. */
@@ -64,16 +64,11 @@ export function beginFrom(world: World, id: number, key: string): number {
 	return writeAtOnce(world.db, (tx) => {
 		const row = tx.select().from(startingPoints).where(eq(startingPoints.id, id)).get();
 		if (!row) throw new NotFoundError('This starting point');
-		return begin(tx, world, key, { ...blankSheet(), ...row.sheet });
+		return draftOnce(tx, world, key, () => ({
+			sheet: { ...blankSheet(), ...row.sheet },
+			origin: 'startingPoint'
+		}));
 	});
-}
-
-function begin(tx: Transaction, world: World, key: string, sheet: Sheet): number {
-	const same = tx.select({ id: documents.id }).from(documents).where(eq(documents.key, key)).get();
-	if (same) return same.id;
-	const id = insertDraft(tx, key, sheet, world.clock.now());
-	computeDraft(tx, id, sheet, world.clock.today());
-	return id;
 }
 
 /**
@@ -105,15 +100,18 @@ export function copyToCustomers(
 			.orderBy(asc(customers.name))
 			.all()
 			.map((customer) =>
-				begin(tx, world, `${key}:${customer.id}`, {
-					...withoutOccasion(row.sheet),
-					customerId: customer.id,
-					contract: customer.kind === 'contractor' ? row.sheet.contract : null,
-					pricesIncludeVat:
-						customer.kind === original?.kind
-							? row.sheet.pricesIncludeVat
-							: pricesIncludeVatFor(customer.kind)
-				})
+				draftOnce(tx, world, `${key}:${customer.id}`, () => ({
+					origin: 'copy',
+					sheet: {
+						...withoutOccasion(row.sheet),
+						customerId: customer.id,
+						contract: customer.kind === 'contractor' ? row.sheet.contract : null,
+						pricesIncludeVat:
+							customer.kind === original?.kind
+								? row.sheet.pricesIncludeVat
+								: pricesIncludeVatFor(customer.kind)
+					}
+				}))
 			);
 	});
 }

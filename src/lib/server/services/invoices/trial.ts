@@ -3,7 +3,6 @@ import { documentMessage } from '../../../core/documents/wording';
 import { viewDocument } from '../../../core/documents/view';
 import { writeAtOnce } from '../../db/connection';
 import { rehearsals } from '../../db/schema';
-import { renderPdf } from '../../documents/pdf';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { loadDraft, sheetContext } from './drafts';
@@ -33,7 +32,7 @@ export async function rehearse(
 	);
 	const token = newToken();
 	const link = `${world.origin}/p/${token}`;
-	const pdf = await renderPdf(viewDocument(frozen, figures, '', 'rehearsal'), {
+	const pdf = await world.press.document(viewDocument(frozen, figures, '', 'rehearsal'), {
 		payUrl: link,
 		madeAt: world.clock.now()
 	});

@@ -1,37 +1,21 @@
 // Jobs: begun, agreed, changed, taken through their states.
-import { and, asc, desc, eq, inArray, notInArray, sql } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { lineAmount } from '../../../core/jobs/billing';
 import { decideContract } from '../../../core/regimes/gb/contract';
-import { JOB_STATES, type JobLine, type JobState } from '../../../core/jobs/types';
-import { LINE_KINDS } from '../../../core/figures/types';
+import { type JobState } from '../../../core/jobs/types';
 import { displayPounds } from '../../../core/money/display';
-import { CONTRACT_CLASSES, VAT_TREATMENTS } from '../../../core/regimes/types';
-import { readDiscount } from '../../../core/sheet/read';
+import { CONTRACT_CLASSES } from '../../../core/regimes/types';
 import { pricesIncludeVatFor } from '../../../core/sheet/blank';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
-import { customers, jobLines, jobs, sites, stageParts, stages } from '../../db/schema';
+import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
+import { customers, jobLines, jobs, sites, stages } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
-import { isBilled, workChanged } from './takenParts';
+import { workChanged } from './takenParts';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { day, labels, required, text, typedNumber, typedPercent } from '../business/fields';
 import { noteJob } from '../trail/jobs';
-
-const lineForm = z.object({
-	id: z.number().int().positive().optional(),
-	kind: z.enum(LINE_KINDS).default('labour'),
-	description: required(10_000, 'Say what this line is for.'),
-	quantity: typedNumber('a quantity', { decimals: 4, negative: true }, true),
-	unit: text(30),
-	unitPrice: typedNumber('a price', { decimals: 4 }, true),
-	vat: z.enum(VAT_TREATMENTS).default('standard'),
-	vatReason: text(60),
-	discount: text(30),
-	cost: typedNumber('what it costs you', { decimals: 2 }),
-	extra: z.boolean().default(false),
-	itemId: z.number().int().positive().nullable().default(null)
-});
+import { lineForm, agreedSum, saveLines, hasBeenBilled } from './lines';
 
 export const jobForm = z.object({
 	title: required(200, 'Give it a title.'),
@@ -145,15 +129,6 @@ export function saveJob(world: World, id: number, version: number, input: unknow
 	});
 }
 
-function agreedSum(tx: Transaction, jobId: number): bigint {
-	return tx
-		.select()
-		.from(jobLines)
-		.where(eq(jobLines.jobId, jobId))
-		.all()
-		.reduce((sum, line) => sum + lineAmount(line), 0n);
-}
-
 function checkParties(tx: Transaction, form: JobValues) {
 	const customer = tx.select().from(customers).where(eq(customers.id, form.customerId)).get();
 	if (!customer) throw new FieldError({ customerId: 'This customer is not here any more.' });
@@ -171,82 +146,10 @@ function checkParties(tx: Transaction, form: JobValues) {
 	return customer;
 }
 
-export function loadJob(db: Database | Transaction, id: number) {
+export function loadJob(db: Reader, id: number) {
 	const row = db.select().from(jobs).where(eq(jobs.id, id)).get();
 	if (!row) throw new NotFoundError('This job');
 	return row;
-}
-
-/** Lines keep their identity, because invoices and stages point at them. What is billed does not change. */
-function saveLines(tx: Transaction, jobId: number, given: z.output<typeof lineForm>[]): void {
-	const existing = new Map(
-		tx
-			.select()
-			.from(jobLines)
-			.where(eq(jobLines.jobId, jobId))
-			.all()
-			.map((line) => [line.id, line])
-	);
-	const kept = new Set(given.flatMap((line) => (line.id ? [line.id] : [])));
-	for (const line of existing.values()) {
-		if (kept.has(line.id)) continue;
-		refuseBilledLine(tx, line, 0n, 'lines');
-		tx.delete(stageParts).where(eq(stageParts.lineId, line.id)).run();
-		tx.delete(jobLines).where(eq(jobLines.id, line.id)).run();
-	}
-	for (const [position, { id, ...line }] of given.entries()) {
-		checkLine(line, position);
-		const before = id ? existing.get(id) : undefined;
-		if (before) {
-			if (lineAmount(before) !== lineAmount(line) || before.vat !== line.vat)
-				refuseBilledLine(tx, before, lineAmount(line), `lines.${position}.unitPrice`);
-			tx.update(jobLines)
-				.set({ ...line, position })
-				.where(eq(jobLines.id, before.id))
-				.run();
-		} else
-			tx.insert(jobLines)
-				.values({ ...line, jobId, position })
-				.run();
-	}
-}
-
-function checkLine(line: z.output<typeof lineForm>, position: number): void {
-	let problem = '';
-	readDiscount(line.discount, '', (_path, message) => (problem = message));
-	if (line.discount.trim() !== '' && line.quantity.startsWith('-'))
-		problem = 'A line with a negative quantity takes no discount.';
-	if (problem) throw new FieldError({ [`lines.${position}.discount`]: problem });
-	if (!line.quantity.startsWith('-') && lineAmount(line) < 0n)
-		throw new FieldError({
-			[`lines.${position}.discount`]: 'The discount is larger than the line.'
-		});
-}
-
-/** A line on an invoice stays; one billed in stages may grow, and shrink down to what is billed of it. */
-function refuseBilledLine(
-	tx: Transaction,
-	line: Pick<JobLine, 'id' | 'description'>,
-	amount: bigint,
-	field: string
-): void {
-	const name = line.description.slice(0, 60);
-	if (isBilled(tx, 'line', [line.id]))
-		throw new FieldError({ [field]: `“${name}” is billed already. Credit that invoice first.` });
-	const { billed } = tx.get<{ billed: number }>(sql`
-		select coalesce(sum(p.amount), 0) as billed from stage_parts p join stages s on s.id = p.stage_id
-		where p.line_id = ${line.id} and s.state <> 'dropped'`);
-	if (billed > amount)
-		throw new FieldError({
-			[field]: `${displayPounds(billed)} of “${name}” is billed in stages, so it cannot go below that.`
-		});
-}
-
-function hasBeenBilled(tx: Transaction, jobId: number): boolean {
-	const { n } = tx.get<{ n: number }>(sql`
-		select exists(select 1 from billed_parts where job_id = ${jobId})
-			or exists(select 1 from stages where job_id = ${jobId} and state <> 'dropped') as n`);
-	return n === 1;
 }
 
 const MOVES: Record<JobState, readonly JobState[]> = {
@@ -311,81 +214,8 @@ export function removeJob(world: World, id: number): void {
 	});
 }
 
-export interface JobFilter {
-	typed?: string;
-	states?: readonly JobState[];
-	customerId?: number;
-	label?: string;
-	page?: number;
-}
-export const JOBS_PER_PAGE = 50;
-
-/** Jobs as a page, newest first, found by number, title, customer or site. */
-export function listJobs(world: World, filter: JobFilter = {}) {
-	const { typed = '', states, customerId, label, page = 1 } = filter;
-	const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
-	const matches = words.map((word) => {
-		const pattern = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
-		return sql`lower(${jobs.number} || ' ' || ${jobs.title} || ' ' || ${customers.name} || ' ' || coalesce(${sites.name}, '') || ' ' || coalesce(${sites.address}, '')) like ${pattern} escape '\\'`;
-	});
-	const rows = world.db
-		.select({
-			id: jobs.id,
-			number: jobs.number,
-			title: jobs.title,
-			state: jobs.state,
-			labels: jobs.labels,
-			customerId: jobs.customerId,
-			customer: customers.name,
-			site: sites.name,
-			finishedOn: jobs.finishedOn,
-			updatedAt: jobs.updatedAt
-		})
-		.from(jobs)
-		.innerJoin(customers, eq(customers.id, jobs.customerId))
-		.leftJoin(sites, eq(sites.id, jobs.siteId))
-		.where(
-			and(
-				states ? inArray(jobs.state, [...states]) : notInArray(jobs.state, ['dropped']),
-				customerId === undefined ? undefined : eq(jobs.customerId, customerId),
-				label
-					? sql`exists (select 1 from json_each(${jobs.labels}) where value = ${label})`
-					: undefined,
-				...matches
-			)
-		)
-		.orderBy(desc(jobs.id))
-		.limit(JOBS_PER_PAGE + 1)
-		.offset((page - 1) * JOBS_PER_PAGE)
-		.all();
-	return { rows: rows.slice(0, JOBS_PER_PAGE), more: rows.length > JOBS_PER_PAGE };
-}
-
-export function jobCounts(db: Database): Record<JobState, number> {
-	const counts = Object.fromEntries(JOB_STATES.map((state) => [state, 0])) as Record<
-		JobState,
-		number
-	>;
-	for (const row of db
-		.select({ state: jobs.state, n: sql<number>`count(*)` })
-		.from(jobs)
-		.groupBy(jobs.state)
-		.all())
-		counts[row.state] = row.n;
-	return counts;
-}
-
-/** Every label in use on jobs. */
-export function jobLabels(db: Database): string[] {
-	return db
-		.all<{ label: string }>(
-			sql`select distinct value as label from jobs, json_each(jobs.labels) order by 1`
-		)
-		.map((row) => row.label);
-}
-
 /** What class the lines make of the contract, with the working. */
-export function contractOf(db: Database | Transaction, jobId: number) {
+export function contractOf(db: Reader, jobId: number) {
 	const lines = db
 		.select()
 		.from(jobLines)

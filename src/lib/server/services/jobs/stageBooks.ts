@@ -5,10 +5,8 @@ import type { ContractLine } from '../../../core/jobs/stages';
 import { parseMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
 import type { Problem, Sheet } from '../../../core/sheet/types';
-import type { Database, Transaction } from '../../db/connection';
+import type { Transaction, Reader } from '../../db/connection';
 import { billedParts, jobLines, retentions, stageParts, stages } from '../../db/schema';
-
-type Reader = Database | Transaction;
 
 /** The lines of a job that stages bill, with what stages that stand have billed of them. */
 export function contractLines(db: Reader, jobId: number, exceptStage?: number): ContractLine[] {

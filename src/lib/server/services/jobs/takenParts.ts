@@ -3,13 +3,11 @@ import { and, eq, inArray, sql } from 'drizzle-orm';
 import { billablesOf } from '../../../core/jobs/billing';
 import type { BilledPart, BilledType } from '../../../core/jobs/types';
 import type { Problem, Sheet, SheetLine } from '../../../core/sheet/types';
-import type { Database, Transaction } from '../../db/connection';
+import type { Transaction, Reader } from '../../db/connection';
 import { billedParts, documents, jobs, retentions, stages } from '../../db/schema';
 import { jobWork } from './work';
 import { stagedLines } from './stageBooks';
 import { noteJob } from '../trail/jobs';
-
-type Reader = Database | Transaction;
 
 interface Claim extends BilledPart {
 	jobId: number;

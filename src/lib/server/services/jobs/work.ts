@@ -1,10 +1,8 @@
 // What was agreed and done on jobs, as the core takes it: for one, or for many with a query each.
 import { asc, eq, inArray } from 'drizzle-orm';
 import type { JobWork } from '../../../core/jobs/types';
-import type { Database, Transaction } from '../../db/connection';
+import type { Reader } from '../../db/connection';
 import { jobCosts, jobLines, timeEntries } from '../../db/schema';
-
-type Reader = Database | Transaction;
 
 export function jobWork(db: Reader, jobId: number): JobWork {
 	return {

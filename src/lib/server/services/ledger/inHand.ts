@@ -2,10 +2,7 @@
 import { and, eq, gt, sql } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
 import { documents, openItems } from '../../db/schema';
-import type { World } from '../../world';
-import { customerRecord } from '../customers/parts';
-import { NotFoundError } from '../../../core/refusals';
-import { type Reader } from '../money/payerPayments';
+import type { Reader } from '../../db/connection';
 
 /** Something a payer has in hand: a payment no invoice used up, or an invoice paid or credited beyond its sum. */
 export interface Credit {
@@ -49,14 +46,4 @@ export function creditOf(db: Reader, payerId: number): Credit[] {
 			what: `More than ${number} comes to`
 		}));
 	return [...unused, ...beyond].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
-}
-
-/** What the payer of a draft, or of an invoice, has in hand. Pence. */
-export function creditForDraft(world: World, documentId: number): number {
-	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
-	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
-	if (!row) throw new NotFoundError('This document');
-	const customer = customerRecord(world.db, row.sheet.customerId, row.sheet);
-	const payerId = item?.payerId ?? customer?.billTo?.id ?? customer?.id;
-	return payerId ? creditOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0) : 0;
 }

@@ -1,10 +1,12 @@
 // What a payer has open.
 import { and, asc, eq, inArray } from 'drizzle-orm';
-import type { Database, Transaction } from '../../db/connection';
+import type { Reader } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';
-import { stillToPay } from './settlement';
 
-type Reader = Database | Transaction;
+/** Where an invoice stands; nothing where it was never issued. */
+export function openItemOf(db: Reader, documentId: number) {
+	return db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+}
 
 /** A payer's open invoices, the one due first, first. Amounts in pence. */
 export function openOf(db: Reader, payerId: number) {
@@ -18,7 +20,6 @@ export function openOf(db: Reader, payerId: number) {
 		.map(({ item, number, token }) => ({
 			...item,
 			number: number!,
-			token: token!,
-			toPay: stillToPay(item)
+			token: token!
 		}));
 }

@@ -1,8 +1,9 @@
 // Where an invoice stands: worked out by the core from its payments, credits and refunds, kept in openItems.
 import { and, eq, isNull, or, sql } from 'drizzle-orm';
 import type { SettlementEntry } from '../../../core/settlement/types';
+import { stillToPay } from '../../../core/settlement/position';
 import { settle } from '../../../core/settlement/settle';
-import type { Database, Transaction } from '../../db/connection';
+import type { Transaction, Reader } from '../../db/connection';
 import {
 	allocations,
 	documents,
@@ -13,8 +14,6 @@ import {
 	transfers,
 	writeOffs
 } from '../../db/schema';
-
-type Reader = Database | Transaction;
 
 /** Everything that has settled an invoice so far, in the core's form. */
 export function settlementEntries(db: Reader, documentId: number): SettlementEntry[] {
@@ -150,14 +149,16 @@ export function resettle(tx: Transaction, documentId: number): SettledChange {
 				: writtenOff > 0
 					? 'writtenOff'
 					: 'paid';
+	const deduction = original.deduction === null ? null : original.deduction - creditedDeduction;
 	tx.update(openItems)
 		.set({
-			deduction: original.deduction === null ? null : original.deduction - creditedDeduction,
+			deduction,
 			cash,
 			withheld,
 			credited,
 			writtenOff,
 			outstanding,
+			toPay: stillToPay({ outstanding, deduction, withheld }),
 			overpaid: Number(result.overpaid),
 			state,
 			settledOn: outstanding === 0 ? (last ?? null) : null
@@ -170,14 +171,4 @@ export function resettle(tx: Transaction, documentId: number): SettledChange {
 		overpaid: Number(result.overpaid),
 		paidInFull: outstanding === 0
 	};
-}
-
-/** What a payer still has to send for an invoice to be settled: what is outstanding less what it may yet deduct. */
-export function stillToPay(item: {
-	outstanding: number;
-	deduction: number | null;
-	withheld: number;
-}): number {
-	const leftToDeduct = Math.max((item.deduction ?? 0) - item.withheld, 0);
-	return Math.max(item.outstanding - leftToDeduct, 0);
 }

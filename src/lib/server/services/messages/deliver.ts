@@ -1,24 +1,27 @@
-// Delivery: what the outbox holds goes out, once each; a reminder only as long as it still stands.
+// Delivery: what the outbox holds goes out, once each; what was overtaken meanwhile is taken back instead.
 import { and, asc, eq, inArray, lte } from 'drizzle-orm';
 import type { World } from '../../world';
 import { documentFiles, mails, rehearsals, statements, texts } from '../../db/schema';
 import { loadBusiness } from '../business/settings';
-import { itemsOf, stillStands, withdraw } from '../chasing/messages';
 import { note } from '../trail/documents';
 
 /** A reminder carries so many of its invoices; the others are behind its links. */
 const MOST_ATTACHED = 10;
 const RETRY_AFTER = [15, 60, 300, 900, 3600].map((seconds) => seconds * 1000);
-let delivering: Promise<void> | null = null;
 
-/** Sends what is due. Called again while it runs, it joins the run that goes on. */
-export function deliverDue(world: World): Promise<void> {
-	delivering ??= deliverAll(world).finally(() => (delivering = null));
-	return delivering;
+/** What is known of reminders by those who write them, asked at the moment one is handed over. */
+export interface Reminders {
+	/** Whether what it asks for is still so. */
+	stillStands(world: World, messageId: number): boolean;
+	/** Takes it back, so that it is decided anew. */
+	withdraw(world: World, messageId: number): void;
+	/** The invoices it asks for. */
+	itemsOf(world: World, messageId: number): number[];
 }
 
-async function deliverAll(world: World): Promise<void> {
-	await deliverTexts(world);
+/** Sends what is due, one after the other. */
+export async function deliverAll(world: World, reminders: Reminders): Promise<void> {
+	await deliverTexts(world, reminders);
 	for (;;) {
 		const mail = world.db
 			.select()
@@ -28,13 +31,17 @@ async function deliverAll(world: World): Promise<void> {
 			.get();
 		if (!mail) return;
 		// A payment that came in since it was written overtakes it.
-		if (mail.chaseMessageId !== null && !stillStands(world, mail.chaseMessageId))
-			withdraw(world, mail.chaseMessageId);
-		else await deliverOne(world, mail);
+		if (mail.chaseMessageId !== null && !reminders.stillStands(world, mail.chaseMessageId))
+			reminders.withdraw(world, mail.chaseMessageId);
+		else await deliverOne(world, mail, reminders);
 	}
 }
 
-async function deliverOne(world: World, mail: typeof mails.$inferSelect): Promise<void> {
+async function deliverOne(
+	world: World,
+	mail: typeof mails.$inferSelect,
+	reminders: Reminders
+): Promise<void> {
 	// Marked before it goes: after a crash in the middle it is not sent a second time unasked.
 	world.db
 		.update(mails)
@@ -53,7 +60,7 @@ async function deliverOne(world: World, mail: typeof mails.$inferSelect): Promis
 		subject: mail.subject,
 		text: mail.text,
 		html: mail.html,
-		attachments: attachmentOf(world, mail)
+		attachments: attachmentOf(world, mail, reminders)
 	});
 	const now = world.clock.now();
 	world.db.transaction((tx) => {
@@ -96,7 +103,7 @@ async function deliverOne(world: World, mail: typeof mails.$inferSelect): Promis
 	});
 }
 
-async function deliverTexts(world: World): Promise<void> {
+async function deliverTexts(world: World, reminders: Reminders): Promise<void> {
 	for (;;) {
 		const text = world.db
 			.select()
@@ -105,8 +112,8 @@ async function deliverTexts(world: World): Promise<void> {
 			.orderBy(asc(texts.id))
 			.get();
 		if (!text) return;
-		if (text.chaseMessageId !== null && !stillStands(world, text.chaseMessageId)) {
-			withdraw(world, text.chaseMessageId);
+		if (text.chaseMessageId !== null && !reminders.stillStands(world, text.chaseMessageId)) {
+			reminders.withdraw(world, text.chaseMessageId);
 			continue;
 		}
 		const { key, to } = text;
@@ -129,7 +136,7 @@ async function deliverTexts(world: World): Promise<void> {
 	}
 }
 
-function attachmentOf(world: World, mail: typeof mails.$inferSelect) {
+function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: Reminders) {
 	if (!mail.attachPdf) return [];
 	const contentType = 'application/pdf';
 	if (mail.rehearsalId) {
@@ -149,7 +156,7 @@ function attachmentOf(world: World, mail: typeof mails.$inferSelect) {
 		return made?.pdf ? [{ filename: 'Statement.pdf', content: made.pdf, contentType }] : [];
 	}
 	const documentIds = mail.chaseMessageId
-		? itemsOf(world, mail.chaseMessageId).slice(0, MOST_ATTACHED)
+		? reminders.itemsOf(world, mail.chaseMessageId).slice(0, MOST_ATTACHED)
 		: [mail.documentId ?? 0];
 	return world.db
 		.select()

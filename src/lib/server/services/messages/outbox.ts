@@ -1,7 +1,7 @@
 // The outbox: messages are written in the transaction that causes them; delivering them comes after it.
 import { and, asc, eq, or } from 'drizzle-orm';
 import { fillMessage } from '../../documents/mailBody';
-import type { Database, Transaction } from '../../db/connection';
+import type { Reader } from '../../db/connection';
 import { documents, mails, texts } from '../../db/schema';
 import type { World } from '../../world';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
@@ -26,7 +26,7 @@ export interface ToQueue {
 }
 
 /** @returns whether it is new */
-export function queueMail(tx: Database | Transaction, world: World, mail: ToQueue): boolean {
+export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 	const { text, html } = fillMessage(mail.text, mail.link, mail.banner, world.origin);
 	const now = world.clock.now();
 	const host = new URL(world.origin).hostname;
@@ -64,7 +64,7 @@ export interface TextToQueue {
 	text: string;
 }
 
-export function queueText(tx: Database | Transaction, world: World, text: TextToQueue): void {
+export function queueText(tx: Reader, world: World, text: TextToQueue): void {
 	const now = world.clock.now();
 	tx.insert(texts)
 		.values({ ...text, state: 'queued', nextAttemptAt: now, createdAt: now })
@@ -129,8 +129,8 @@ export function mailsOf(world: World, documentId: number) {
 }
 
 /** Used where a document's token is needed for its link. */
-export function linkOf(world: World, documentId: number): string {
-	const row = world.db
+export function linkOf(db: Reader, world: World, documentId: number): string {
+	const row = db
 		.select({ token: documents.token })
 		.from(documents)
 		.where(eq(documents.id, documentId))

@@ -11,7 +11,7 @@ import { accountProgressed, paymentKey } from './payerCheckouts';
 import { loadBusiness } from '../business/settings';
 import { NotFoundError } from '../../../core/refusals';
 import { queueMail } from '../messages/outbox';
-import { takePayment } from './payments';
+import { takePayment } from './taking';
 import { queueReceipt } from './receipts';
 import { REHEARSAL_BANNER } from '../invoices/trial';
 import { chargeDeclined, chargeSettled } from '../repeats/charges';
@@ -98,6 +98,7 @@ function progressed(tx: Transaction, world: World, checkout: CheckoutRow, event:
 			amount: event.amount,
 			withheld: null,
 			way: checkout.way,
+			source: 'checkout',
 			reference: event.checkout,
 			fee: event.fee,
 			feeOnTop: event.feeOnTop ?? 0,

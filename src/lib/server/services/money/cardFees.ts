@@ -10,7 +10,7 @@ import { writeAtOnce } from '../../db/connection';
 import { allocations, documents, openItems, payments } from '../../db/schema';
 import type { World } from '../../world';
 import { applyCredit } from './payerPayments';
-import { computeDraft, insertDraft } from '../invoices/drafts';
+import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
 import { frozenFigures, NotReadyError } from '../invoices/freeze';
 import { issueInvoice } from '../invoices/issue';
@@ -23,7 +23,7 @@ export async function billCardFees(world: World): Promise<number> {
 		.innerJoin(allocations, eq(allocations.paymentId, payments.id))
 		.where(
 			sql`${payments.feeOnTop} > 0 and not exists (select 1 from open_items o join documents d on d.id = o.document_id
-				where d.key = 'cardfee:' || ${payments.id} and o.state <> 'open')`
+				where d.origin = 'cardFee' and d.about_id = ${payments.id} and o.state <> 'open')`
 		)
 		.all();
 	let billed = 0;
@@ -44,15 +44,7 @@ async function billOne(
 		customerId: invoice.customerId
 	};
 	const id = writeAtOnce(world.db, (tx) => {
-		const same = tx
-			.select({ id: documents.id })
-			.from(documents)
-			.where(eq(documents.key, key))
-			.get();
-		if (same) return same.id;
-		const made = insertDraft(tx, key, sheet, world.clock.now());
-		computeDraft(tx, made, sheet, world.clock.today());
-		return made;
+		return draftOnce(tx, world, key, () => ({ sheet, origin: 'cardFee', aboutId: payment.id }));
 	});
 	const draft = world.db.select().from(documents).where(eq(documents.id, id)).get()!;
 	try {

@@ -20,7 +20,7 @@ import { openOf } from '../ledger/openInvoices';
 import { loadBusiness } from '../business/settings';
 import { NotFoundError } from '../../../core/refusals';
 import { queueMail } from '../messages/outbox';
-import { takeShared } from './payments';
+import { takeShared } from './taking';
 import { queueReceipt } from './receipts';
 import { resettle } from '../ledger/settlement';
 import { note } from '../trail/documents';
@@ -61,6 +61,7 @@ export function accountProgressed(
 		date: world.clock.today(),
 		amount: event.amount,
 		way: checkout.way,
+		source: 'checkout',
 		reference: event.checkout,
 		fee: event.fee,
 		who: 'customer',

@@ -3,7 +3,7 @@ import { and, eq, isNull, sql } from 'drizzle-orm';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { displayPounds } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { post, type Posting } from '../../db/journal';
 import {
 	allocations,
@@ -18,13 +18,15 @@ import {
 import type { World } from '../../world';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { openOf } from '../ledger/openInvoices';
-import { readAmount, readGivenBack, takeShared, WAY_ACCOUNT, type GiveBackForm } from './payments';
+import { readAmount, readGivenBack, type GiveBackForm } from './payments';
+import { takeShared, WAY_ACCOUNT } from './taking';
 import { queueReceipt } from './receipts';
-import { resettle, stillToPay } from '../ledger/settlement';
+import { resettle } from '../ledger/settlement';
+import { stillToPay } from '../../../core/settlement/position';
 import { note } from '../trail/documents';
 import { type Credit, unusedPayments, creditOf } from '../ledger/inHand';
-
-export type Reader = Database | Transaction;
+import { documents } from '../../db/schema';
+import { customerRecord } from '../customers/parts';
 
 export interface AccountPaymentForm {
 	/** Names the press of the button. */
@@ -72,6 +74,7 @@ export function recordForPayer(world: World, payerId: number, form: AccountPayme
 			date: form.date,
 			amount,
 			way,
+			source: 'hand',
 			reference: form.reference.trim(),
 			fee: 0,
 			who: 'you',
@@ -144,31 +147,39 @@ function toPayWith(item: Parameters<typeof stillToPay>[0], stated: number | null
  * @throws RefusedError where there is nothing to use, or nothing to use it for
  */
 export function applyCredit(world: World, documentId: number, key: string): number {
-	return writeAtOnce(world.db, (tx) => {
-		if (wasApplied(tx, key)) return 0;
-		const target = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
-		if (!target) throw new NotFoundError('This invoice');
-		let left = stillToPay(target);
-		if (left === 0) throw new RefusedError('Nothing is left to pay on this invoice.');
-		const credits = creditOf(tx, target.payerId);
-		if (credits.length === 0) throw new RefusedError('There is no credit on this account.');
-		let used = 0;
-		for (const [index, credit] of credits.entries()) {
-			const amount = Math.min(credit.amount, left);
-			if (amount === 0) break;
-			useOne(tx, world, target, credit, amount, `${key}:${index}`);
-			left -= amount;
-			used += amount;
-		}
-		note(tx, {
-			documentId,
-			at: world.clock.now(),
-			who: 'you',
-			what: 'creditApplied',
-			detail: displayPounds(used)
-		});
-		return used;
+	return writeAtOnce(world.db, (tx) => applyInTransaction(tx, world, documentId, key));
+}
+
+/** As `applyCredit`, in the caller's transaction. */
+export function applyInTransaction(
+	tx: Transaction,
+	world: World,
+	documentId: number,
+	key: string
+): number {
+	if (wasApplied(tx, key)) return 0;
+	const target = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+	if (!target) throw new NotFoundError('This invoice');
+	let left = stillToPay(target);
+	if (left === 0) throw new RefusedError('Nothing is left to pay on this invoice.');
+	const credits = creditOf(tx, target.payerId);
+	if (credits.length === 0) throw new RefusedError('There is no credit on this account.');
+	let used = 0;
+	for (const [index, credit] of credits.entries()) {
+		const amount = Math.min(credit.amount, left);
+		if (amount === 0) break;
+		useOne(tx, world, target, credit, amount, `${key}:${index}`);
+		left -= amount;
+		used += amount;
+	}
+	note(tx, {
+		documentId,
+		at: world.clock.now(),
+		who: 'you',
+		what: 'creditApplied',
+		detail: displayPounds(used)
 	});
+	return used;
 }
 
 /**
@@ -176,14 +187,16 @@ export function applyCredit(world: World, documentId: number, key: string): numb
  * @throws RefusedError where there is no credit, or nothing to use it for
  */
 export function applyAllCredit(world: World, payerId: number, key: string): number {
-	const open = openOf(world.db, payerId).filter((item) => item.toPay > 0);
-	if (open.length === 0) throw new RefusedError('Nothing is open that the credit could pay.');
-	let used = 0;
-	for (const { documentId } of open) {
-		if (used > 0 && creditOf(world.db, payerId).length === 0) break;
-		used += applyCredit(world, documentId, `${key}:${documentId}`);
-	}
-	return used;
+	return writeAtOnce(world.db, (tx) => {
+		const open = openOf(tx, payerId).filter((item) => item.toPay > 0);
+		if (open.length === 0) throw new RefusedError('Nothing is open that the credit could pay.');
+		let used = 0;
+		for (const { documentId } of open) {
+			if (used > 0 && creditOf(tx, payerId).length === 0) break;
+			used += applyInTransaction(tx, world, documentId, `${key}:${documentId}`);
+		}
+		return used;
+	});
 }
 
 function wasApplied(tx: Transaction, key: string): boolean {
@@ -306,4 +319,14 @@ export function paymentsOfPayer(db: Reader, payerId: number) {
 		.orderBy(sql`${payments.date} desc`, sql`${payments.id} desc`)
 		.limit(20)
 		.all();
+}
+
+/** What the payer of a draft, or of an invoice, has in hand. Pence. */
+export function creditForDraft(world: World, documentId: number): number {
+	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
+	if (!row) throw new NotFoundError('This document');
+	const customer = customerRecord(world.db, row.sheet.customerId, row.sheet);
+	const payerId = item?.payerId ?? customer?.billTo?.id ?? customer?.id;
+	return payerId ? creditOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0) : 0;
 }

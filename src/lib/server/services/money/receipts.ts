@@ -40,7 +40,7 @@ export function queueReceipt(
 			...base,
 			documentId: id,
 			...receiptMessage(frozen, number!, BigInt(payment.amount), left),
-			link: link ?? linkOf(world, id)
+			link: link ?? linkOf(tx, world, id)
 		});
 		return true;
 	}
@@ -63,7 +63,7 @@ export function queueReceipt(
 						.split('\n\n')
 						.filter((one) => !one.includes('{link}'))
 						.join('\n\n'),
-		link: link ?? (first ? linkOf(world, first) : null)
+		link: link ?? (first ? linkOf(tx, world, first) : null)
 	});
 	return true;
 }

@@ -12,7 +12,7 @@ import { note } from '../trail/documents';
 type Item = typeof openItems.$inferSelect;
 
 /** Books an amount of an invoice as lost (below zero: as owed again), in the caller's transaction. Pence. */
-export function giveUp(
+export function bookLoss(
 	tx: Transaction,
 	world: World,
 	item: Item,
@@ -60,7 +60,7 @@ export function writeOff(world: World, documentId: number, reason: string, key: 
 		if (!item) throw new NotFoundError('This invoice');
 		if (tx.select().from(writeOffs).where(eq(writeOffs.key, key)).get()) return;
 		if (item.outstanding === 0) throw new RefusedError('Nothing is open on this invoice.');
-		giveUp(tx, world, item, item.outstanding, words, key);
+		bookLoss(tx, world, item, item.outstanding, words, key);
 	});
 }
 
@@ -71,6 +71,6 @@ export function undoWriteOff(world: World, documentId: number, key: string): voi
 		if (!item) throw new NotFoundError('This invoice');
 		if (item.writtenOff === 0 || tx.select().from(writeOffs).where(eq(writeOffs.key, key)).get())
 			return;
-		giveUp(tx, world, item, -item.writtenOff, 'Written off by mistake', key);
+		bookLoss(tx, world, item, -item.writtenOff, 'Written off by mistake', key);
 	});
 }

@@ -21,8 +21,9 @@ import { creditOf } from '../ledger/inHand';
 import { openOf } from '../ledger/openInvoices';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
-import { lateClaims, missingRate } from './lateCharges';
-import { stillToPay } from '../ledger/settlement';
+import { lateClaims } from './lateCharges';
+import { missingRate } from './referenceRates';
+import { leftToDeduct, stillToPay } from '../../../core/settlement/position';
 
 export interface OwedFilter {
 	/** Only what is late. */
@@ -256,7 +257,7 @@ export function payerPage(world: World, payerId: number) {
 				total: item.total,
 				toPay: item.toPay,
 				outstanding: item.outstanding,
-				leftToDeduct: Math.max((item.deduction ?? 0) - item.withheld, 0),
+				leftToDeduct: leftToDeduct(item),
 				deducts: item.deduction !== null,
 				hold: holdsOf.get(item.documentId) ?? null,
 				claim: claim && 'interest' in claim ? Number(claim.interest + claim.compensation) : 0

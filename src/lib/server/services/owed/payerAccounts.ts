@@ -2,11 +2,10 @@
 import { sql, type SQL } from 'drizzle-orm';
 import type { AccountEntry } from '../../../core/documents/statementView';
 import { settle } from '../../../core/settlement/settle';
-import type { Database, Transaction } from '../../db/connection';
+import type { Reader } from '../../db/connection';
 import { unusedPayments } from '../ledger/inHand';
-import { settlementEntries, stillToPay } from '../ledger/settlement';
-
-type Reader = Database | Transaction;
+import { settlementEntries } from '../ledger/settlement';
+import { stillToPay } from '../../../core/settlement/position';
 
 const WAY_WORDS: Record<string, string> = {
 	bank: 'bank transfer',

@@ -8,11 +8,10 @@ import { writeAtOnce, type Transaction } from '../../db/connection';
 import { checkouts, documents, openItems, repeatOccurrences } from '../../db/schema';
 import { CardUnavailableError } from '../../gateways/card';
 import type { World } from '../../world';
-import { mailAddresses } from '../customers/parts';
-import { linkOf, queueMail } from '../messages/outbox';
 import { cardOf } from './keptCards';
-import { stillToPay } from '../ledger/settlement';
+import { stillToPay } from '../../../core/settlement/position';
 import { note } from '../trail/documents';
+import { queueIssued } from '../invoices/send';
 
 /** Days until the next attempt, after the first and the second one failed. Then it is over. */
 const RETRY_DAYS = [3, 4];
@@ -47,7 +46,7 @@ async function chargeOne(
 	const card = cardOf(world.db, document.customerId!);
 	if (!card)
 		return writeAtOnce(world.db, (tx) =>
-			giveUp(tx, world, documentId, 'No card is kept any more.')
+			stopCharging(tx, world, documentId, 'No card is kept any more.')
 		);
 	const attempt = occurrence.attempts + 1;
 	let answer: { id: string; state: string };
@@ -89,7 +88,7 @@ async function chargeOne(
 			detail: `${displayPounds(amount)}, card ending ${card.lastDigits}`
 		});
 		if (attempt > RETRY_DAYS.length && answer.state === 'declined')
-			giveUp(tx, world, documentId, 'The card was declined at every attempt.');
+			stopCharging(tx, world, documentId, 'The card was declined at every attempt.');
 	});
 }
 
@@ -125,7 +124,7 @@ export function chargeSettled(tx: Transaction, documentId: number): void {
 }
 
 /** An ordinary open invoice from now on: the customer is told, with the invoice. */
-export function giveUp(tx: Transaction, world: World, documentId: number, why: string): void {
+export function stopCharging(tx: Transaction, world: World, documentId: number, why: string): void {
 	tx.update(repeatOccurrences)
 		.set({ state: 'open', nextAttemptOn: null, note: why })
 		.where(where(documentId))
@@ -139,16 +138,11 @@ export function giveUp(tx: Transaction, world: World, documentId: number, why: s
 		what: 'chargeFailed',
 		detail: why
 	});
-	const to = mailAddresses(tx, row.customerId!, row.frozen!.sheet)[0];
-	if (!to || !item) return;
-	const message = chargeFailedMessage(row.frozen!, row.number!, BigInt(stillToPay(item)));
-	queueMail(tx, world, {
+	if (!item) return;
+	queueIssued(tx, world, documentId, {
 		key: `charge-failed:${documentId}`,
-		kind: 'invoice',
-		documentId,
-		to,
-		...message,
-		link: linkOf(world, documentId),
-		attachPdf: true
+		message: chargeFailedMessage(row.frozen!, row.number!, BigInt(item.toPay)),
+		copyToSelf: false,
+		who: 'axiometer'
 	});
 }

@@ -1,12 +1,10 @@
 // Cards that customers let be kept: the processor's token, and the digits a person knows it by. Either side revokes.
 import { and, desc, eq, isNull } from 'drizzle-orm';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { documents, savedCards } from '../../db/schema';
 import type { World } from '../../world';
 import { NotFoundError } from '../../../core/refusals';
 import { note } from '../trail/documents';
-
-type Reader = Database | Transaction;
 
 /** Keeps the card a payment was made with; an earlier one of the same customer makes way. */
 export function keepCard(

@@ -1,13 +1,11 @@
 // VAT of bad debts: listed with its conditions, marked as claimed, repaid when the customer pays after all.
 import { and, eq, or, sql } from 'drizzle-orm';
 import { badDebtRelief, type Relief } from '../../../core/regimes/gb/badDebt';
-import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
+import { writeAtOnce, type Reader } from '../../db/connection';
 import { post } from '../../db/journal';
 import { documents, openItems, reliefClaims } from '../../db/schema';
 import type { World } from '../../world';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
-
-type Reader = Database | Transaction;
 
 export interface BadDebtRow extends Omit<Relief, 'vat' | 'lost'> {
 	documentId: number;

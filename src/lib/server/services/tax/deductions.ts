@@ -9,14 +9,12 @@ import {
 	type DeductionMonth
 } from '../../../core/settlement/deductions';
 import { settle } from '../../../core/settlement/settle';
-import type { Database, Transaction } from '../../db/connection';
+import type { Reader } from '../../db/connection';
 import { customers, deductionStatements, documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { readAmount } from '../money/payments';
 import { settlementEntries } from '../ledger/settlement';
-
-type Reader = Database | Transaction;
 
 /** Every payment of a contractor, with what should have been and what was withheld from it. */
 export function deductedPayments(db: Reader): DeductedPayment[] {

@@ -1,7 +1,7 @@
 // The paper trail: who did what to a document, when.
-import { asc, eq } from 'drizzle-orm';
-import type { Database, Transaction } from '../../db/connection';
-import { trail } from '../../db/schema';
+import { and, asc, eq } from 'drizzle-orm';
+import type { Reader } from '../../db/connection';
+import { openItems, trail } from '../../db/schema';
 import type { World } from '../../world';
 
 export type TrailWhat =
@@ -46,8 +46,19 @@ export type TrailWhat =
 	| 'corrects'
 	| 'rehearsed';
 
+/** After any of these the customer has the document, or has seen what it asks for. */
+const REACHED: ReadonlySet<TrailWhat> = new Set([
+	'sent',
+	'delivered',
+	'linkCopied',
+	'downloaded',
+	'handedOver',
+	'opened',
+	'onStatement'
+]);
+
 export function note(
-	tx: Database | Transaction,
+	tx: Reader,
 	entry: {
 		documentId: number;
 		at: number;
@@ -59,6 +70,11 @@ export function note(
 	tx.insert(trail)
 		.values({ ...entry, detail: entry.detail ?? '' })
 		.run();
+	if (REACHED.has(entry.what))
+		tx.update(openItems)
+			.set({ reached: true })
+			.where(and(eq(openItems.documentId, entry.documentId), eq(openItems.reached, false)))
+			.run();
 }
 
 export function paperTrail(world: World, documentId: number) {

@@ -1,5 +1,5 @@
 // What happened to a job, when. Rows are only ever added.
-import type { Database, Transaction } from '../../db/connection';
+import type { Reader } from '../../db/connection';
 import { jobTrail } from '../../db/schema';
 
 export type JobEvent =
@@ -33,12 +33,6 @@ export const JOB_EVENT_WORDS: Record<JobEvent, string> = {
 	released: 'Retention released'
 };
 
-export function noteJob(
-	tx: Database | Transaction,
-	jobId: number,
-	at: number,
-	what: JobEvent,
-	detail = ''
-): void {
+export function noteJob(tx: Reader, jobId: number, at: number, what: JobEvent, detail = ''): void {
 	tx.insert(jobTrail).values({ jobId, at, what, detail }).run();
 }

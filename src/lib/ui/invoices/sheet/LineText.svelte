@@ -37,7 +37,9 @@
 		if (text.length < 2 || text.length > 80 || settled) return close();
 		timer = setTimeout(async () => {
 			const turn = ++asked;
-			const response = await fetch(`/work/prices/api?q=${encodeURIComponent(text)}`).catch(() => null);
+			const response = await fetch(`/work/prices/api?q=${encodeURIComponent(text)}`).catch(
+				() => null
+			);
 			if (turn !== asked || !response?.ok) return;
 			found = ((await response.json()) as Found[]).slice(0, 6);
 			at = -1;

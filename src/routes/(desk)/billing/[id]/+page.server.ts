@@ -8,9 +8,10 @@ import { refundByHand, refundCard } from '$lib/server/services/money/refunds';
 import { creditInvoice } from '$lib/server/services/invoices/creditNote';
 import { documentDetail, documentState } from '$lib/server/services/desk/documents';
 import { chargeLate } from '$lib/server/services/owed/lateCharges';
-import { deliverDue } from '$lib/server/services/messages/deliver';
+import { deliverDue } from '$lib/server/clockwork/delivery';
 import { markArrived, sendAgain } from '$lib/server/services/messages/outbox';
-import { recordPayment, undoPayment } from '$lib/server/services/money/payments';
+import { recordPayment } from '$lib/server/services/money/payments';
+import { undoPayment } from '$lib/server/services/money/undo';
 import { noteHandedOver, prepareSending, sendByMail } from '$lib/server/services/invoices/send';
 import type { Actions, PageServerLoad } from './$types';
 

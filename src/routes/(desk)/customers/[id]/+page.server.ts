@@ -2,9 +2,13 @@ import { redirect } from '@sveltejs/kit';
 import { act, idOf, orNotFound } from '$lib/server/answers';
 import { customerAccount, daysToPay } from '$lib/server/services/owed/customerAccount';
 import { mergeCustomers } from '$lib/server/services/customers/merge';
-import { listJobs } from '$lib/server/services/jobs/jobs';
+import { listJobs } from '$lib/server/services/jobs/list';
 import { cardOf, revokeCard } from '$lib/server/services/repeats/keptCards';
-import { archiveCustomer, customerDetail, removeCustomer } from '$lib/server/services/customers/customers';
+import {
+	archiveCustomer,
+	customerDetail,
+	removeCustomer
+} from '$lib/server/services/customers/customers';
 import { listDocuments } from '$lib/server/services/desk/documents';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -1,12 +1,17 @@
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { applyCredit, recordForPayer, returnCredit } from '$lib/server/services/money/payerPayments';
+import {
+	applyCredit,
+	recordForPayer,
+	returnCredit
+} from '$lib/server/services/money/payerPayments';
 import { sentReminders } from '$lib/server/services/chasing/messages';
-import { loadPlans, payerChasing, savePayerChasing } from '$lib/server/services/chasing/plans';
+import { loadPlans } from '$lib/server/services/chasing/plans';
+import { payerChasing, savePayerChasing } from '$lib/server/services/chasing/payers';
 import { holdInvoice, noteCall, releaseInvoice } from '$lib/server/services/owed/holds';
-import { lateTermsOf, saveLateTerms } from '$lib/server/services/owed/lateCharges';
+import { lateTermsOf, saveLateTerms } from '$lib/server/services/owed/lateTerms';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import { payerPage } from '$lib/server/services/owed/owed';
-import { undoPayment } from '$lib/server/services/money/payments';
+import { undoPayment } from '$lib/server/services/money/undo';
 import { undoWriteOff, writeOff } from '$lib/server/services/money/writeOffs';
 import type { Actions, PageServerLoad } from './$types';
 

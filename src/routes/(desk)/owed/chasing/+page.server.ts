@@ -1,8 +1,10 @@
 import { act, idOf } from '$lib/server/answers';
 import { markPosted, sentReminders } from '$lib/server/services/chasing/messages';
-import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasing/plans';
-import { chaseDayPage, skipMessage, type Why } from '$lib/server/services/chasing/chasing';
-import { deliverDue } from '$lib/server/services/messages/deliver';
+import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasing/settings';
+import { skipMessage } from '$lib/server/services/chasing/chasing';
+import { chaseDayPage } from '$lib/server/services/chasing/day';
+import { type Why } from '$lib/server/services/chasing/compose';
+import { deliverDue } from '$lib/server/clockwork/delivery';
 import { sendAgain, sendTextAgain } from '$lib/server/services/messages/outbox';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -2,13 +2,12 @@ import { redirect } from '@sveltejs/kit';
 import { act } from '$lib/server/answers';
 import { applyAllCredit } from '$lib/server/services/money/payerPayments';
 import { FieldError } from '$lib/core/refusals';
+import { readStatementOptions, statementOverview } from '$lib/server/services/owed/statements';
 import {
 	continueStatements,
 	listStatementRuns,
-	readStatementOptions,
-	startStatements,
-	statementOverview
-} from '$lib/server/services/owed/statements';
+	startStatements
+} from '$lib/server/services/owed/statementRuns';
 import { statementChoice } from '$lib/ui/owed/choice';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -4,24 +4,14 @@ import { BILLING_SHAPES } from '$lib/core/jobs/billing';
 import { JOB_STATES } from '$lib/core/jobs/types';
 import { addJobFile, removeJobFile } from '$lib/server/services/jobs/files';
 import { LARGEST_FILE } from '$lib/server/services/business/files';
-import {
-	removeCost,
-	removeTime,
-	removeVisit,
-	saveCost,
-	saveTime,
-	saveVisit,
-	startClock,
-	stopClock
-} from '$lib/server/services/jobs/done';
+import { removeTime, saveTime, startClock, stopClock } from '$lib/server/services/jobs/time';
+import { removeCost, saveCost } from '$lib/server/services/jobs/costs';
+import { removeVisit, saveVisit } from '$lib/server/services/jobs/visits';
 import { FieldError } from '$lib/core/refusals';
 import { jobPage } from '$lib/server/services/desk/jobPage';
 import { moveJob, removeJob } from '$lib/server/services/jobs/jobs';
-import {
-	approveApplication,
-	releaseRetention,
-	withdrawApplication
-} from '$lib/server/services/billing/stages';
+import { approveApplication, withdrawApplication } from '$lib/server/services/billing/applications';
+import { releaseRetention } from '$lib/server/services/billing/retentions';
 import { billJob, jobAsPattern } from '$lib/server/services/billing/toBill';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -1,5 +1,5 @@
 import { isPlainDate } from '$lib/core/calendar/queries';
-import { jobLabels } from '$lib/server/services/jobs/jobs';
+import { jobLabels } from '$lib/server/services/jobs/list';
 import { marginReport } from '$lib/server/services/jobs/margins';
 import type { PageServerLoad } from './$types';
 

@@ -2,7 +2,7 @@
 import { resolve } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import type { World } from '../../../world';
-import { keepProposals, linesToMatch, matchInput } from './lines';
+import { keepProposals, linesToMatch, matchInput } from './facts';
 import type { MatchAnswer, MatchOrder } from './matchThread';
 
 /** Lies in the source tree, from which the app is always started, and runs as it stands. */

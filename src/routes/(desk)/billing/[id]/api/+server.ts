@@ -1,13 +1,10 @@
 import { z } from 'zod';
 import { answer, idOf } from '$lib/server/answers';
-import { applyCredit } from '$lib/server/services/money/payerPayments';
-import { creditForDraft } from '$lib/server/services/ledger/inHand';
+import { issueAndSend } from '$lib/server/services/money/issueAndSend';
 import { discardDraft, saveDraft } from '$lib/server/services/invoices/drafts';
 import { FieldError } from '$lib/core/refusals';
-import { issueInvoice } from '$lib/server/services/invoices/issue';
-import { deliverDue } from '$lib/server/services/messages/deliver';
+import { deliverDue } from '$lib/server/clockwork/delivery';
 import { rehearse } from '$lib/server/services/invoices/trial';
-import { prepareSending, readAddresses, sendByMail } from '$lib/server/services/invoices/send';
 import type { RequestHandler } from './$types';
 
 const saving = z.object({ version: z.number().int(), sheet: z.unknown() });
@@ -50,22 +47,12 @@ export const POST: RequestHandler = ({ request, locals, params }) =>
 				return rehearsal;
 			}
 			case 'issue': {
-				// A wrong address is said before the number is taken.
-				const to = wanted.sendTo === null ? null : readAddresses(wanted.sendTo);
-				const issued = await issueInvoice(world, id, wanted.version);
-				if (wanted.useCredit && creditForDraft(world, id) > 0)
-					applyCredit(world, id, `issue:${id}`);
-				if (to !== null) {
-					const { subject, text } = prepareSending(world, id);
-					sendByMail(world, id, {
-						key: 'with-issue',
-						to,
-						subject,
-						text,
-						copyToSelf: wanted.copyToSelf
-					});
-					await deliverDue(world);
-				}
+				const issued = await issueAndSend(world, id, wanted.version, {
+					sendTo: wanted.sendTo,
+					copyToSelf: wanted.copyToSelf,
+					useInHand: wanted.useCredit
+				});
+				if (wanted.sendTo !== null) await deliverDue(world);
 				return issued;
 			}
 		}

@@ -1,7 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { viewDocument } from '$lib/core/documents/view';
 import { idOf, orNotFound } from '$lib/server/answers';
-import { renderPdf } from '$lib/server/documents/pdf';
 import { storedPdf } from '$lib/server/services/desk/documents';
 import { draftPreview } from '$lib/server/services/invoices/sheetPage';
 import type { RequestHandler } from './$types';
@@ -22,7 +21,10 @@ export const GET: RequestHandler = async ({ locals, params, url }) => {
 		const view = viewDocument(preview.frozen, preview.figures, '', 'draft');
 		return {
 			name: 'Draft.pdf',
-			content: await renderPdf(view, { payUrl: null, madeAt: locals.world.clock.now() })
+			content: await locals.world.press.document(view, {
+				payUrl: null,
+				madeAt: locals.world.clock.now()
+			})
 		};
 	}
 };

@@ -1,12 +1,7 @@
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import {
-	answerPile,
-	repeatPage,
-	runRepeats,
-	saveRepeat,
-	setRepeatState,
-	skipOccurrence
-} from '$lib/server/services/repeats/repeats';
+import { saveRepeat, setRepeatState, skipOccurrence } from '$lib/server/services/repeats/repeats';
+import { repeatPage } from '$lib/server/services/repeats/page';
+import { answerPile, runRepeats } from '$lib/server/services/repeats/making';
 import { revokeCard } from '$lib/server/services/repeats/keptCards';
 import type { Actions, PageServerLoad } from './$types';
 

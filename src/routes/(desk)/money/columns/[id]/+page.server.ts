@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { act, idOf, orNotFound } from '$lib/server/answers';
 import { BANK_COLUMNS } from '$lib/core/formats/bankFile';
-import { askedFile, confirmColumns } from '$lib/server/services/money/bank/lines';
+import { askedFile, confirmColumns } from '$lib/server/services/money/bank/bringIn';
 import { matchLines } from '$lib/server/services/money/bank/matching';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -6,11 +6,11 @@ import {
 	messageFor,
 	saveWording,
 	sendNow,
-	skipMessage,
-	type Why
+	skipMessage
 } from '$lib/server/services/chasing/chasing';
+import { type Why } from '$lib/server/services/chasing/compose';
 import { chasePreviewFacts } from '$lib/server/services/chasing/chasing';
-import { deliverDue } from '$lib/server/services/messages/deliver';
+import { deliverDue } from '$lib/server/clockwork/delivery';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

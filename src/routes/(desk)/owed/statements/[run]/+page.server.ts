@@ -1,7 +1,7 @@
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { deliverDue } from '$lib/server/services/messages/deliver';
+import { deliverDue } from '$lib/server/clockwork/delivery';
 import { sendAgain } from '$lib/server/services/messages/outbox';
-import { statementRun } from '$lib/server/services/owed/statements';
+import { statementRun } from '$lib/server/services/owed/statementRuns';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

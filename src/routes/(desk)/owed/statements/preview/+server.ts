@@ -1,5 +1,4 @@
 import { idOf, orNotFound } from '$lib/server/answers';
-import { renderStatements } from '$lib/server/documents/statementPdf';
 import { buildStatement, readStatementOptions } from '$lib/server/services/owed/statements';
 import { statementChoice } from '$lib/ui/owed/choice';
 import type { RequestHandler } from './$types';
@@ -10,7 +9,7 @@ export const GET: RequestHandler = async ({ locals, url }) => {
 	const { view } = orNotFound(() =>
 		buildStatement(world, idOf(url.searchParams.get('of') ?? ''), readStatementOptions(options))
 	);
-	const pdf = await renderStatements([view], [{ payUrl: null, madeAt: world.clock.now() }]);
+	const pdf = await world.press.statements([view], [{ payUrl: null, madeAt: world.clock.now() }]);
 	return new Response(new Uint8Array(pdf), {
 		headers: {
 			'content-type': 'application/pdf',

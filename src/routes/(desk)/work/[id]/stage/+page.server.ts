@@ -1,7 +1,8 @@
 import { redirect } from '@sveltejs/kit';
 import { act, idOf, orNotFound } from '$lib/server/answers';
 import { jobPage } from '$lib/server/services/desk/jobPage';
-import { applyForPayment, billStage, previewStage } from '$lib/server/services/billing/stages';
+import { billStage, previewStage } from '$lib/server/services/billing/stages';
+import { applyForPayment } from '$lib/server/services/billing/applications';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {

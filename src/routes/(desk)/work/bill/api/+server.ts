@@ -1,5 +1,5 @@
 import { answer } from '$lib/server/answers';
-import { planBillRun } from '$lib/server/services/billing/billRun';
+import { planBillRun } from '$lib/server/services/billing/runPlan';
 import type { RequestHandler } from './$types';
 
 /** What a run over this choice would make: asked at each change of the choice. */

@@ -1,5 +1,5 @@
 import { answer, idOf } from '$lib/server/answers';
-import { creditForDraft } from '$lib/server/services/ledger/inHand';
+import { creditForDraft } from '$lib/server/services/money/payerPayments';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals, params }) =>

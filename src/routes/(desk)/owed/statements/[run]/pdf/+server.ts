@@ -1,7 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { idOf, orNotFound } from '$lib/server/answers';
-import { drawOnThread } from '$lib/server/documents/pdfThreads';
-import { runViews, statementPdf } from '$lib/server/services/owed/statements';
+import { runViews, statementPdf } from '$lib/server/services/owed/statementRuns';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ locals, params, url }) => {
@@ -11,10 +10,12 @@ export const GET: RequestHandler = async ({ locals, params, url }) => {
 	if (one === null && made.length === 0) error(404, 'This run has made nothing yet.');
 	const pdf =
 		one === null
-			? await drawOnThread(
+			? await world.press.statements(
 					made.map(({ view }) => view),
-					{ payUrl: null, madeAt: world.clock.now() },
-					made.map(({ view, token }) => (view.bank ? `${world.origin}/s/${token}` : null))
+					made.map(({ view, token }) => ({
+						payUrl: view.bank ? `${world.origin}/s/${token}` : null,
+						madeAt: world.clock.now()
+					}))
 				)
 			: orNotFound(() => statementPdf(world, idOf(one)));
 	return new Response(new Uint8Array(pdf), {

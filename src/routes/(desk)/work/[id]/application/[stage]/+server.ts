@@ -1,12 +1,11 @@
 import { idOf, orNotFound } from '$lib/server/answers';
-import { renderPdf } from '$lib/server/documents/pdf';
 import { applicationView } from '$lib/server/services/billing/applications';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ locals, params }) => {
 	const { world } = locals;
 	const view = orNotFound(() => applicationView(world, idOf(params.id), idOf(params.stage)));
-	const pdf = await renderPdf(view, { payUrl: null, madeAt: world.clock.now() });
+	const pdf = await world.press.document(view, { payUrl: null, madeAt: world.clock.now() });
 	return new Response(new Uint8Array(pdf), {
 		headers: {
 			'content-type': 'application/pdf',

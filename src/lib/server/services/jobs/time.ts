@@ -1,102 +1,15 @@
 // What was done on a job: visits, time with a clock that survives everything, costs.
-import { and, asc, eq, isNull, sql } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
-import { LINE_KINDS } from '../../../core/figures/types';
-import type { PlainDate } from '../../../core/calendar/types';
-import { VAT_TREATMENTS } from '../../../core/regimes/types';
 import { writeAtOnce, type Transaction } from '../../db/connection';
-import { customers, jobCosts, jobs, sites, timeEntries, visits } from '../../db/schema';
+import { jobs, timeEntries } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
 import { isBilled, workChanged } from './takenParts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { day, required, text, typedNumber, typedPercent } from '../business/fields';
+import { day, text, typedNumber } from '../business/fields';
 import { loadJob } from './jobs';
-import { noteJob } from '../trail/jobs';
-
-const time = text(5).refine(
-	(value) => value === '' || /^([01]\d|2[0-3]):[0-5]\d$/.test(value),
-	'A time such as 09:30.'
-);
-
-export const visitForm = z
-	.object({
-		date: day.refine((value) => value !== '', 'Which day?'),
-		from: time,
-		to: time,
-		person: text(100),
-		note: text(5000),
-		done: z.boolean().default(false)
-	})
-	.refine((visit) => visit.from === '' || visit.to === '' || visit.to >= visit.from, {
-		message: 'It would end before it begins.',
-		path: ['to']
-	});
-
-/** @throws FieldError, NotFoundError */
-export function saveVisit(world: World, jobId: number, id: number | null, input: unknown): number {
-	const form = parseForm(visitForm, input);
-	return writeAtOnce(world.db, (tx) => {
-		const job = loadJob(tx, jobId);
-		if (id === null) {
-			if (job.state === 'enquiry' || job.state === 'dropped') move(tx, world, jobId, 'booked');
-			return tx
-				.insert(visits)
-				.values({ ...form, jobId })
-				.returning({ id: visits.id })
-				.get().id;
-		}
-		const result = tx
-			.update(visits)
-			.set(form)
-			.where(and(eq(visits.id, id), eq(visits.jobId, jobId)))
-			.run();
-		if (result.changes === 0) throw new NotFoundError('This visit');
-		return id;
-	});
-}
-
-function move(tx: Transaction, world: World, jobId: number, state: 'booked' | 'underWay'): void {
-	tx.update(jobs)
-		.set({ state, updatedAt: world.clock.now(), version: sql`${jobs.version} + 1` })
-		.where(eq(jobs.id, jobId))
-		.run();
-	noteJob(tx, jobId, world.clock.now(), state === 'booked' ? 'booked' : 'started');
-}
-
-export function removeVisit(world: World, jobId: number, id: number): void {
-	world.db
-		.delete(visits)
-		.where(and(eq(visits.id, id), eq(visits.jobId, jobId)))
-		.run();
-}
-
-/** The visits of a day, with where they lead. */
-export function visitsOn(world: World, date: PlainDate) {
-	return world.db
-		.select({
-			id: visits.id,
-			from: visits.from,
-			to: visits.to,
-			person: visits.person,
-			note: visits.note,
-			done: visits.done,
-			jobId: jobs.id,
-			title: jobs.title,
-			state: jobs.state,
-			customer: customers.name,
-			site: sites.name,
-			address: sql<string>`coalesce(nullif(${sites.address}, ''), ${customers.address})`,
-			accessNotes: sites.accessNotes
-		})
-		.from(visits)
-		.innerJoin(jobs, eq(jobs.id, visits.jobId))
-		.innerJoin(customers, eq(customers.id, jobs.customerId))
-		.leftJoin(sites, eq(sites.id, jobs.siteId))
-		.where(eq(visits.date, date))
-		.orderBy(asc(visits.from), asc(visits.id))
-		.all();
-}
+import { move } from './visits';
 
 /**
  * Starts the clock on a job. The same key again changes nothing; a clock that runs elsewhere is stopped and its
@@ -244,7 +157,7 @@ export function saveTime(
 	});
 }
 
-function refuseBilled(tx: Transaction, type: 'time' | 'cost', id: number): void {
+export function refuseBilled(tx: Transaction, type: 'time' | 'cost', id: number): void {
 	if (isBilled(tx, type, [id]))
 		throw new RefusedError('This is on an invoice already, so it stays as it is.');
 }
@@ -254,67 +167,6 @@ export function removeTime(world: World, jobId: number, id: number): void {
 		refuseBilled(tx, 'time', id);
 		tx.delete(timeEntries)
 			.where(and(eq(timeEntries.id, id), eq(timeEntries.jobId, jobId)))
-			.run();
-		workChanged(tx, jobId, world.clock.now());
-	});
-}
-
-const costForm = z.object({
-	date: day.refine((value) => value !== '', 'Which day?'),
-	kind: z.enum(LINE_KINDS).default('materials'),
-	description: required(2000, 'What was it?'),
-	quantity: typedNumber('a quantity', { decimals: 4 }, true),
-	unit: text(30),
-	unitCost: typedNumber('what one cost', { decimals: 4 }, true),
-	markUp: typedPercent('a mark-up', 1000),
-	unitPrice: typedNumber('a price', { decimals: 4 }),
-	vat: z.enum(VAT_TREATMENTS).default('standard'),
-	vatReason: text(60),
-	chargeable: z.boolean(),
-	visitId: z.number().int().positive().nullable().default(null),
-	itemId: z.number().int().positive().nullable().default(null)
-});
-
-/** A cost, new or changed. The same key again changes nothing. @throws FieldError, RefusedError */
-export function saveCost(
-	world: World,
-	jobId: number,
-	key: string,
-	id: number | null,
-	input: unknown
-): number {
-	const form = parseForm(costForm, input);
-	return writeAtOnce(world.db, (tx) => {
-		loadJob(tx, jobId);
-		const now = world.clock.now();
-		if (id !== null) {
-			refuseBilled(tx, 'cost', id);
-			const row = tx
-				.update(jobCosts)
-				.set(form)
-				.where(and(eq(jobCosts.id, id), eq(jobCosts.jobId, jobId)))
-				.run();
-			if (row.changes === 0) throw new NotFoundError('This cost');
-			workChanged(tx, jobId, now);
-			return id;
-		}
-		const same = tx.select({ id: jobCosts.id }).from(jobCosts).where(eq(jobCosts.key, key)).get();
-		if (same) return same.id;
-		const added = tx
-			.insert(jobCosts)
-			.values({ ...form, key, jobId })
-			.returning({ id: jobCosts.id })
-			.get().id;
-		workChanged(tx, jobId, now);
-		return added;
-	});
-}
-
-export function removeCost(world: World, jobId: number, id: number): void {
-	writeAtOnce(world.db, (tx) => {
-		refuseBilled(tx, 'cost', id);
-		tx.delete(jobCosts)
-			.where(and(eq(jobCosts.id, id), eq(jobCosts.jobId, jobId)))
 			.run();
 		workChanged(tx, jobId, world.clock.now());
 	});

@@ -1,0 +1,29 @@
+// The audit: looks at a data file from outside and says in words what differs. It shares no code with what it checks.
+import { numberGaps, wrongDocuments, wrongFiles } from './documents';
+import { wrongInHand, wrongPayments } from './inHand';
+import { billedTwice, overbilledLines, wrongJobSales, wrongRetentions } from './jobs';
+import { foreignSterling, unbalancedEntries, wrongPayouts } from './journal';
+import { missingOpenItems, wrongOpenItems } from './openItems';
+import type { DataFile } from './reading';
+
+const CHECKS = [
+	unbalancedEntries,
+	foreignSterling,
+	wrongDocuments,
+	wrongFiles,
+	numberGaps,
+	wrongOpenItems,
+	missingOpenItems,
+	wrongInHand,
+	wrongPayments,
+	overbilledLines,
+	billedTwice,
+	wrongJobSales,
+	wrongRetentions,
+	wrongPayouts
+];
+
+/** What differs, a line each; empty where the books agree with themselves. */
+export function auditBooks(file: DataFile): string[] {
+	return CHECKS.flatMap((check) => check(file));
+}

@@ -1,0 +1,101 @@
+// Issued documents: their lines, their sums, what the journal holds of them, their frozen dates, their PDF, their numbers.
+import { createHash } from 'node:crypto';
+import { rowsOf, type Check } from './reading';
+
+interface Issued {
+	id: number;
+	kind: 'invoice' | 'creditNote';
+	number: string;
+	net: number;
+	vat: number;
+	total: number;
+	taxable: number | null;
+	withoutVat: number | null;
+	receivable: number | null;
+	sales: number | null;
+	vatOutput: number | null;
+	frozen: string | null;
+	issueDate: string;
+	taxPoint: string;
+	dueDate: string;
+	customerId: number;
+}
+
+export const wrongDocuments: Check = (file) =>
+	rowsOf<Issued>(
+		file,
+		`select d.id, d.kind, d.number, d.net, d.vat_charged as vat, d.total, d.issue_date as issueDate,
+			d.tax_point as taxPoint, d.due_date as dueDate, d.customer_id as customerId,
+			json_object('issueDate', json_extract(d.frozen, '$.issueDate'), 'taxPoint', json_extract(d.frozen, '$.taxPoint'),
+				'dueDate', json_extract(d.frozen, '$.dueDate'), 'customerId', json_extract(d.frozen, '$.customer.id')) as frozen,
+			l.taxable, l.withoutVat, j.receivable, j.sales, j.vatOutput
+		from documents d
+		left join (select document_id, sum(taxable) as taxable, sum(without_vat) as withoutVat
+			from document_lines group by document_id) l on l.document_id = d.id
+		left join (select e.document_id,
+				sum(case x.account when 'receivable' then x.amount end) as receivable,
+				sum(case x.account when 'sales' then x.amount end) as sales,
+				sum(case x.account when 'vatOutput' then x.amount end) as vatOutput
+			from journal_entries e join journal_lines x on x.entry_id = e.id
+			where e.key in ('issue:' || e.document_id, 'credit:' || e.document_id) group by e.document_id) j
+			on j.document_id = d.id
+		where d.state = 'issued' order by d.id`
+	).flatMap((row) => {
+		const found: string[] = [];
+		const say = (wrong: boolean, what: string) => wrong && found.push(`${row.number}: ${what}`);
+		const sign = row.kind === 'invoice' ? 1 : -1;
+		say(row.net + row.vat !== row.total, 'its net and its VAT do not make its total');
+		say((row.withoutVat ?? 0) !== row.net, 'its lines do not add up to it');
+		say(
+			(row.taxable ?? 0) !== row.net && (row.taxable ?? 0) !== row.total,
+			'its lines add up neither to its net nor to its total'
+		);
+		say(sign * (row.receivable ?? 0) !== row.total, 'the journal does not hold its total');
+		say(-sign * (row.sales ?? 0) !== row.net, 'the journal does not hold its sales');
+		say(-sign * (row.vatOutput ?? 0) !== row.vat, 'the journal does not hold its VAT');
+		const { issueDate, taxPoint, dueDate, customerId } = JSON.parse(row.frozen ?? '{}');
+		say(
+			issueDate !== row.issueDate || taxPoint !== row.taxPoint || dueDate !== row.dueDate,
+			'its dates are not the frozen ones'
+		);
+		say(customerId !== row.customerId, 'its customer is not the frozen one');
+		return found;
+	});
+
+export const wrongFiles: Check = (file) => {
+	const found: string[] = [];
+	const rows = file
+		.prepare(
+			`select d.number, f.sha256 as hash, f.content from documents d
+			left join document_files f on f.document_id = d.id where d.state = 'issued'`
+		)
+		.iterate() as IterableIterator<{
+		number: string;
+		hash: string | null;
+		content: Buffer | null;
+	}>;
+	for (const { number, hash, content } of rows)
+		if (!content) found.push(`${number}: its PDF is missing`);
+		else if (createHash('sha256').update(content).digest('hex') !== hash)
+			found.push(`${number}: its PDF is not the one that was stored`);
+	return found;
+};
+
+/** Numbers without gaps, but where the owner began anew. */
+export const numberGaps: Check = (file) => {
+	const starts = new Map(
+		rowsOf<{ kind: string; starts: string }>(file, 'select kind, starts from number_series').map(
+			(row) => [row.kind, new Set(JSON.parse(row.starts) as number[])]
+		)
+	);
+	return rowsOf<{ kind: string; running: number; before: number | null }>(
+		file,
+		`select kind, running, lag(running) over (partition by kind order by running) as before
+		from documents where running is not null`
+	)
+		.filter(
+			({ kind, running, before }) =>
+				before !== null && running !== before + 1 && !starts.get(kind)?.has(running)
+		)
+		.map(({ kind, running, before }) => `${kind} numbers go from ${before} to ${running}`);
+};

@@ -1,0 +1,35 @@
+// Where a payer is chased otherwise than the rest: another plan, none, or paused.
+import { eq } from 'drizzle-orm';
+import { FieldError, NotFoundError } from '../../../core/refusals';
+import { writeAtOnce, type Reader } from '../../db/connection';
+import { customerChasing, customers } from '../../db/schema';
+import type { World } from '../../world';
+import { LIKE_ALL, loadPlan, type PayerChasing } from './plans';
+
+export function payerChasing(db: Reader, payerId: number): PayerChasing {
+	const row = db
+		.select()
+		.from(customerChasing)
+		.where(eq(customerChasing.customerId, payerId))
+		.get();
+	if (!row) return LIKE_ALL;
+	const { planId, never, onHold, note } = row;
+	return { planId, never, onHold, note };
+}
+
+/** How one payer is chased. @throws FieldError, NotFoundError */
+export function savePayerChasing(world: World, payerId: number, given: PayerChasing): void {
+	const note = given.note.trim();
+	if (note.length > 300) throw new FieldError({ note: 'At most 300 characters.' });
+	writeAtOnce(world.db, (tx) => {
+		if (!tx.select().from(customers).where(eq(customers.id, payerId)).get())
+			throw new NotFoundError('This payer');
+		if (given.planId !== null) loadPlan(tx, given.planId);
+		const { planId, never, onHold } = given;
+		const values = { planId, never, onHold, note };
+		tx.insert(customerChasing)
+			.values({ customerId: payerId, ...values })
+			.onConflictDoUpdate({ target: customerChasing.customerId, set: values })
+			.run();
+	});
+}

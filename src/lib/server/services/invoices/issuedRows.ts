@@ -1,0 +1,123 @@
+// What issuing writes beside the document: its lines, what stands open, its journal entry.
+import type { Frozen } from '../../../core/documents/types';
+import type { InvoiceFigures } from '../../../core/figures/types';
+import { decideTaxPoint } from '../../../core/regimes/gb/taxPoint';
+import { isBlank } from '../../../core/sheet/blank';
+import type { SheetLine } from '../../../core/sheet/types';
+import { type Transaction } from '../../db/connection';
+import { post } from '../../db/journal';
+import { documentLines, documents, openItems } from '../../db/schema';
+import { frozenInput } from './freeze';
+import { salesByJob } from './billed';
+import { newToken } from '../business/keys';
+
+export function insertShell(
+	tx: Transaction,
+	{ frozen, correctsId, key }: { frozen: Frozen; correctsId: number | null; key?: string },
+	now: number
+): number {
+	return tx
+		.insert(documents)
+		.values({
+			kind: frozen.kind,
+			origin: 'correction',
+			state: 'draft',
+			key: key ?? newToken(),
+			correctsId,
+			sheet: frozen.sheet,
+			createdAt: now,
+			updatedAt: now
+		})
+		.returning({ id: documents.id })
+		.get().id;
+}
+
+export function insertLines(
+	tx: Transaction,
+	documentId: number,
+	frozen: Frozen,
+	figures: InvoiceFigures
+): void {
+	const input = frozenInput(frozen);
+	const rows = frozen.sheet.rows.filter(
+		(row): row is SheetLine => row.type === 'line' && !isBlank(row)
+	);
+	const values = rows.map((row, index) => {
+		const line = figures.lines[index]!;
+		const cost = input.lines[index]!.cost;
+		return {
+			documentId,
+			position: index,
+			kind: row.kind,
+			description: row.description.trim(),
+			quantity: row.quantity.trim(),
+			unit: row.unit.trim(),
+			unitPrice: row.unitPrice.trim(),
+			vat: input.lines[index]!.vat,
+			cost: cost === null ? null : Number(cost),
+			net: Number(line.net),
+			documentDiscount: Number(line.documentDiscount),
+			retention: Number(line.retention),
+			taxable: Number(line.taxable),
+			withoutVat: Number(line.withoutVat),
+			jobId: row.jobId ?? null,
+			taxPoint: row.workDone ? decideTaxPoint(row.workDone, frozen.issueDate).date : null
+		};
+	});
+	// SQLite takes a limited number of values in one statement.
+	for (let start = 0; start < values.length; start += 200) {
+		tx.insert(documentLines)
+			.values(values.slice(start, start + 200))
+			.run();
+	}
+}
+
+export function openItem(
+	tx: Transaction,
+	documentId: number,
+	frozen: Frozen,
+	figures: InvoiceFigures
+): void {
+	tx.insert(openItems)
+		.values({
+			documentId,
+			customerId: frozen.customer.id,
+			payerId: frozen.customer.billTo?.id ?? frozen.customer.id,
+			issueDate: frozen.issueDate,
+			dueDate: frozen.dueDate,
+			total: Number(figures.total),
+			totalSterling: Number(figures.total),
+			deduction: figures.cis ? Number(figures.cis.deduction) : null,
+			outstanding: Number(figures.total),
+			toPay: Number(figures.total) - (figures.cis ? Number(figures.cis.deduction) : 0),
+			state: 'open'
+		})
+		.run();
+}
+
+export function postIssue(
+	tx: Transaction,
+	documentId: number,
+	frozen: Frozen,
+	figures: InvoiceFigures,
+	recordedAt: number
+): void {
+	const sign = frozen.kind === 'invoice' ? 1 : -1;
+	post(tx, {
+		key: `${frozen.kind === 'invoice' ? 'issue' : 'credit'}:${documentId}`,
+		event: frozen.kind === 'invoice' ? 'issue' : 'credit',
+		date: frozen.issueDate,
+		documentId,
+		customerId: frozen.customer.id,
+		recordedAt,
+		postings: [
+			{ account: 'receivable', amount: sign * Number(figures.total) },
+			...salesByJob(frozen, figures).map(({ jobId, amount }) => ({
+				account: 'sales' as const,
+				amount: -sign * amount,
+				jobId
+			})),
+			{ account: 'vatOutput', amount: -sign * Number(figures.vatCharged) }
+		]
+	});
+}

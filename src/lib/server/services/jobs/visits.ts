@@ -1,0 +1,101 @@
+// Visits to a job: planned, moved, done.
+import { and, asc, eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import type { PlainDate } from '../../../core/calendar/types';
+import { writeAtOnce, type Transaction } from '../../db/connection';
+import { customers, jobs, sites, visits } from '../../db/schema';
+import type { World } from '../../world';
+import { parseForm } from '../business/fields';
+import { NotFoundError } from '../../../core/refusals';
+import { day, text } from '../business/fields';
+import { loadJob } from './jobs';
+import { noteJob } from '../trail/jobs';
+
+const time = text(5).refine(
+	(value) => value === '' || /^([01]\d|2[0-3]):[0-5]\d$/.test(value),
+	'A time such as 09:30.'
+);
+
+export const visitForm = z
+	.object({
+		date: day.refine((value) => value !== '', 'Which day?'),
+		from: time,
+		to: time,
+		person: text(100),
+		note: text(5000),
+		done: z.boolean().default(false)
+	})
+	.refine((visit) => visit.from === '' || visit.to === '' || visit.to >= visit.from, {
+		message: 'It would end before it begins.',
+		path: ['to']
+	});
+
+/** @throws FieldError, NotFoundError */
+export function saveVisit(world: World, jobId: number, id: number | null, input: unknown): number {
+	const form = parseForm(visitForm, input);
+	return writeAtOnce(world.db, (tx) => {
+		const job = loadJob(tx, jobId);
+		if (id === null) {
+			if (job.state === 'enquiry' || job.state === 'dropped') move(tx, world, jobId, 'booked');
+			return tx
+				.insert(visits)
+				.values({ ...form, jobId })
+				.returning({ id: visits.id })
+				.get().id;
+		}
+		const result = tx
+			.update(visits)
+			.set(form)
+			.where(and(eq(visits.id, id), eq(visits.jobId, jobId)))
+			.run();
+		if (result.changes === 0) throw new NotFoundError('This visit');
+		return id;
+	});
+}
+
+export function move(
+	tx: Transaction,
+	world: World,
+	jobId: number,
+	state: 'booked' | 'underWay'
+): void {
+	tx.update(jobs)
+		.set({ state, updatedAt: world.clock.now(), version: sql`${jobs.version} + 1` })
+		.where(eq(jobs.id, jobId))
+		.run();
+	noteJob(tx, jobId, world.clock.now(), state === 'booked' ? 'booked' : 'started');
+}
+
+export function removeVisit(world: World, jobId: number, id: number): void {
+	world.db
+		.delete(visits)
+		.where(and(eq(visits.id, id), eq(visits.jobId, jobId)))
+		.run();
+}
+
+/** The visits of a day, with where they lead. */
+export function visitsOn(world: World, date: PlainDate) {
+	return world.db
+		.select({
+			id: visits.id,
+			from: visits.from,
+			to: visits.to,
+			person: visits.person,
+			note: visits.note,
+			done: visits.done,
+			jobId: jobs.id,
+			title: jobs.title,
+			state: jobs.state,
+			customer: customers.name,
+			site: sites.name,
+			address: sql<string>`coalesce(nullif(${sites.address}, ''), ${customers.address})`,
+			accessNotes: sites.accessNotes
+		})
+		.from(visits)
+		.innerJoin(jobs, eq(jobs.id, visits.jobId))
+		.innerJoin(customers, eq(customers.id, jobs.customerId))
+		.leftJoin(sites, eq(sites.id, jobs.siteId))
+		.where(eq(visits.date, date))
+		.orderBy(asc(visits.from), asc(visits.id))
+		.all();
+}

@@ -1,0 +1,124 @@
+// What the core matches bank lines with, and the proposals it found.
+import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
+import { type RecordedMoney } from '../../../../core/bank/recorded';
+import type { OpenInvoice, Proposal, ToMatch } from '../../../../core/bank/types';
+import { writeAtOnce, type Reader } from '../../../db/connection';
+import {
+	bankLines,
+	customers,
+	documents,
+	openItems,
+	payerNames,
+	payouts
+} from '../../../db/schema';
+import type { World } from '../../../world';
+import { stillToPay } from '../../../../core/settlement/position';
+
+/** What the matcher works with: every open invoice, and the names payers paid under. */
+export function matchInput(db: Reader): {
+	invoices: OpenInvoice[];
+	learned: [string, number][];
+	recorded: RecordedMoney[];
+} {
+	const invoices = db
+		.select({
+			item: openItems,
+			number: documents.number,
+			payer: customers.name,
+			order: sql<string>`json_extract(${documents.sheet}, '$.orderNumber')`,
+			reference: sql<string>`json_extract(${documents.sheet}, '$.reference')`
+		})
+		.from(openItems)
+		.innerJoin(documents, eq(documents.id, openItems.documentId))
+		.innerJoin(customers, eq(customers.id, openItems.payerId))
+		.where(inArray(openItems.state, ['open', 'partPaid']))
+		.all()
+		.map(({ item, number, payer, order, reference }): OpenInvoice => ({
+			documentId: item.documentId,
+			payerId: item.payerId,
+			payer,
+			number: number!,
+			references: [order, reference].filter(Boolean),
+			dueDate: item.dueDate,
+			toPay: stillToPay(item),
+			outstanding: item.outstanding
+		}));
+	const learned = db
+		.select()
+		.from(payerNames)
+		.all()
+		.map((row): [string, number] => [row.name, row.payerId]);
+	return { invoices, learned, recorded: recordedMoney(db) };
+}
+
+/** What reached the bank by the books and was not seen in a line yet: payments by bank, and payouts. */
+export function recordedMoney(db: Reader): RecordedMoney[] {
+	const paid = db.all<Omit<RecordedMoney, 'marks' | 'kind'> & { marks: string }>(sql`
+		select p.id, p.payer_id as payerId, c.name as payer, p.date, p.amount,
+			p.reference || '\n' || coalesce((select group_concat(d.number, '\n') from allocations a
+				join documents d on d.id = a.document_id where a.payment_id = p.id), '') as marks
+		from payments p join customers c on c.id = p.payer_id
+		where p.way = 'bank' and not exists (select 1 from bank_lines l where l.payment_id = p.id)
+			and not exists (select 1 from payment_reversals v where v.payment_id = p.id)`);
+	const sent = db
+		.select()
+		.from(payouts)
+		.where(isNull(payouts.seenOn))
+		.all()
+		.map(({ id, date, amount, reference }): RecordedMoney => ({
+			kind: 'payout',
+			id,
+			payerId: 0,
+			payer: 'The card processor',
+			date,
+			amount,
+			marks: [reference]
+		}));
+	return [
+		...paid.map((row): RecordedMoney => ({
+			...row,
+			kind: 'payment',
+			marks: row.marks.split('\n').filter(Boolean)
+		})),
+		...sent
+	];
+}
+
+/** Payments an outgoing line may take back: the bank says so, or the text does. */
+export function takenBack(db: Reader, line: typeof bankLines.$inferSelect) {
+	if (line.amount >= 0) return [];
+	const words = line.reversal || /revers|return|unpaid|recall|bounc/i.test(line.text);
+	if (!words) return [];
+	return db.all<{ id: number; payer: string; date: string; reference: string }>(sql`
+		select p.id, c.name as payer, p.date, p.reference from payments p join customers c on c.id = p.payer_id
+		where p.amount = ${-line.amount} and p.way in ('bank', 'cheque') and p.date <= ${line.date}
+			and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
+		order by p.date desc, p.id desc limit 4`);
+}
+
+export const toMatch = (row: typeof bankLines.$inferSelect): ToMatch => ({
+	id: row.id,
+	date: row.date,
+	amount: row.amount,
+	text: row.text,
+	payer: row.payer
+});
+
+/** Open lines that came in, for the thread that matches them all. */
+export function linesToMatch(db: Reader): ToMatch[] {
+	return db
+		.select()
+		.from(bankLines)
+		.where(and(eq(bankLines.state, 'open'), gt(bankLines.amount, 0)))
+		.orderBy(asc(bankLines.id))
+		.all()
+		.map(toMatch);
+}
+
+/** Keeps the best proposal of each line. */
+export function keepProposals(world: World, found: { id: number; best: Proposal | null }[]): void {
+	writeAtOnce(world.db, (tx) => {
+		for (const { id, best } of found)
+			tx.update(bankLines).set({ proposal: best }).where(eq(bankLines.id, id)).run();
+	});
+}

@@ -1,0 +1,166 @@
+// Payments taken: written, posted and settled in one transaction, however they came.
+import { eq } from 'drizzle-orm';
+import type { PlainDate } from '../../../core/calendar/types';
+import { displayPounds } from '../../../core/money/display';
+import { type Transaction } from '../../db/connection';
+import { post, type Posting } from '../../db/journal';
+import {
+	allocations,
+	openItems,
+	payments,
+	type Account,
+	type PaymentSource,
+	type PaymentWay
+} from '../../db/schema';
+import type { World } from '../../world';
+import { NotFoundError } from '../../../core/refusals';
+import { resettle, type SettledChange } from '../ledger/settlement';
+import { note } from '../trail/documents';
+import { bookLoss } from './writeOffs';
+
+export const WAY_ACCOUNT: Record<PaymentWay, Account> = {
+	bank: 'bank',
+	cheque: 'bank',
+	cash: 'cash',
+	card: 'cardClearing'
+};
+
+export interface TakenPayment {
+	key: string;
+	documentId: number;
+	date: PlainDate;
+	amount: number;
+	withheld: number | null;
+	way: PaymentWay;
+	source: PaymentSource;
+	reference: string;
+	/** What the card processor keeps of it. */
+	fee: number;
+	/** A card fee the payer bore on top of the amount: it stays in hand until a document bills it. */
+	feeOnTop?: number;
+	who: 'you' | 'customer';
+}
+
+/** Writes a payment for one invoice, its posting and the new position, in the caller's transaction. */
+export function takePayment(tx: Transaction, world: World, taken: TakenPayment) {
+	const { documentId, amount, withheld, ...payment } = taken;
+	const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+	if (!item) throw new NotFoundError('This invoice');
+	const { id, changes } = takeShared(tx, world, {
+		...payment,
+		amount: amount + (payment.feeOnTop ?? 0),
+		payerId: item.payerId,
+		shares: [{ documentId, amount, withheld }]
+	});
+	return { id, ...changes[0]! };
+}
+
+export interface SharedPayment extends Omit<TakenPayment, 'documentId' | 'withheld'> {
+	payerId: number;
+	/** What of it goes to which invoice; the rest is the payer's credit. */
+	shares: { documentId: number; amount: number; withheld: number | null }[];
+}
+
+/** Writes a payment for any number of invoices of a payer, in the caller's transaction. */
+export function takeShared(
+	tx: Transaction,
+	world: World,
+	taken: SharedPayment
+): { id: number; changes: SettledChange[] } {
+	const {
+		key,
+		payerId,
+		date,
+		amount,
+		way,
+		source,
+		reference,
+		fee,
+		feeOnTop = 0,
+		who,
+		shares
+	} = taken;
+	const now = world.clock.now();
+	const over = amount - shares.reduce((sum, share) => sum + share.amount, 0);
+	if (over < 0) throw new Error(`payment ${key} is shared out beyond its amount`);
+	for (const { documentId, amount: part, withheld } of shares)
+		takeUpAgain(tx, world, documentId, part + (withheld ?? 0), `${key}:${documentId}`);
+	const { id } = tx
+		.insert(payments)
+		.values({
+			key,
+			payerId,
+			date,
+			amount,
+			amountSterling: amount,
+			way,
+			source,
+			reference,
+			fee,
+			feeOnTop,
+			recordedAt: now
+		})
+		.returning({ id: payments.id })
+		.get();
+	const postings: Posting[] = [
+		{ account: WAY_ACCOUNT[way], amount: amount - fee },
+		{ account: 'cardFees', amount: fee },
+		{ account: 'customerCredit', amount: -over, documentId: null, customerId: payerId }
+	];
+	const changes = shares.map((share) => {
+		const { documentId } = share;
+		tx.insert(allocations)
+			.values({ paymentId: id, documentId, amount: share.amount, withheldStated: share.withheld })
+			.run();
+		const change = resettle(tx, documentId);
+		const { customerId } = itemOf(tx, documentId);
+		postings.push(
+			{ account: 'cisWithheld', amount: change.withheldChange, documentId, customerId },
+			{
+				account: 'receivable',
+				amount: -share.amount - change.withheldChange,
+				documentId,
+				customerId
+			}
+		);
+		const withheld = change.withheldChange
+			? `, ${displayPounds(change.withheldChange)} withheld`
+			: '';
+		note(tx, {
+			documentId,
+			at: now,
+			who,
+			what: 'paid',
+			detail: `${displayPounds(share.amount)} by ${way}${withheld}`
+		});
+		return change;
+	});
+	post(tx, {
+		key: `payment:${id}`,
+		event: 'payment',
+		date,
+		documentId: shares.length === 1 ? shares[0]!.documentId : null,
+		customerId: payerId,
+		recordedAt: now,
+		postings
+	});
+	return { id, changes };
+}
+
+export function itemOf(tx: Transaction, documentId: number) {
+	return tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
+}
+
+/** A debt that was given up and is paid after all is taken up again, as far as it is paid. */
+function takeUpAgain(
+	tx: Transaction,
+	world: World,
+	documentId: number,
+	paid: number,
+	key: string
+): void {
+	const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+	if (!item || item.writtenOff === 0) return;
+	const amount = Math.min(item.writtenOff, Math.max(paid - item.outstanding, 0));
+	if (amount > 0) bookLoss(tx, world, item, -amount, 'Paid after all', key);
+}

@@ -1,0 +1,188 @@
+// Occurrences of repeats: each made exactly once, with its own date, whatever happens.
+import { and, asc, eq, inArray } from 'drizzle-orm';
+import { addDays } from '../../../core/calendar/manipulation';
+import { nextOccurrences, occurrences, type Occurrence } from '../../../core/calendar/recurrence';
+import type { PlainDate } from '../../../core/calendar/types';
+import { sheetOn } from '../../../core/sheet/occasion';
+import { writeAtOnce, type Reader } from '../../db/connection';
+import { repeatOccurrences, repeats } from '../../db/schema';
+import type { World } from '../../world';
+import { draftOnce, loadDraft } from '../invoices/drafts';
+import { ConflictError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { issueInvoice } from '../invoices/issue';
+import { chargeDue } from './charges';
+import { cardOf } from './keptCards';
+import { note } from '../trail/documents';
+import { load, sheetFor } from './repeats';
+import { queueIssued } from '../invoices/send';
+
+interface Due extends Occurrence {
+	row: typeof repeats.$inferSelect;
+}
+
+/** What should have been made by today and was not, the oldest first. */
+export function dueOf(db: Reader, row: typeof repeats.$inferSelect, today: PlainDate): Due[] {
+	const made = new Set(
+		db
+			.select({ nominal: repeatOccurrences.nominal })
+			.from(repeatOccurrences)
+			.where(eq(repeatOccurrences.repeatId, row.id))
+			.all()
+			.map((one) => one.nominal)
+	);
+	// A day moved to before a weekend may lie before the day from which is made.
+	return [...occurrences(row.rule, addDays(row.madeFrom, -14), today)]
+		.filter((one) => one.nominal >= row.madeFrom)
+		.filter((one) => !made.has(one.nominal) && !row.skipped.includes(one.nominal))
+		.map((one) => ({ ...one, row }));
+}
+
+/** More than this many waiting at once means that the machine was off: the owner is asked before they go out. */
+const PILE = 2;
+
+let running: Promise<void> | null = null;
+
+/** The clockwork's part: makes what is due, charges what is due. Safe to call again, and from anywhere. */
+export function runRepeats(world: World): Promise<void> {
+	running ??= makeDue(world).finally(() => (running = null));
+	return running;
+}
+
+async function makeDue(world: World): Promise<void> {
+	const today = world.clock.today();
+	const active = world.db
+		.select()
+		.from(repeats)
+		.where(eq(repeats.state, 'active'))
+		.orderBy(asc(repeats.id))
+		.all();
+	for (const row of active) {
+		const due = dueOf(world.db, row, today);
+		if (due.length >= PILE && row.action !== 'draft') {
+			world.db.update(repeats).set({ state: 'asking' }).where(eq(repeats.id, row.id)).run();
+			continue;
+		}
+		for (const one of due) makeOccurrence(world, one);
+		endWhereOver(world, row, today);
+	}
+	await finishMade(world);
+	await chargeDue(world);
+}
+
+function endWhereOver(world: World, row: typeof repeats.$inferSelect, today: PlainDate): void {
+	if (nextOccurrences(row.rule, addDays(today, 1), 1).length > 0) return;
+	world.db.update(repeats).set({ state: 'ended' }).where(eq(repeats.id, row.id)).run();
+}
+
+/** The draft and the mark that it is made, in one transaction: the primary key lets no second one through. */
+function makeOccurrence(world: World, { row, nominal, date }: Due): void {
+	writeAtOnce(world.db, (tx) => {
+		const fresh = tx
+			.insert(repeatOccurrences)
+			.values({ repeatId: row.id, nominal, date, state: 'drafted' })
+			.onConflictDoNothing()
+			.run().changes;
+		if (!fresh) return;
+		const sheet = sheetOn(sheetFor(tx, row, nominal), date);
+		const key = `repeat:${row.id}:${nominal}`;
+		const id = draftOnce(tx, world, key, () => ({ sheet, origin: 'repeat' }));
+		note(tx, {
+			documentId: id,
+			at: world.clock.now(),
+			who: 'axiometer',
+			what: 'repeated',
+			detail: row.name
+		});
+		tx.update(repeatOccurrences)
+			.set({ documentId: id })
+			.where(and(eq(repeatOccurrences.repeatId, row.id), eq(repeatOccurrences.nominal, nominal)))
+			.run();
+	});
+}
+
+/** Issues and sends, or charges, what was drafted for it; taken up again here after a crash. */
+async function finishMade(world: World): Promise<void> {
+	const waiting = world.db
+		.select({ occurrence: repeatOccurrences, action: repeats.action })
+		.from(repeatOccurrences)
+		.innerJoin(repeats, eq(repeats.id, repeatOccurrences.repeatId))
+		.where(
+			and(
+				inArray(repeatOccurrences.state, ['drafted']),
+				inArray(repeats.action, ['send', 'charge']),
+				eq(repeatOccurrences.note, '')
+			)
+		)
+		.orderBy(asc(repeatOccurrences.date))
+		.all();
+	for (const { occurrence, action } of waiting)
+		if (occurrence.documentId !== null)
+			await issueOccurrence(world, occurrence, occurrence.documentId, action as 'send' | 'charge');
+}
+
+async function issueOccurrence(
+	world: World,
+	occurrence: typeof repeatOccurrences.$inferSelect,
+	documentId: number,
+	action: 'send' | 'charge'
+): Promise<void> {
+	const set = (db: Reader, values: Partial<typeof repeatOccurrences.$inferInsert>) =>
+		db
+			.update(repeatOccurrences)
+			.set(values)
+			.where(
+				and(
+					eq(repeatOccurrences.repeatId, occurrence.repeatId),
+					eq(repeatOccurrences.nominal, occurrence.nominal)
+				)
+			)
+			.run();
+	try {
+		const draft = loadDraft(world.db, documentId);
+		await issueInvoice(world, documentId, draft.version, (tx, id) => {
+			const key = `repeat-sent:${id}`;
+			const sent = queueIssued(tx, world, id, { key, who: 'axiometer' });
+			const charged = action === 'charge' && cardOf(tx, draft.customerId!);
+			if (charged) set(tx, { state: 'charging', nextAttemptOn: world.clock.today() });
+			else
+				set(tx, {
+					state: sent ? 'sent' : 'issued',
+					note:
+						action === 'charge'
+							? 'No card is kept, so it went out as an ordinary invoice.'
+							: sent
+								? ''
+								: 'There is no mail address to send it to.'
+				});
+		});
+	} catch (error) {
+		const known =
+			error instanceof RefusedError ||
+			error instanceof ConflictError ||
+			error instanceof NotFoundError;
+		if (!known) throw error;
+		set(world.db, { note: `Left as a draft: ${(error as Error).message}` });
+	}
+}
+
+/** The owner's answer about a pile: all of it, only the latest, or none. */
+export function answerPile(world: World, id: number, answer: 'all' | 'latest' | 'none'): void {
+	writeAtOnce(world.db, (tx) => {
+		const row = load(tx, id);
+		if (row.state !== 'asking') return;
+		const due = dueOf(tx, row, world.clock.today());
+		const left = answer === 'all' ? [] : answer === 'none' ? due : due.slice(0, -1);
+		tx.update(repeats)
+			.set({
+				state: 'active',
+				skipped: [...new Set([...row.skipped, ...left.map((one) => one.nominal)])].sort()
+			})
+			.where(eq(repeats.id, id))
+			.run();
+	});
+	if (answer === 'all') {
+		// What was agreed to goes out although it is a pile.
+		const row = load(world.db, id);
+		for (const one of dueOf(world.db, row, world.clock.today())) makeOccurrence(world, one);
+	}
+}
