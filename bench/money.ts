@@ -8,7 +8,7 @@ import { statement } from '../src/lib/core/settlement/statement';
 import { readConfig } from '../src/lib/server/config';
 import { renderStatements } from '../src/lib/server/documents/statementPdf';
 import { openWorld } from '../src/lib/server/open';
-import { accountItems } from '../src/lib/server/services/owed/payerAccounts';
+import { payerAccounts } from '../src/lib/server/services/owed/payerAccounts';
 import { chasePayers } from '../src/lib/server/services/chasing/facts';
 import { saveChaseSettings } from '../src/lib/server/services/chasing/settings';
 import { runChasing } from '../src/lib/server/services/chasing/chasing';
@@ -107,10 +107,10 @@ const reading = await time(() => {
 show('the same rows read raw', reading);
 let accounts = new Map<
 	number,
-	ReturnType<typeof accountItems> extends Map<number, infer T> ? T : never
+	ReturnType<typeof payerAccounts> extends Map<number, infer T> ? T : never
 >();
 const figures = await time(() => {
-	accounts = accountItems(world.db);
+	accounts = payerAccounts(world.db);
 	for (const items of accounts.values())
 		statement({ asOf: '2026-11-24', from: null, ageing: 'dueDate', items });
 });
@@ -122,7 +122,9 @@ const alone = await time(async () => {
 	for (const view of views) await renderStatements([view], [pdf]);
 });
 await world.press.statements([views[0]!], [pdf]);
-const threads = await time(() => Promise.all(views.map((view) => world.press.statements([view], [pdf]))));
+const threads = await time(() =>
+	Promise.all(views.map((view) => world.press.statements([view], [pdf])))
+);
 show('40 PDFs one after the other', alone);
 show('40 PDFs on threads', threads, threads / alone);
 const filter = { late: false, above: 0, label: '', hold: '', typed: '', page: 1 } as const;

@@ -8,7 +8,7 @@ import {
 	missingStatements,
 	saveDeductionStatement
 } from '../src/lib/server/services/tax/deductions';
-import { holdInvoice, noteCall } from '../src/lib/server/services/owed/holds';
+import { pauseInvoice, noteCall } from '../src/lib/server/services/owed/holds';
 import { loadRates, saveRate } from '../src/lib/server/services/owed/referenceRates';
 import { writeOff } from '../src/lib/server/services/money/writeOffs';
 import type { Setting, Step } from './work';
@@ -44,7 +44,7 @@ export function owedSteps({ world, ids, today, morning }: Setting): Step[] {
 			async run() {
 				const id = open('ruben');
 				if (id)
-					holdInvoice(world, id, {
+					pauseInvoice(world, id, {
 						kind: 'dispute',
 						until: '',
 						note: 'Says the crack came back within a week'
@@ -62,7 +62,7 @@ export function owedSteps({ world, ids, today, morning }: Setting): Step[] {
 			async run() {
 				const id = open('odile', true);
 				if (id)
-					holdInvoice(world, id, {
+					pauseInvoice(world, id, {
 						kind: 'promise',
 						until: addDays(today, 3),
 						note: 'On the phone: when she is back from her sister’s'

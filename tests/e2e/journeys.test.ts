@@ -79,7 +79,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await expectAccessible(page, 'Today, empty');
 	});
 
-	it('a household: by keyboard alone, added in passing, rehearsed, mailed, paid by card with a second step', async () => {
+	it('a household: by keyboard alone, added in passing, tried, mailed, paid by card with a second step', async () => {
 		await page.goto(`${app.origin}/billing`);
 		await expectAccessible(page, 'Billing, empty');
 		await page.getByRole('button', { name: 'New invoice' }).first().click();
@@ -106,14 +106,14 @@ describe('from an empty machine to a paid invoice', () => {
 		await page.keyboard.press('Control+Enter');
 		await page.getByRole('heading', { name: 'Issue INV-0231 for £1,412.50' }).waitFor();
 		await expectAccessible(page, 'the last look');
-		await page.getByRole('button', { name: /^Rehearse/ }).click();
+		await page.getByRole('button', { name: /^Send myself a test/ }).click();
 		await page.getByText('Nothing of it counts').waitFor();
-		const rehearsal = await until(async () =>
-			(await app.inbox()).find((mail) => mail.subject.startsWith('Rehearsal'))
+		const trial = await until(async () =>
+			(await app.inbox()).find((mail) => mail.subject.startsWith('Test'))
 		);
-		expect(rehearsal.recipients).to.deep.equal(['tamsin@orrell-lime.example']);
-		const pretend = await customerPage(/http\S+\/p\/[\w-]{32}/.exec(rehearsal.text)![0]);
-		await pretend.getByText('Rehearsal: nothing here counts').first().waitFor();
+		expect(trial.recipients).to.deep.equal(['tamsin@orrell-lime.example']);
+		const pretend = await customerPage(/http\S+\/p\/[\w-]{32}/.exec(trial.text)![0]);
+		await pretend.getByText('Test: nothing here counts').first().waitFor();
 		await payCard(pretend, '9000000000000001');
 		await pretend.getByRole('heading', { name: 'Paid. Thank you.' }).waitFor();
 

@@ -1,4 +1,5 @@
-import { moneyInByMonth, nextMoves } from '$lib/server/services/desk/moves';
+import { moneyInByMonth } from '$lib/server/services/desk/moneyIn';
+import { nextMoves } from '$lib/server/services/desk/moves';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => ({

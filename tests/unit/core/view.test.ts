@@ -243,12 +243,12 @@ describe('what a document shows (VAT Regulations 1995 reg. 14)', () => {
 		]);
 	});
 
-	it('a draft and a rehearsal say what they are, and carry no number', () => {
+	it('a draft and a trial say what they are, and carry no number', () => {
 		expect([
 			view(customer('household'), {}, 'draft').banner,
 			view(customer('household'), {}, 'draft').number
 		]).to.deep.equal(['Draft: this is not a VAT invoice', '']);
-		expect(view(customer('household'), {}, 'rehearsal').banner).to.contain('nothing here counts');
+		expect(view(customer('household'), {}, 'trial').banner).to.contain('nothing here counts');
 	});
 
 	it('a credit note names what it corrects and why, and asks for no money', () => {

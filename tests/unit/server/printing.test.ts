@@ -56,9 +56,9 @@ describe('a message as mail', () => {
 		const { text, html } = fillMessage(
 			'See {link} & pay <b>now</b>',
 			'http://a.example/p/1',
-			'Rehearsal'
+			'Test'
 		);
-		expect(text).to.equal('Rehearsal\n\nSee http://a.example/p/1 & pay <b>now</b>');
+		expect(text).to.equal('Test\n\nSee http://a.example/p/1 & pay <b>now</b>');
 		expect(html)
 			.to.contain('<a href="http://a.example/p/1">')
 			.and.contain('&lt;b&gt;now&lt;/b&gt;');

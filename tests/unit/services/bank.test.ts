@@ -2,7 +2,7 @@ import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { TableError } from '../../../src/lib/core/formats/table';
 import { bankLines, payments } from '../../../src/lib/server/db/schema';
-import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
+import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
 import { bankPage } from '../../../src/lib/server/services/money/bank/lines';
 import {
@@ -132,7 +132,7 @@ describe('bank lines', () => {
 			})
 		).to.throw(RefusedError);
 		acceptLine(world, left!.id, { payerId: a.customerId });
-		expect(creditOf(world.db, a.customerId)[0]!.amount).to.equal(120_00);
+		expect(inHandOf(world.db, a.customerId)[0]!.amount).to.equal(120_00);
 	});
 
 	it('teach the names payers pay under', async () => {

@@ -48,10 +48,10 @@ import {
 } from '../../../src/lib/core/refusals';
 import { sendTextAgain } from '../../../src/lib/server/services/messages/outbox';
 import { nextMoves } from '../../../src/lib/server/services/desk/moves';
-import { holdInvoice } from '../../../src/lib/server/services/owed/holds';
+import { pauseInvoice } from '../../../src/lib/server/services/owed/holds';
 import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
 import { chargeByPlan } from '../../../src/lib/server/services/chasing/chargeByPlan';
-import { lateClaimOf } from '../../../src/lib/server/services/owed/lateCharges';
+import { lateChargeOf } from '../../../src/lib/server/services/owed/lateCharges';
 import { saveLateTerms } from '../../../src/lib/server/services/owed/lateTerms';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
 import { noteHandedOver } from '../../../src/lib/server/services/invoices/send';
@@ -204,7 +204,7 @@ describe('chasing, day by day', () => {
 	it('holds what is promised, and takes it up again the day after the promise', async () => {
 		const id = await owed();
 		at('2026-12-10');
-		holdInvoice(world, id, { kind: 'promise', until: '2026-12-16', note: '' });
+		pauseInvoice(world, id, { kind: 'promise', until: '2026-12-16', note: '' });
 		await through('2026-12-10', '2026-12-16');
 		expect(world.sent).to.have.length(0);
 		expect(chaseDayPage(world).held.map((one) => [one.because, one.until])).to.deep.equal([
@@ -492,7 +492,7 @@ describe('a chase plan', () => {
 			.get()!;
 		// 30 days at 11.75 % on 120.00, and 40.00.
 		expect([charge.state, charge.total]).to.deep.equal(['issued', 41_16]);
-		expect(lateClaimOf(world, charge.id)).to.equal(null);
+		expect(lateChargeOf(world, charge.id)).to.equal(null);
 	});
 });
 
@@ -500,7 +500,7 @@ describe('a contract’s own terms for late payment', () => {
 	it('stand in place of the Act, also for a household', async () => {
 		const id = await owed(HOUSEHOLD);
 		at('2026-12-22');
-		expect(lateClaimOf(world, id)).to.equal(null);
+		expect(lateChargeOf(world, id)).to.equal(null);
 		const terms = {
 			fee: '15',
 			rate: '10',
@@ -509,17 +509,17 @@ describe('a contract’s own terms for late payment', () => {
 		};
 		saveLateTerms(world, payerOf(id), terms);
 		at('2026-12-15');
-		expect(lateClaimOf(world, id)).to.include({ interest: 0, compensation: 0 });
+		expect(lateChargeOf(world, id)).to.include({ interest: 0, compensation: 0 });
 		at('2026-12-22');
 		// Seven days after the week of grace: 120.00 × 10 % × 7 ÷ 365.
-		expect(lateClaimOf(world, id)).to.include({
+		expect(lateChargeOf(world, id)).to.include({
 			interest: 23,
 			compensation: 15_00,
 			terms: terms.terms
 		});
 		expect(() => saveLateTerms(world, payerOf(id), { ...terms, terms: '' })).to.throw(FieldError);
 		saveLateTerms(world, payerOf(id), { fee: '', rate: '', afterDays: '', terms: '' });
-		expect(lateClaimOf(world, id)).to.equal(null);
+		expect(lateChargeOf(world, id)).to.equal(null);
 	});
 });
 

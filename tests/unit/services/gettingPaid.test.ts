@@ -12,7 +12,7 @@ import {
 } from '../../../src/lib/server/db/schema';
 import type { PayoutEvent } from '../../../src/lib/server/gateways/card';
 import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
-import { creditForDraft } from '../../../src/lib/server/services/money/payerPayments';
+import { inHandForDraft } from '../../../src/lib/server/services/money/payerPayments';
 import { expectSoundBooks } from '../../support/books';
 import { badDebts, settleRelief } from '../../../src/lib/server/services/tax/badDebts';
 import { bankPage } from '../../../src/lib/server/services/money/bank/lines';
@@ -281,14 +281,14 @@ describe('money in hand', () => {
 		const { id } = await issued(world, FIRM, rows('100'));
 		pay(id, '150');
 		expect(item(id).overpaid).to.equal(30_00);
-		expect(creditForDraft(world, id)).to.equal(30_00);
+		expect(inHandForDraft(world, id)).to.equal(30_00);
 		const form = { key: 'back', date: '2026-11-24', amount: '30', way: 'bank', reference: '' };
 		expect(() => refundByHand(world, id, { ...form, amount: '150.01' })).to.throw(FieldError);
 		expect(() => refundByHand(world, id, { ...form, way: 'card' })).to.throw(FieldError);
 		refundByHand(world, id, form);
 		refundByHand(world, id, form);
 		expect(item(id)).to.include({ overpaid: 0, state: 'paid', cash: 120_00 });
-		expect(creditForDraft(world, id)).to.equal(0);
+		expect(inHandForDraft(world, id)).to.equal(0);
 	});
 
 	it('brings a receipt where the owner wants one, for one invoice or for several', async () => {

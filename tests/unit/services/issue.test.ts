@@ -11,7 +11,7 @@ import { ConflictError, FieldError, RefusedError } from '../../../src/lib/core/r
 import { NotReadyError } from '../../../src/lib/server/services/invoices/freeze';
 import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
-import { rehearse } from '../../../src/lib/server/services/invoices/trial';
+import { tryOut } from '../../../src/lib/server/services/invoices/trial';
 import { blankSheet } from '../../../src/lib/core/sheet/blank';
 import {
 	CONTRACTOR,
@@ -184,9 +184,9 @@ describe('issuing an invoice', () => {
 		expect(problems).to.include('rows.a.description');
 	});
 
-	it('a rehearsal leaves no number, no journal and no trace in the figures', async () => {
+	it('a trial leaves no number, no journal and no trace in the figures', async () => {
 		const draft = draftOf(world, HOUSEHOLD);
-		const { link } = await rehearse(world, draft.id, 'r1');
+		const { link } = await tryOut(world, draft.id, 'r1');
 		expect(link).to.match(/\/p\/[\w-]{32}$/);
 		expect([
 			count('journal_entries'),

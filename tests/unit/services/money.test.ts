@@ -11,7 +11,7 @@ import { mailsOf, sendAgain } from '../../../src/lib/server/services/messages/ou
 import { noteOpened, payPage, payPagePdf } from '../../../src/lib/server/services/money/payPage';
 import { recordPayment, type PaymentForm } from '../../../src/lib/server/services/money/payments';
 import { undoPayment } from '../../../src/lib/server/services/money/undo';
-import { rehearse } from '../../../src/lib/server/services/invoices/trial';
+import { tryOut } from '../../../src/lib/server/services/invoices/trial';
 import { prepareSending, sendByMail } from '../../../src/lib/server/services/invoices/send';
 import { isSigned } from '../../../src/lib/server/gateways/asking';
 import { createHmac } from 'node:crypto';
@@ -245,19 +245,19 @@ describe('card payments', () => {
 		);
 	});
 
-	it('for a rehearsal it is pretended: the receipt comes, the books do not move', async () => {
+	it('for a trial it is pretended: the receipt comes, the books do not move', async () => {
 		const draft = draftOf(world, HOUSEHOLD);
-		const { link } = await rehearse(world, draft.id, 'r');
+		const { link } = await tryOut(world, draft.id, 'r');
 		await openCheckout(world, link.split('/').at(-1)!, 'k');
 		receive(world, settledEvent('chk-1', 276000));
-		expect(payPage(world, link.split('/').at(-1)!)).to.include({ rehearsal: true, state: 'paid' });
+		expect(payPage(world, link.split('/').at(-1)!)).to.include({ trial: true, state: 'paid' });
 		expect(world.db.get<{ n: number }>(sql`select count(*) as n from journal_entries`).n).to.equal(
 			0
 		);
 		await deliverDue(world);
 		expect(
 			world.sent.every(
-				(mail) => mail.to === 'tamsin@orrell-lime.example' && mail.subject.startsWith('Rehearsal')
+				(mail) => mail.to === 'tamsin@orrell-lime.example' && mail.subject.startsWith('Test')
 			)
 		).to.equal(true);
 	});

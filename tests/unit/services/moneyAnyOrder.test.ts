@@ -12,12 +12,12 @@ import {
 	payments
 } from '../../../src/lib/server/db/schema';
 import {
-	applyAllCredit,
-	applyCredit,
+	useAllInHand,
+	useInHand,
 	recordForPayer,
-	returnCredit
+	returnInHand
 } from '../../../src/lib/server/services/money/payerPayments';
-import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
+import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
 import { badDebts, settleRelief } from '../../../src/lib/server/services/tax/badDebts';
 import { billCardFees } from '../../../src/lib/server/services/money/cardFees';
@@ -42,7 +42,7 @@ import {
 	NotFoundError,
 	RefusedError
 } from '../../../src/lib/core/refusals';
-import { holdInvoice, releaseInvoice } from '../../../src/lib/server/services/owed/holds';
+import { pauseInvoice, resumeInvoice } from '../../../src/lib/server/services/owed/holds';
 import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
 import { chargeLate } from '../../../src/lib/server/services/owed/lateCharges';
 import { saveRate } from '../../../src/lib/server/services/owed/referenceRates';
@@ -195,15 +195,15 @@ class Purse {
 			case 'takeUp':
 				return undoWriteOff(world, item.documentId, key);
 			case 'apply':
-				applyCredit(world, item.documentId, key);
+				useInHand(world, item.documentId, key);
 				return;
 			case 'applyAll':
-				applyAllCredit(world, item.payerId, key);
+				useAllInHand(world, item.payerId, key);
 				return;
 			case 'giveBack': {
-				const { source } = of(creditOf(db, item.payerId));
+				const { source } = of(inHandOf(db, item.payerId));
 				if (!('paymentId' in source)) throw new RefusedError('not a payment');
-				return returnCredit(world, source.paymentId, {
+				return returnInHand(world, source.paymentId, {
 					key,
 					date,
 					amount,
@@ -220,9 +220,9 @@ class Purse {
 			case 'relief':
 				return settleRelief(world, of(badDebts(world)).documentId, key);
 			case 'hold':
-				return holdInvoice(world, item.documentId, { kind: 'promise', until: date, note: '' });
+				return pauseInvoice(world, item.documentId, { kind: 'promise', until: date, note: '' });
 			case 'release':
-				return releaseInvoice(world, item.documentId);
+				return resumeInvoice(world, item.documentId);
 			case 'chase':
 				await runChasing(world);
 				return deliverDue(world);

@@ -7,15 +7,15 @@ import { habitOf, likelyDay } from '../../../src/lib/core/settlement/owed';
 import { shareOldestFirst } from '../../../src/lib/core/settlement/sharing';
 import { documents, openItems } from '../../../src/lib/server/db/schema';
 import {
-	applyCredit,
+	useInHand,
 	recordForPayer,
-	returnCredit
+	returnInHand
 } from '../../../src/lib/server/services/money/payerPayments';
-import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
+import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
 import { FieldError, RefusedError } from '../../../src/lib/core/refusals';
-import { holdInvoice, noteCall, releaseInvoice } from '../../../src/lib/server/services/owed/holds';
-import { lateClaims } from '../../../src/lib/server/services/owed/lateCharges';
+import { pauseInvoice, noteCall, resumeInvoice } from '../../../src/lib/server/services/owed/holds';
+import { lateCharges } from '../../../src/lib/server/services/owed/lateCharges';
 import { missingRate, saveRate } from '../../../src/lib/server/services/owed/referenceRates';
 import { owedPage, payerPage, type OwedFilter } from '../../../src/lib/server/services/owed/owed';
 import { undoPayment } from '../../../src/lib/server/services/money/undo';
@@ -60,7 +60,7 @@ describe('one payment for several invoices', () => {
 		expect([item(a.id).outstanding, item(b.id).outstanding]).to.deep.equal([0, 210_00]);
 		pay(a.customerId, '260.00');
 		expect(item(b.id).state).to.equal('paid');
-		expect(creditOf(world.db, a.customerId).map((one) => one.amount)).to.deep.equal([50_00]);
+		expect(inHandOf(world.db, a.customerId).map((one) => one.amount)).to.deep.equal([50_00]);
 	});
 
 	it('goes where it is said to go; beyond what is open it is refused at its field', async () => {
@@ -74,7 +74,7 @@ describe('one payment for several invoices', () => {
 			.with.nested.property('fields.amount');
 		pay(a.customerId, '300', { shares: { [b.id]: '240' } });
 		expect([item(a.id).state, item(b.id).state]).to.deep.equal(['open', 'paid']);
-		expect(creditOf(world.db, a.customerId)[0]!.amount).to.equal(60_00);
+		expect(inHandOf(world.db, a.customerId)[0]!.amount).to.equal(60_00);
 	});
 
 	it('net of deductions pays contractors’ invoices in full, as expected or as stated', async () => {
@@ -95,20 +95,20 @@ describe('one payment for several invoices', () => {
 		expect(pay(a.customerId, '500', again)).to.equal(id);
 		undoPayment(world, id, 'Wrong');
 		expect(item(a.id).outstanding).to.equal(120_00);
-		expect(creditOf(world.db, a.customerId)).to.deep.equal([]);
+		expect(inHandOf(world.db, a.customerId)).to.deep.equal([]);
 	});
 
 	it('without an invoice is all credit, used later, given back by hand, and not undone after that', async () => {
 		const a = await issued(world, BUSINESS, rows('100'));
 		const id = pay(a.customerId, '200', { shares: {} });
-		expect(applyCredit(world, a.id, 'use')).to.equal(120_00);
-		expect(applyCredit(world, a.id, 'use')).to.equal(0);
+		expect(useInHand(world, a.id, 'use')).to.equal(120_00);
+		expect(useInHand(world, a.id, 'use')).to.equal(0);
 		expect(item(a.id).state).to.equal('paid');
 		const back = { key: 'back', date: '2026-11-24', way: 'bank', reference: '' };
-		expect(() => returnCredit(world, id, { ...back, amount: '80.01' })).to.throw(FieldError);
-		returnCredit(world, id, { ...back, amount: '80' });
-		returnCredit(world, id, { ...back, amount: '80' });
-		expect(creditOf(world.db, a.customerId)).to.deep.equal([]);
+		expect(() => returnInHand(world, id, { ...back, amount: '80.01' })).to.throw(FieldError);
+		returnInHand(world, id, { ...back, amount: '80' });
+		returnInHand(world, id, { ...back, amount: '80' });
+		expect(inHandOf(world.db, a.customerId)).to.deep.equal([]);
 		expect(() => undoPayment(world, id, 'Wrong')).to.throw(RefusedError);
 	});
 
@@ -125,9 +125,9 @@ describe('one payment for several invoices', () => {
 			allowOverpaid: true
 		});
 		const b = await another(a.customerId, '200');
-		applyCredit(world, b.id, 'move');
+		useInHand(world, b.id, 'move');
 		expect([item(a.id).overpaid, item(b.id).outstanding]).to.deep.equal([0, 160_00]);
-		expect(() => applyCredit(world, b.id, 'again')).to.throw(RefusedError);
+		expect(() => useInHand(world, b.id, 'again')).to.throw(RefusedError);
 	});
 
 	it('is shared out to the penny by the core', () => {
@@ -189,23 +189,23 @@ describe('what is owed', () => {
 		const page = owedPage(world, ALL);
 		expect(page.rows.map((row) => row.payer)).to.deep.equal(['Large', 'Small']);
 		expect([page.owed, page.late, page.ages['1-30']]).to.deep.equal([1212_00, 1212_00, 1212_00]);
-		holdInvoice(world, large.id, { kind: 'dispute', until: '', note: 'Too rough' });
+		pauseInvoice(world, large.id, { kind: 'dispute', until: '', note: 'Too rough' });
 		expect(owedPage(world, ALL).rows[0]!.payer).to.equal('Small');
 		expect(owedPage(world, { ...ALL, hold: 'dispute' }).rows).to.have.length(1);
 		expect(owedPage(world, { ...ALL, above: 100_00 }).matching).to.equal(1);
 		expect(owedPage(world, { ...ALL, typed: 'sma' }).rows[0]!.payerId).to.equal(small.customerId);
-		releaseInvoice(world, large.id);
+		resumeInvoice(world, large.id);
 		expect(owedPage(world, { ...ALL, hold: 'dispute' }).rows).to.have.length(0);
 	});
 
 	it('a promise holds until its day, and asks for one that has not passed', async () => {
 		const a = await issued(world, BUSINESS, rows('100'));
 		const promise = { kind: 'promise' as const, note: '' };
-		expect(() => holdInvoice(world, a.id, { ...promise, until: '2026-11-23' })).to.throw(
+		expect(() => pauseInvoice(world, a.id, { ...promise, until: '2026-11-23' })).to.throw(
 			FieldError
 		);
-		expect(() => holdInvoice(world, a.id, { ...promise, until: 'soon' })).to.throw(FieldError);
-		holdInvoice(world, a.id, { ...promise, until: '2026-12-20' });
+		expect(() => pauseInvoice(world, a.id, { ...promise, until: 'soon' })).to.throw(FieldError);
+		pauseInvoice(world, a.id, { ...promise, until: '2026-12-20' });
 		on('2026-12-20');
 		expect(owedPage(world, ALL).rows[0]!.worth).to.equal(0);
 		on('2026-12-21');
@@ -278,11 +278,11 @@ describe('what could be claimed for lateness', () => {
 		const due = item(firm.id).dueDate;
 		on(addDays(due, 10));
 		expect(missingRate(world)).to.equal('2026-07-01');
-		expect(lateClaims(world, [firm.id]).get(firm.id)).to.deep.equal({ missingRate: '2026-07-01' });
+		expect(lateCharges(world, [firm.id]).get(firm.id)).to.deep.equal({ missingRate: '2026-07-01' });
 		expect(() => saveRate(world, '2026-07-02', '4')).to.throw(FieldError);
 		expect(() => saveRate(world, '2026-07-01', 'four')).to.throw(FieldError);
 		saveRate(world, '2026-07-01', '3.75 %');
-		const claims = lateClaims(world, [firm.id, home.id]);
+		const claims = lateCharges(world, [firm.id, home.id]);
 		expect([...claims.keys()]).to.deep.equal([firm.id]);
 		// 1,200.00 × 10 days × 11.75 % / 365, and 70.00.
 		expect(claims.get(firm.id)).to.include({ interest: 386n, compensation: 7000n });

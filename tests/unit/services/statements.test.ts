@@ -3,13 +3,13 @@ import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { mails, statements } from '../../../src/lib/server/db/schema';
 import {
-	applyAllCredit,
-	applyCredit,
+	useAllInHand,
+	useInHand,
 	recordForPayer,
-	returnCredit
+	returnInHand
 } from '../../../src/lib/server/services/money/payerPayments';
-import { creditOf } from '../../../src/lib/server/services/ledger/inHand';
-import { accountItems } from '../../../src/lib/server/services/owed/payerAccounts';
+import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
+import { payerAccounts } from '../../../src/lib/server/services/owed/payerAccounts';
 import { expectSoundBooks } from '../../support/books';
 import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
@@ -69,7 +69,7 @@ describe('a statement', () => {
 		const d = await another(a.customerId, '400');
 		paid(a.id, '150');
 		paid(b.id, '40');
-		applyCredit(world, b.id, 'use');
+		useInHand(world, b.id, 'use');
 		await creditInvoice(world, c.id, 'Wrong', 'credit');
 		writeOff(world, d.id, 'Gone', 'off');
 		const id = recordForPayer(world, a.customerId, {
@@ -80,7 +80,7 @@ describe('a statement', () => {
 			reference: '',
 			shares: {}
 		});
-		returnCredit(world, id, {
+		returnInHand(world, id, {
 			key: 'back',
 			date: '2026-11-24',
 			amount: '25',
@@ -91,7 +91,7 @@ describe('a statement', () => {
 			(sum, one) => sum + item(one.id).outstanding - item(one.id).overpaid,
 			0
 		);
-		const inHand = creditOf(world.db, a.customerId).reduce((sum, one) => sum + one.amount, 0);
+		const inHand = inHandOf(world.db, a.customerId).reduce((sum, one) => sum + one.amount, 0);
 		for (const style of [{}, { style: 'activity', from: '2026-11-01' }])
 			expect(buildStatement(world, a.customerId, options(style)).balance).to.equal(open - inHand);
 		expect(statementList(world, options())[0]).to.include({ unapplied: 50_00, usable: true });
@@ -100,7 +100,7 @@ describe('a statement', () => {
 	it('has its credit used for all that is open in one press, the one due first, first', async () => {
 		const a = await issued(world, FIRM, rows('100'));
 		const b = await another(a.customerId, '200');
-		expect(() => applyAllCredit(world, a.customerId, 'none')).to.throw(RefusedError);
+		expect(() => useAllInHand(world, a.customerId, 'none')).to.throw(RefusedError);
 		recordForPayer(world, a.customerId, {
 			key: 'ahead',
 			date: '2026-11-24',
@@ -109,7 +109,7 @@ describe('a statement', () => {
 			reference: '',
 			shares: {}
 		});
-		expect(applyAllCredit(world, a.customerId, 'all')).to.equal(200_00);
+		expect(useAllInHand(world, a.customerId, 'all')).to.equal(200_00);
 		expect([item(a.id).outstanding, item(b.id).outstanding]).to.deep.equal([0, 160_00]);
 	});
 
@@ -120,7 +120,7 @@ describe('a statement', () => {
 		const left = item(a.id);
 		expect(balance).to.equal(left.outstanding);
 		expect(view.notes.join()).to.match(/CIS deduction you are expected to make/);
-		const types = accountItems(world.db, [a.customerId])
+		const types = payerAccounts(world.db, [a.customerId])
 			.get(a.customerId)!
 			.map((entry) => entry.type);
 		expect(types).to.include('withholding');
@@ -270,10 +270,10 @@ describe('the page of a statement', () => {
 		await payStatement(world, token, 'two', [a.id]);
 		receive(world, settledEvent('chk-1', 120_00));
 		receive(world, settledEvent('chk-2', 120_00));
-		expect(creditOf(world.db, a.customerId).map((one) => one.amount)).to.deep.equal([120_00]);
+		expect(inHandOf(world.db, a.customerId).map((one) => one.amount)).to.deep.equal([120_00]);
 		const refund = { type: 'refund.settled' as const, fee: 0 };
 		receive(world, { ...refund, id: 'r1', checkout: 'chk-2', amount: 120_00, refund: 'r1' });
-		expect(creditOf(world.db, a.customerId)).to.deep.equal([]);
+		expect(inHandOf(world.db, a.customerId)).to.deep.equal([]);
 		receive(world, { ...refund, id: 'r2', checkout: 'chk-1', amount: 20_00, refund: 'r2' });
 		expect(item(a.id).outstanding).to.equal(20_00);
 	});

@@ -15,7 +15,23 @@ const WEEKDAY = new Intl.DateTimeFormat('en-GB', {
 	month: 'long',
 	timeZone: 'UTC'
 });
-const MONTHS = ['jan', 'feb', 'mar', 'apr', 'may', 'jun', 'jul', 'aug', 'sep', 'oct', 'nov', 'dec'];
+const MONTH = new Intl.DateTimeFormat('en-GB', { month: 'long', timeZone: 'UTC' });
+
+/** `January`, from 1 to 12. */
+export function monthName(month: number): string {
+	return MONTH.format(Date.UTC(2026, month - 1, 1));
+}
+
+/** `Jan`, of `2026-01` or any day in it. */
+export function shortMonth(day: string): string {
+	return monthName(Number(day.slice(5, 7))).slice(0, 3);
+}
+
+const MONTHS = Array.from({ length: 12 }, (_, index) =>
+	monthName(index + 1)
+		.slice(0, 3)
+		.toLowerCase()
+);
 
 /** `3 Nov 2026`. */
 export function displayDate(date: PlainDate): string {

@@ -18,7 +18,7 @@ export interface OpenItem {
 }
 
 /** What the Act allows to claim on a late invoice today, with how it comes about. Amounts in pence. */
-export type LateClaim =
+export type LateCharge =
 	| { missingRate: PlainDate }
 	| {
 			daysLate: number;
@@ -49,8 +49,7 @@ export interface PaymentRow {
 
 export interface MailRow {
 	id: number;
-	kind:
-		'invoice' | 'creditNote' | 'rehearsal' | 'receipt' | 'paidNotice' | 'statement' | 'reminder';
+	kind: 'invoice' | 'creditNote' | 'trial' | 'receipt' | 'paidNotice' | 'statement' | 'reminder';
 	to: string;
 	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure' | 'withdrawn';
 	lastError: string;
@@ -89,7 +88,7 @@ export interface DocumentDetail {
 	trail: TrailEntry[];
 	creditedBy: { id: number; number: string | null }[];
 	corrects: { id: number; number: string | null } | null;
-	claim: LateClaim | null;
+	claim: LateCharge | null;
 	/** What the payer has in hand that could pay it. Pence. */
 	inHand: number;
 	/** Where a receipt would go. */

@@ -1,4 +1,5 @@
 // A statement as its page and its PDF show it.
+import { AGE_NAMES } from '../words';
 import { displayDate } from '../calendar/conversion';
 import type { PlainDate } from '../calendar/types';
 import { displayAmount, displayPounds } from '../money/display';
@@ -50,14 +51,6 @@ export interface StatementView {
 	notes: string[];
 	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
 }
-
-const AGE_LABELS = {
-	notDue: 'Not due',
-	'1-30': '1–30 days',
-	'31-60': '31–60 days',
-	'61-90': '61–90 days',
-	over90: 'Over 90 days'
-};
 
 export function viewStatement(
 	result: Statement,
@@ -117,7 +110,7 @@ export function viewStatement(
 					? `Nothing: ${displayPounds(-result.balance)} is in your favour`
 					: 'Nothing',
 		ages: [
-			...AGES.map((age) => ({ label: AGE_LABELS[age], amount: displayAmount(result.ageing[age]) })),
+			...AGES.map((age) => ({ label: AGE_NAMES[age], amount: displayAmount(result.ageing[age]) })),
 			...(result.ageing.unapplied === 0n
 				? []
 				: [{ label: 'Not yet applied', amount: displayAmount(result.ageing.unapplied) }])

@@ -1,16 +1,16 @@
 // A document as its reader sees it: every text and amount ready, for the page and the PDF alike.
 import { displayDate } from '../calendar/conversion';
 import { describeTerms } from '../calendar/terms';
-import { LINE_KINDS, type InvoiceFigures, type LineKind } from '../figures/types';
+import { LINE_KINDS, type InvoiceFigures } from '../figures/types';
 import { formatDecimal } from '../money/decimal';
 import { displayAmount } from '../money/display';
 import type { Minor } from '../money/types';
 import { readTypedNumber } from '../money/typed';
 import { formatVatNumber } from '../regimes/gb/checks';
 import { reasonById } from '../regimes/gb/reasons';
-import type { VatTreatment } from '../regimes/types';
 import { isBlank } from '../sheet/blank';
 import type { SheetLine } from '../sheet/types';
+import { KIND_NAMES, TREATMENT_NAMES, withinSentence } from '../words';
 import type { Frozen } from './types';
 
 export interface ViewRow {
@@ -62,7 +62,7 @@ export interface ViewFact {
 
 export interface DocumentView {
 	title: string;
-	/** What sets it apart from the real thing: a draft, a rehearsal. */
+	/** What sets it apart from the real thing: a draft, a trial. */
 	banner: string;
 	number: string;
 	seller: { name: string; lines: string[] };
@@ -90,28 +90,7 @@ export interface DocumentView {
 export const REVERSE_CHARGE_WORDING =
 	'Reverse charge: customer to account for VAT to HMRC (VATA 1994 s.55A)';
 
-export const KIND_NAMES: Record<LineKind, string> = {
-	labour: 'Labour',
-	travel: 'Travel',
-	other: 'Other',
-	materials: 'Materials',
-	consumables: 'Consumables',
-	plantHire: 'Plant hire',
-	fuel: 'Fuel for plant',
-	prefabrication: 'Prefabrication',
-	levy: 'CITB levy'
-};
-
-const TREATMENT_NAMES: Record<VatTreatment, string> = {
-	standard: 'standard',
-	reduced: 'reduced',
-	zero: '0 %',
-	exempt: 'exempt',
-	outside: 'outside UK',
-	noSupply: 'no VAT'
-};
-
-export type Marking = 'issued' | 'draft' | 'rehearsal';
+export type Marking = 'issued' | 'draft' | 'trial';
 
 export function viewDocument(
 	frozen: Frozen,
@@ -126,7 +105,9 @@ export function viewDocument(
 	const rates = new Map(figures.vat.map((group) => [group.treatment, group]));
 	const rows = lines.map((line, index): ViewRow => {
 		const group = rates.get(line.vat);
-		const rate = group?.rate ? `${formatDecimal(group.rate)} %` : TREATMENT_NAMES[line.vat];
+		const rate = group?.rate
+			? `${formatDecimal(group.rate)} %`
+			: withinSentence(TREATMENT_NAMES[line.vat]);
 		return {
 			description: line.description.trim(),
 			quantity: tidy(line.quantity),
@@ -165,7 +146,7 @@ export function viewDocument(
 			? figures.vat.map((group) => ({
 					rate: group.rate
 						? `${formatDecimal(group.rate)} %${group.reverseCharge ? ' reverse charge' : ''}`
-						: TREATMENT_NAMES[group.treatment],
+						: withinSentence(TREATMENT_NAMES[group.treatment]),
 					net: displayAmount(group.net),
 					vat: displayAmount(group.vat)
 				}))
@@ -203,7 +184,7 @@ export function viewDocument(
 function bannerOf(marking: Marking, registered: boolean): string {
 	if (marking === 'draft')
 		return registered ? 'Draft: this is not a VAT invoice' : 'Draft: not an invoice yet';
-	if (marking === 'rehearsal') return 'Rehearsal: nothing here counts, and nothing is owed';
+	if (marking === 'trial') return 'Test: nothing here counts, and nothing is owed';
 	return '';
 }
 

@@ -1,7 +1,7 @@
 // A bank statement file of any kind as lines: what it is, is found by looking at it.
 import type { Minor } from '../money/types';
 import { matchColumns, readTable, TableError, type Column, type Table } from './table';
-import { readAmount, readDate, type BankLine } from './bankLine';
+import { readAmount, readDate, type BankLine, saysTakenBack } from './bankLine';
 import { readCamt053 } from './camt053';
 import { readOfx } from './ofx';
 
@@ -129,7 +129,7 @@ function readCsv(table: Table, given: CsvLayout | null): BankFile {
 			amount,
 			text: cell(cells, 'text').replace(/\s+/g, ' ').slice(0, 500),
 			payer: cell(cells, 'payer').slice(0, 140),
-			reversal: /revers|returned|recall|unpaid/i.test(cell(cells, 'text'))
+			reversal: saysTakenBack(cell(cells, 'text'))
 		});
 	}
 	return {

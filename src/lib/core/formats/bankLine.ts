@@ -54,3 +54,8 @@ export function readAmount(typed: string): Minor | null {
 	const amount = /^\d{1,12}(\.\d{1,2})?$/.test(text) ? parseMoney(text) : null;
 	return amount === null ? null : negative ? -amount : amount;
 }
+
+/** Whether a bank's words say that it took a payment back. */
+export function saysTakenBack(words: string): boolean {
+	return /revers|returned|recall|unpaid/i.test(words);
+}

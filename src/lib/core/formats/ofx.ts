@@ -1,5 +1,5 @@
 // OFX: the exchange format of banks, in its old form without closing tags and its new form in XML.
-import { readAmount, readDate, type BankLine } from './bankLine';
+import { readAmount, readDate, type BankLine, saysTakenBack } from './bankLine';
 import { TableError } from './table';
 import { at, nodes, readXml, textOf } from './xml';
 
@@ -30,7 +30,7 @@ export function readOfx(bytes: Uint8Array): BankLine[] {
 				amount,
 				text: (memo || name).slice(0, 500),
 				payer: memo ? name.slice(0, 140) : '',
-				reversal: /revers|returned|recall|unpaid/i.test(memo)
+				reversal: saysTakenBack(memo)
 			};
 		});
 	});

@@ -13,6 +13,7 @@ import {
 import type { Decimal, Minor } from '../money/types';
 import type { SheetLine } from '../sheet/types';
 import { readDiscount } from '../sheet/read';
+import { KIND_NAMES, withinSentence } from '../words';
 import type { BilledPart, JobCost, JobLine, JobWork, TimeEntry } from './types';
 
 /** One thing that can be billed: a line's worth of it. */
@@ -160,18 +161,6 @@ export interface LineMaking {
 	label: (what: string) => string;
 }
 
-const KIND_WORDS: Record<LineKind, string> = {
-	labour: 'labour',
-	travel: 'travel',
-	other: 'other',
-	materials: 'materials',
-	consumables: 'consumables',
-	plantHire: 'plant hire',
-	fuel: 'fuel for plant',
-	prefabrication: 'prefabrication',
-	levy: 'CITB levy'
-};
-
 /** The lines of a sheet that bill these parts. Every line remembers what it bills. */
 export function billLines(
 	billables: readonly Billable[],
@@ -214,7 +203,9 @@ function asOneLine(members: Billable[], shape: BillingShape, making: LineMaking)
 		id: making.newId(),
 		type: 'line',
 		kind,
-		description: making.label(shape === 'kinds' || kind === 'levy' ? KIND_WORDS[kind] : ''),
+		description: making.label(
+			shape === 'kinds' || kind === 'levy' ? withinSentence(KIND_NAMES[kind]) : ''
+		),
 		// A sum below zero is a negative quantity of a positive price.
 		quantity: amount < 0n ? '-1' : '1',
 		unit: '',

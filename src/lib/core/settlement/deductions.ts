@@ -1,5 +1,5 @@
 // Deductions by contractor and tax month, against the payment and deduction statements that came.
-import { addDays, taxMonthEnd } from '../calendar/manipulation';
+import { statementDeadline, taxMonthEnd } from '../calendar/manipulation';
 import type { PlainDate } from '../calendar/types';
 
 /** A payment from which something was, or should have been, withheld. Pence. */
@@ -55,7 +55,7 @@ export function deductionMonths(
 		const fresh: DeductionMonth = {
 			contractorId,
 			monthEnd,
-			deadline: addDays(monthEnd, 14),
+			deadline: statementDeadline(monthEnd),
 			gross: 0,
 			expected: 0,
 			withheld: 0,

@@ -1,23 +1,8 @@
 // A sheet that is used again and again: words in braces say when.
 import { parseDate } from '@internationalized/date';
-import { displayDate } from '../calendar/conversion';
+import { displayDate, monthName } from '../calendar/conversion';
 import type { PlainDate } from '../calendar/types';
 import type { Sheet } from './types';
-
-const MONTHS = [
-	'January',
-	'February',
-	'March',
-	'April',
-	'May',
-	'June',
-	'July',
-	'August',
-	'September',
-	'October',
-	'November',
-	'December'
-];
 
 /** What can stand in braces, and what it becomes on 24 November 2026. */
 export const OCCASION_WORDS = {
@@ -32,11 +17,11 @@ function wordsOn(date: PlainDate): Record<keyof typeof OCCASION_WORDS, string> {
 	const day = parseDate(date);
 	const next = day.set({ day: 1 }).add({ months: 1 });
 	const quarter = Math.floor((day.month - 1) / 3) * 3;
-	const month = (of: { month: number; year: number }) => `${MONTHS[of.month - 1]} ${of.year}`;
+	const month = (of: { month: number; year: number }) => `${monthName(of.month)} ${of.year}`;
 	return {
 		month: month(day),
 		'next month': month(next),
-		quarter: `${MONTHS[quarter]} to ${MONTHS[quarter + 2]} ${day.year}`,
+		quarter: `${monthName(quarter + 1)} to ${monthName(quarter + 3)} ${day.year}`,
 		year: String(day.year),
 		date: displayDate(date)
 	};

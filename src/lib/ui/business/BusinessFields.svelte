@@ -60,7 +60,7 @@
 			value={text('email')}
 			autocomplete="email"
 			error={errors.email}
-			hint="For copies, rehearsals, and news of payments."
+			hint="For copies, tests, and news of payments."
 		/>
 		<Field
 			label="Phone"

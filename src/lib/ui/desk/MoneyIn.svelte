@@ -1,25 +1,11 @@
 <!-- Money in by month: received, and what was withheld on top. -->
 <script lang="ts">
+	import { shortMonth } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 
 	let { months }: { months: { month: string; received: number; withheld: number }[] } = $props();
-	const NAMES = [
-		'Jan',
-		'Feb',
-		'Mar',
-		'Apr',
-		'May',
-		'Jun',
-		'Jul',
-		'Aug',
-		'Sep',
-		'Oct',
-		'Nov',
-		'Dec'
-	];
 	let most = $derived(Math.max(1, ...months.map((month) => month.received + month.withheld)));
 	const height = (amount: number) => `${(100 * Math.max(amount, 0)) / most}%`;
-	const name = (month: string) => NAMES[Number(month.slice(5, 7)) - 1] ?? '';
 	let withheld = $derived(months.reduce((sum, month) => sum + month.withheld, 0));
 </script>
 
@@ -29,7 +15,7 @@
 	<ul>
 		{#each months as month, index (month.month)}
 			<li
-				title="{name(month.month)}: {displayPounds(month.received)} received{month.withheld
+				title="{shortMonth(month.month)}: {displayPounds(month.received)} received{month.withheld
 					? `, ${displayPounds(month.withheld)} withheld`
 					: ''}"
 			>
@@ -37,7 +23,7 @@
 					<i class="withheld" style:height={height(month.withheld)}></i>
 					<i class="received" style:height={height(month.received)}></i>
 				</span>
-				<span class="quiet">{name(month.month)}</span>
+				<span class="quiet">{shortMonth(month.month)}</span>
 				<span class="sr-only"
 					>{displayPounds(month.received)} received, {displayPounds(month.withheld)} withheld</span
 				>

@@ -15,7 +15,7 @@
 	import Totals from './sheet/Totals.svelte';
 	import WorkingsPanel from './WorkingsPanel.svelte';
 	import CreditForm from './CreditForm.svelte';
-	import LateClaim from '../owed/LateClaim.svelte';
+	import LateCharge from '../owed/LateCharge.svelte';
 	import Messages from './Messages.svelte';
 	import Paper from './Paper.svelte';
 	import UseAgain from './UseAgain.svelte';
@@ -226,7 +226,7 @@
 			>
 		</form>
 	{/if}
-	{#if document.claim}<LateClaim number={document.number} claim={document.claim} {form} />{/if}
+	{#if document.claim}<LateCharge number={document.number} claim={document.claim} {form} />{/if}
 
 	<Messages mails={document.mails} />
 

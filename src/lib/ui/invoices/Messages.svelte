@@ -16,7 +16,7 @@
 		creditNote: 'The credit note',
 		receipt: 'The receipt',
 		paidNotice: 'The notice to you',
-		rehearsal: 'The rehearsal',
+		trial: 'The test',
 		statement: 'The statement',
 		reminder: 'The reminder'
 	};

@@ -44,7 +44,7 @@
 		refunded: 'You gave money back',
 		credited: 'You credited it',
 		corrects: 'You issued it to correct',
-		rehearsed: 'You rehearsed it'
+		tried: 'You sent yourself a test'
 	};
 	function detail(what: string, text: string): string {
 		if (what !== 'delivered') return text;

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import Plus from '@lucide/svelte/icons/plus';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
-	import { KIND_NAMES } from '$lib/core/documents/view';
+	import { KIND_NAMES } from '$lib/core/words';
 	import { LINE_KINDS, type LineKind } from '$lib/core/figures/types';
 	import { lineAmount } from '$lib/core/jobs/billing';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';

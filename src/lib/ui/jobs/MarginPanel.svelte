@@ -1,6 +1,6 @@
 <!-- What is left of a job, in money and percent, with every part of it. -->
 <script lang="ts">
-	import { KIND_NAMES } from '$lib/core/documents/view';
+	import { KIND_NAMES } from '$lib/core/words';
 	import type { LineKind } from '$lib/core/figures/types';
 	import type { Margin } from '$lib/core/jobs/margin';
 	import { displayPounds } from '$lib/core/money/display';

@@ -3,7 +3,7 @@
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import { KIND_NAMES } from '$lib/core/documents/view';
+	import { KIND_NAMES } from '$lib/core/words';
 	import { LINE_KINDS } from '$lib/core/figures/types';
 	import { costAmount, hoursOf, sellingPrice } from '$lib/core/jobs/billing';
 	import type { JobWork } from '$lib/core/jobs/types';

@@ -1,5 +1,6 @@
 <!-- What came in for this invoice; a mistake is undone with a trace, a card is given back. -->
 <script lang="ts">
+	import { WAY_NAMES } from '$lib/core/words';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
@@ -27,7 +28,6 @@
 		form: FormAnswer;
 	} = $props();
 	let giving = $state(false);
-	const WAYS = { bank: 'bank transfer', cash: 'cash', cheque: 'cheque', card: 'card' };
 	let refunding = $state<number | null>(null);
 	let key = $state(pressKey());
 	const done =
@@ -55,7 +55,7 @@
 		{#each payments as payment (payment.id)}
 			<li>
 				<span
-					><b class="numbers">{displayPounds(payment.amount)}</b> by {WAYS[payment.way]}, {displayDate(
+					><b class="numbers">{displayPounds(payment.amount)}</b> by {WAY_NAMES[payment.way]}, {displayDate(
 						payment.date
 					)}</span
 				>

@@ -1,7 +1,4 @@
+import { WAY_NAMES } from '$lib/core/words';
+
 /** How money comes in, as a form by hand offers it. */
-export const WAYS_BY_HAND = {
-	bank: 'Bank transfer',
-	cash: 'Cash',
-	cheque: 'Cheque',
-	card: 'Card, taken elsewhere'
-} as const;
+export const WAYS_BY_HAND = { ...WAY_NAMES, card: 'Card, taken elsewhere' } as const;

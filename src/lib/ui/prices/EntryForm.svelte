@@ -1,7 +1,7 @@
 <!-- An entry of the price list, or a kit made of entries. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
-	import { KIND_NAMES } from '$lib/core/documents/view';
+	import { KIND_NAMES } from '$lib/core/words';
 	import { LINE_KINDS, type LineKind } from '$lib/core/figures/types';
 	import { displayAmount } from '$lib/core/money/display';
 	import { multiplyToMinor, parseDecimal } from '$lib/core/money/decimal';

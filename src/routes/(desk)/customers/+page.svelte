@@ -1,10 +1,10 @@
 <script lang="ts">
+	import { CUSTOMER_KIND_NAMES } from '$lib/core/words';
 	import Search from '@lucide/svelte/icons/search';
 	import { goto } from '$app/navigation';
 	import { displayPounds } from '$lib/core/money/display';
 
 	let { data } = $props();
-	const KINDS = { household: 'household', business: 'business', contractor: 'contractor' };
 	let timer: ReturnType<typeof setTimeout>;
 	const address = (q: string, archived: boolean) => {
 		const query = new URLSearchParams({
@@ -64,7 +64,7 @@
 							>{one.name}{#if one.archivedAt}
 								<span class="tag">archived</span>{/if}</b
 						>
-						<span class="quiet">{KINDS[one.kind]}</span>
+						<span class="quiet">{CUSTOMER_KIND_NAMES[one.kind]}</span>
 						<span class="quiet address"
 							>{one.address.split('\n').join(', ') || 'no address yet'}</span
 						>

@@ -5,18 +5,12 @@
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import { isHeld } from '$lib/core/settlement/owed';
 	import { AGES } from '$lib/core/settlement/statement';
+	import { AGE_NAMES } from '$lib/core/words';
 	import OwedRow from '$lib/ui/owed/OwedRow.svelte';
 	import { daysInWords } from '$lib/ui/owed/scale';
 	import Tape from '$lib/ui/owed/Tape.svelte';
 
 	let { data } = $props();
-	const AGE_WORDS = {
-		notDue: 'not due',
-		'1-30': '1–30',
-		'31-60': '31–60',
-		'61-90': '61–90',
-		over90: 'over 90'
-	};
 	let form: HTMLFormElement;
 	let pages = $derived(data.pages);
 
@@ -52,7 +46,7 @@
 		<dl class="panel ages" aria-label="Owed by days after due, in pounds">
 			{#each AGES as age (age)}
 				<div>
-					<dt>{AGE_WORDS[age]}</dt>
+					<dt>{AGE_NAMES[age]}</dt>
 					<dd class="numbers" class:late={age === 'over90' && data.ages[age] > 0}>
 						{displayAmount(data.ages[age])}
 					</dd>

@@ -359,18 +359,6 @@ CREATE INDEX `documents_by_customer` ON `documents` (`customer_id`);--> statemen
 CREATE INDEX `documents_by_corrected` ON `documents` (`corrects_id`);--> statement-breakpoint
 CREATE INDEX `documents_by_origin` ON `documents` (`origin`,`about_id`);--> statement-breakpoint
 CREATE UNIQUE INDEX `documents_number` ON `documents` (`kind`,`number`);--> statement-breakpoint
-CREATE TABLE `rehearsals` (
-	`id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
-	`document_id` integer NOT NULL,
-	`token` text NOT NULL,
-	`frozen` text NOT NULL,
-	`pdf` blob NOT NULL,
-	`created_at` integer NOT NULL,
-	`paid_at` integer,
-	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE cascade
-);
---> statement-breakpoint
-CREATE UNIQUE INDEX `rehearsals_token_unique` ON `rehearsals` (`token`);--> statement-breakpoint
 CREATE TABLE `trail` (
 	`id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
 	`document_id` integer NOT NULL,
@@ -383,6 +371,18 @@ CREATE TABLE `trail` (
 );
 --> statement-breakpoint
 CREATE INDEX `trail_by_document` ON `trail` (`document_id`,`id`);--> statement-breakpoint
+CREATE TABLE `trials` (
+	`id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
+	`document_id` integer NOT NULL,
+	`token` text NOT NULL,
+	`frozen` text NOT NULL,
+	`pdf` blob NOT NULL,
+	`created_at` integer NOT NULL,
+	`paid_at` integer,
+	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE cascade
+);
+--> statement-breakpoint
+CREATE UNIQUE INDEX `trials_token_unique` ON `trials` (`token`);--> statement-breakpoint
 CREATE TABLE `allocations` (
 	`id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
 	`payment_id` integer NOT NULL,
@@ -543,7 +543,7 @@ CREATE TABLE `checkouts` (
 	`id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
 	`key` text NOT NULL,
 	`document_id` integer,
-	`rehearsal_id` integer,
+	`trial_id` integer,
 	`payer_id` integer,
 	`statement_id` integer,
 	`shares` text,
@@ -553,7 +553,7 @@ CREATE TABLE `checkouts` (
 	`state` text NOT NULL,
 	`created_at` integer NOT NULL,
 	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`rehearsal_id`) REFERENCES `rehearsals`(`id`) ON UPDATE no action ON DELETE cascade,
+	FOREIGN KEY (`trial_id`) REFERENCES `trials`(`id`) ON UPDATE no action ON DELETE cascade,
 	FOREIGN KEY (`payer_id`) REFERENCES `customers`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`statement_id`) REFERENCES `statements`(`id`) ON UPDATE no action ON DELETE no action
 );
@@ -566,7 +566,7 @@ CREATE TABLE `mails` (
 	`key` text NOT NULL,
 	`kind` text NOT NULL,
 	`document_id` integer,
-	`rehearsal_id` integer,
+	`trial_id` integer,
 	`statement_id` integer,
 	`chase_message_id` integer,
 	`to` text NOT NULL,
@@ -583,7 +583,7 @@ CREATE TABLE `mails` (
 	`created_at` integer NOT NULL,
 	`sent_at` integer,
 	FOREIGN KEY (`document_id`) REFERENCES `documents`(`id`) ON UPDATE no action ON DELETE no action,
-	FOREIGN KEY (`rehearsal_id`) REFERENCES `rehearsals`(`id`) ON UPDATE no action ON DELETE cascade,
+	FOREIGN KEY (`trial_id`) REFERENCES `trials`(`id`) ON UPDATE no action ON DELETE cascade,
 	FOREIGN KEY (`statement_id`) REFERENCES `statements`(`id`) ON UPDATE no action ON DELETE no action,
 	FOREIGN KEY (`chase_message_id`) REFERENCES `chase_messages`(`id`) ON UPDATE no action ON DELETE no action
 );

@@ -1,4 +1,4 @@
-// Drafts, issued documents and their lines and files, rehearsals, and the paper trail.
+// Drafts, issued documents and their lines and files, trials, and the paper trail.
 import {
 	blob,
 	index,
@@ -131,7 +131,7 @@ export const documentFiles = sqliteTable('document_files', {
 });
 
 /** A document sent to oneself: it has no number, no journal and no part in any figure. */
-export const rehearsals = sqliteTable('rehearsals', {
+export const trials = sqliteTable('trials', {
 	id: integer('id').primaryKey({ autoIncrement: true }),
 	documentId: integer('document_id')
 		.notNull()

@@ -2,7 +2,7 @@
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { chaseMessages } from './chase';
 import { customers } from './customers';
-import { documents, rehearsals } from './documents';
+import { documents, trials } from './documents';
 import { statements } from './statements';
 
 /** The outbox. A row is written in the transaction that causes it, so a message is never lost. */
@@ -13,10 +13,10 @@ export const mails = sqliteTable(
 		/** Names the cause, so that it goes out once. */
 		key: text('key').notNull().unique(),
 		kind: text('kind', {
-			enum: ['invoice', 'creditNote', 'rehearsal', 'receipt', 'paidNotice', 'statement', 'reminder']
+			enum: ['invoice', 'creditNote', 'trial', 'receipt', 'paidNotice', 'statement', 'reminder']
 		}).notNull(),
 		documentId: integer('document_id').references(() => documents.id),
-		rehearsalId: integer('rehearsal_id').references(() => rehearsals.id, { onDelete: 'cascade' }),
+		trialId: integer('trial_id').references(() => trials.id, { onDelete: 'cascade' }),
 		statementId: integer('statement_id').references(() => statements.id),
 		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
 		to: text('to').notNull(),
@@ -71,7 +71,7 @@ export const checkouts = sqliteTable(
 		id: integer('id').primaryKey({ autoIncrement: true }),
 		key: text('key').notNull().unique(),
 		documentId: integer('document_id').references(() => documents.id),
-		rehearsalId: integer('rehearsal_id').references(() => rehearsals.id, { onDelete: 'cascade' }),
+		trialId: integer('trial_id').references(() => trials.id, { onDelete: 'cascade' }),
 		/** A payment of several invoices, or of a whole balance: who pays, and through which statement. */
 		payerId: integer('payer_id').references(() => customers.id),
 		statementId: integer('statement_id').references(() => statements.id),

@@ -2,7 +2,7 @@
 import type { Sheet } from '../../../core/sheet/types';
 import { writeAtOnce } from '../../db/connection';
 import type { World } from '../../world';
-import { claimsOf } from '../jobs/takenParts';
+import { takenBySheet } from '../jobs/takenParts';
 import { indexWords } from '../trail/search';
 
 const AT_ONCE = 200;
@@ -62,7 +62,7 @@ export function runDrafts(world: World, runId: number): number {
 		const steps = next.all(runId) as Step[];
 		for (const step of steps) {
 			const sheet = JSON.parse(step.sheet) as Sheet;
-			const claims = claimsOf(sheet);
+			const claims = takenBySheet(sheet);
 			const gone = !customer.get(step.customerId)
 				? 'The customer was removed.'
 				: changed(step)

@@ -15,7 +15,9 @@ import {
 	type RunJob,
 	type RunPlan
 } from '../../../core/jobs/run';
+import { formatDecimal } from '../../../core/money/decimal';
 import { GB } from '../../../core/regimes/gb';
+import type { VatTreatment } from '../../../core/regimes/types';
 import { decideTaxPoint } from '../../../core/regimes/gb/taxPoint';
 import { readSheet } from '../../../core/sheet/read';
 import type { Problem } from '../../../core/sheet/types';
@@ -177,6 +179,11 @@ function warningsOf(problems: Problem[], jobs: ToBillJob[], oldBefore: PlainDate
 	];
 }
 
+const rateOf = (vat: VatTreatment, date: PlainDate): string => {
+	const dated = GB.rateOn(vat, date);
+	return dated ? formatDecimal(dated.rate) : '';
+};
+
 /** What must be the same for jobs to share an invoice: both parties' standing and the rates on the job's tax point. */
 function standingReader(world: World, today: PlainDate) {
 	const seller = sellerRecord(world.db);
@@ -187,15 +194,11 @@ function standingReader(world: World, today: PlainDate) {
 		const record = known.get(job.customerId)!;
 		const date = decideTaxPoint(job.finishedOn ?? today, today).date;
 		const { vatRegistered, vatNumber } = sellerOn(seller, date);
-		const rates = [...new Set(job.billables.map((one) => one.vat))].map(
-			(vat) => `${vat}${GB.rateOn(vat, date)?.rate.units ?? ''}`
-		);
 		// Only a rate that differs keeps apart; a job that merely uses another one does not.
-		const changed = rates.filter(
-			(_, index) =>
-				GB.rateOn(job.billables[index]?.vat ?? 'standard', date)?.rate.units !==
-				GB.rateOn(job.billables[index]?.vat ?? 'standard', today)?.rate.units
-		);
+		const changed = [...new Set(job.billables.map((one) => one.vat))].flatMap((vat) => {
+			const then = rateOf(vat, date);
+			return then === rateOf(vat, today) ? [] : [`${vat} ${then}`];
+		});
 		return JSON.stringify([customerOn(record!, date).standing, vatRegistered, vatNumber, changed]);
 	};
 }

@@ -15,7 +15,7 @@ import type { Sheet } from '../../../core/sheet/types';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { billedParts, customers, jobs, sites, stages } from '../../db/schema';
 import type { World } from '../../world';
-import { withoutClaims } from '../jobs/takenParts';
+import { withoutTaken } from '../jobs/takenParts';
 import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
 import { loadJob } from '../jobs/jobs';
@@ -255,7 +255,7 @@ export function jobAsPattern(world: World, jobId: number, key: string): number {
 			const agreed = billablesOf(jobWork(tx, jobId)).filter(({ part }) => part.type === 'line');
 			if (agreed.length === 0) throw new RefusedError('Nothing is agreed on this job yet.');
 			const sheet = sheetOfJob(tx, loadJob(tx, jobId), agreed, 'lines');
-			return { sheet: withoutClaims({ ...sheet, workFinished: '' }), origin: 'jobPattern' };
+			return { sheet: withoutTaken({ ...sheet, workFinished: '' }), origin: 'jobPattern' };
 		})
 	);
 }

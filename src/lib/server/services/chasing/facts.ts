@@ -9,7 +9,7 @@ import { contacts, customers } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { planPicker } from './plans';
-import { lateClaims } from '../owed/lateCharges';
+import { lateCharges } from '../owed/lateCharges';
 import { lateTermsOf } from '../owed/lateTerms';
 import { mailAddresses } from '../customers/parts';
 import { leftToDeduct, stillToPay } from '../../../core/settlement/position';
@@ -183,7 +183,7 @@ export function factsOf(
 /** What their lateness lets us charge: the contract's own terms, or the Act for businesses. */
 function rightOf(world: World, items: readonly KnownItem[], day: PlainDate): LateRight {
 	const late = items.filter((item) => item.dueDate < day);
-	const claims = lateClaims(
+	const claims = lateCharges(
 		world,
 		late.map((item) => item.documentId),
 		day

@@ -8,6 +8,7 @@ import { likelyDay } from '../../../core/settlement/owed';
 import { AGES, type Age } from '../../../core/settlement/statement';
 import type { World } from '../../world';
 import { NotFoundError } from '../../../core/refusals';
+import { cameInByMonth } from '../ledger/cameIn';
 import { habits, openInvoices } from '../owed/owed';
 
 /** Everything that changed what is owed on invoices that stood open at or after a day. */
@@ -55,18 +56,7 @@ export function chartsPage(world: World) {
 			)
 			.map((row) => [row.month, row.amount])
 	);
-	const came = new Map(
-		world.db
-			.all<{ month: string; received: number; withheld: number }>(
-				sql`
-			select substr(e.date, 1, 7) as month,
-				sum(case when l.account in ('bank', 'cash', 'cardClearing', 'cardFees') then l.amount else 0 end) as received,
-				sum(case when l.account = 'cisWithheld' then l.amount else 0 end) as withheld
-			from journal_entries e join journal_lines l on l.entry_id = e.id
-			where e.date >= ${first} and e.event <> 'payout' group by 1`
-			)
-			.map((row) => [row.month, row])
-	);
+	const came = new Map(cameInByMonth(world.db, first).map((row) => [row.month, row]));
 	const payers = world.db.all<{ id: number; name: string }>(sql`
 		select o.payer_id as id, c.name from open_items o join customers c on c.id = o.payer_id
 		where o.state = 'paid' group by o.payer_id order by sum(o.total) desc limit ${MOST_PAYERS}`);

@@ -4,11 +4,11 @@ import { addDays } from '../../../core/calendar/manipulation';
 import type { DocumentDetail } from '../../../core/documents/detail';
 import { documents, documentFiles, mails, openItems, refunds } from '../../db/schema';
 import type { World } from '../../world';
-import { creditOf } from '../ledger/inHand';
+import { inHandOf } from '../ledger/inHand';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
 import { frozenFigures, frozenView } from '../invoices/freeze';
-import { lateClaimOf } from '../owed/lateCharges';
+import { lateChargeOf } from '../owed/lateCharges';
 import { mailsOf } from '../messages/outbox';
 import { paymentsOf } from '../money/payments';
 import { searchExpression } from '../trail/search';
@@ -198,10 +198,10 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		trail: paperTrail(world, id),
 		creditedBy,
 		corrects,
-		claim: lateClaimOf(world, id),
+		claim: lateChargeOf(world, id),
 		inHand:
 			item && stillToPay(item) > 0
-				? creditOf(db, item.payerId).reduce((sum, credit) => sum + credit.amount, 0)
+				? inHandOf(db, item.payerId).reduce((sum, credit) => sum + credit.amount, 0)
 				: 0,
 		payerMail: item ? (mailAddresses(db, item.payerId)[0] ?? '') : '',
 		today: world.clock.today()

@@ -7,13 +7,13 @@ import { isBlank } from '../../../core/sheet/blank';
 import type { Problem, Sheet, SheetLine } from '../../../core/sheet/types';
 import type { Transaction, Reader } from '../../db/connection';
 import { retentions } from '../../db/schema';
-import { claimProblems, jobsOf, settleJobState } from '../jobs/takenParts';
+import { takenProblems, jobsOf, settleJobState } from '../jobs/takenParts';
 import { noteUsed } from '../prices/prices';
 import { stageProblems } from '../jobs/stageBooks';
 
 /** What keeps a draft from billing what it says it bills. */
 export function billingProblems(db: Reader, documentId: number, sheet: Sheet): Problem[] {
-	return [...claimProblems(db, documentId, sheet), ...stageProblems(db, documentId, sheet)];
+	return [...takenProblems(db, documentId, sheet), ...stageProblems(db, documentId, sheet)];
 }
 
 const linesOf = (frozen: Frozen): SheetLine[] =>

@@ -5,7 +5,7 @@ import { post } from '../../db/journal';
 import type { Transaction } from '../../db/connection';
 import { documents, openItems, retentions } from '../../db/schema';
 import type { World } from '../../world';
-import { freeClaims } from '../jobs/takenParts';
+import { freeTaken } from '../jobs/takenParts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { frozenFigures } from './freeze';
 import { issueFrozen, type Issued } from './issue';
@@ -57,7 +57,7 @@ export async function creditInvoice(
 			refuseTwice(tx, invoiceId, id);
 			settleCredited(tx, world, invoiceId, number);
 			// What the invoice billed can be billed again, and what it held back is not owed any more.
-			freeClaims(tx, invoiceId, world.clock.now());
+			freeTaken(tx, invoiceId, world.clock.now());
 			tx.delete(retentions)
 				.where(and(eq(retentions.documentId, invoiceId), isNull(retentions.releasedById)))
 				.run();

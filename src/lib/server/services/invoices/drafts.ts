@@ -11,7 +11,7 @@ import type { World } from '../../world';
 import { sellerRecord } from '../business/settings';
 import { customerRecord } from '../customers/parts';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { freeClaims, syncClaims, withoutClaims } from '../jobs/takenParts';
+import { freeTaken, syncTaken, withoutTaken } from '../jobs/takenParts';
 import { indexDocument } from '../trail/search';
 import { restoreStage } from '../jobs/stageBooks';
 import { note } from '../trail/documents';
@@ -107,7 +107,7 @@ function insertDraft(
 		.returning({ id: documents.id })
 		.get();
 	note(tx, { documentId: id, at: now, who: 'you', what: 'begun' });
-	syncClaims(tx, id, sheet);
+	syncTaken(tx, id, sheet);
 	return id;
 }
 
@@ -168,7 +168,7 @@ export function saveDraft(
 			.where(eq(documents.id, id))
 			.run();
 		computeDraft(tx, id, sheet, world.clock.today());
-		syncClaims(tx, id, sheet);
+		syncTaken(tx, id, sheet);
 		return { version: version + 1, savedAt: now };
 	});
 }
@@ -193,9 +193,9 @@ export function discardDraft(world: World, id: number, discarded: boolean): void
 			.set({ state: discarded ? 'discarded' : 'draft', updatedAt: now })
 			.where(eq(documents.id, id))
 			.run();
-		if (discarded) return freeClaims(tx, id, now);
+		if (discarded) return freeTaken(tx, id, now);
 		// What somebody else bills by now stays theirs, and issuing says so.
-		syncClaims(tx, id, row.sheet);
+		syncTaken(tx, id, row.sheet);
 		restoreStage(tx, id);
 	});
 }
@@ -207,7 +207,7 @@ export function copyAsDraft(world: World, id: number, key: string): number {
 			const row = tx.select().from(documents).where(eq(documents.id, id)).get();
 			if (!row) throw new NotFoundError('This document');
 			const sheet: Sheet = {
-				...withoutClaims(row.sheet),
+				...withoutTaken(row.sheet),
 				issueDate: '',
 				workFinished: '',
 				dueDate: '',

@@ -5,13 +5,13 @@ import type { Sheet } from '../../../core/sheet/types';
 import { writeAtOnce } from '../../db/connection';
 import { customers, documents, startingPoints } from '../../db/schema';
 import type { World } from '../../world';
-import { withoutClaims } from '../jobs/takenParts';
+import { withoutTaken } from '../jobs/takenParts';
 import { draftOnce } from './drafts';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 
 /** What of a sheet belongs to no one occasion and no one customer. */
 function withoutOccasion(sheet: Sheet): Sheet {
-	const { billToId: _billTo, ...rest } = withoutClaims(sheet);
+	const { billToId: _billTo, ...rest } = withoutTaken(sheet);
 	return {
 		...rest,
 		customerId: null,

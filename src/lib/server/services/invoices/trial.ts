@@ -1,8 +1,8 @@
-// A rehearsal: the same mail, page, PDF and card payment, to oneself. No number, no journal, no trace in figures.
+// A trial: the same mail, page, PDF and card payment, to oneself. No number, no journal, no trace in figures.
 import { documentMessage } from '../../../core/documents/wording';
 import { viewDocument } from '../../../core/documents/view';
 import { writeAtOnce } from '../../db/connection';
-import { rehearsals } from '../../db/schema';
+import { trials } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { loadDraft, sheetContext } from './drafts';
@@ -12,10 +12,10 @@ import { newToken } from '../business/keys';
 import { queueMail } from '../messages/outbox';
 import { note } from '../trail/documents';
 
-export const REHEARSAL_BANNER = 'Rehearsal: nothing here counts, and nothing is owed';
+export const TRIAL_BANNER = 'Test: nothing here counts, and nothing is owed';
 
 /** @throws NotReadyError, or FieldError where the owner has no mail address of its own. */
-export async function rehearse(
+export async function tryOut(
 	world: World,
 	documentId: number,
 	key: string
@@ -23,7 +23,7 @@ export async function rehearse(
 	const to = loadBusiness(world.db).email;
 	if (!to)
 		throw new FieldError({
-			rehearse: 'Give your own mail address in the settings first: the rehearsal goes there.'
+			tryOut: 'Give your own mail address in the settings first: the test goes there.'
 		});
 	const draft = loadDraft(world.db, documentId);
 	const { frozen, figures } = freezeDraft(
@@ -32,29 +32,29 @@ export async function rehearse(
 	);
 	const token = newToken();
 	const link = `${world.origin}/p/${token}`;
-	const pdf = await world.press.document(viewDocument(frozen, figures, '', 'rehearsal'), {
+	const pdf = await world.press.document(viewDocument(frozen, figures, '', 'trial'), {
 		payUrl: link,
 		madeAt: world.clock.now()
 	});
 	writeAtOnce(world.db, (tx) => {
 		const { id } = tx
-			.insert(rehearsals)
+			.insert(trials)
 			.values({ documentId, token, frozen, pdf, createdAt: world.clock.now() })
-			.returning({ id: rehearsals.id })
+			.returning({ id: trials.id })
 			.get();
 		const message = documentMessage(frozen, 'to come', figures.payable);
 		queueMail(tx, world, {
-			key: `rehearse:${key}`,
-			kind: 'rehearsal',
-			rehearsalId: id,
+			key: `tryOut:${key}`,
+			kind: 'trial',
+			trialId: id,
 			to,
-			subject: `Rehearsal · ${message.subject}`,
+			subject: `Test · ${message.subject}`,
 			text: message.text,
 			link,
-			banner: REHEARSAL_BANNER,
+			banner: TRIAL_BANNER,
 			attachPdf: true
 		});
-		note(tx, { documentId, at: world.clock.now(), who: 'you', what: 'rehearsed' });
+		note(tx, { documentId, at: world.clock.now(), who: 'you', what: 'tried' });
 	});
 	return { link, to };
 }

@@ -15,7 +15,7 @@ interface Claim extends BilledPart {
 }
 
 /** What the lines of a sheet bill. */
-export function claimsOf(sheet: Sheet): Claim[] {
+export function takenBySheet(sheet: Sheet): Claim[] {
 	return sheet.rows.flatMap((row) =>
 		row.type === 'line' && row.bills && row.jobId
 			? row.bills.map((part) => ({ ...part, jobId: row.jobId!, rowId: row.id }))
@@ -27,8 +27,8 @@ export function claimsOf(sheet: Sheet): Claim[] {
  * Makes a draft hold exactly what its lines bill, as far as it is free; what others hold stays theirs.
  * Called in the transaction that saves the draft.
  */
-export function syncClaims(tx: Transaction, documentId: number, sheet: Sheet): void {
-	const wanted = claimsOf(sheet);
+export function syncTaken(tx: Transaction, documentId: number, sheet: Sheet): void {
+	const wanted = takenBySheet(sheet);
 	const held = tx.select().from(billedParts).where(eq(billedParts.documentId, documentId)).all();
 	if (wanted.length === 0 && held.length === 0) return;
 	const keys = new Set(wanted.map((part) => `${part.type}:${part.id}`));
@@ -47,7 +47,7 @@ export function syncClaims(tx: Transaction, documentId: number, sheet: Sheet): v
 }
 
 /** Frees everything a document holds: it was thrown away, or credited in full. */
-export function freeClaims(tx: Transaction, documentId: number, at: number): void {
+export function freeTaken(tx: Transaction, documentId: number, at: number): void {
 	const touched = jobsOf(tx, documentId);
 	tx.delete(billedParts).where(eq(billedParts.documentId, documentId)).run();
 	tx.update(stages).set({ state: 'dropped' }).where(eq(stages.documentId, documentId)).run();
@@ -74,8 +74,8 @@ export function jobsOf(db: Reader, documentId: number): number[] {
 }
 
 /** Lines that bill what this document does not hold: someone else bills it, or it is gone. For the moment of issuing. */
-export function claimProblems(db: Reader, documentId: number, sheet: Sheet): Problem[] {
-	const wanted = claimsOf(sheet);
+export function takenProblems(db: Reader, documentId: number, sheet: Sheet): Problem[] {
+	const wanted = takenBySheet(sheet);
 	if (wanted.length === 0) return [];
 	const problems: Problem[] = [];
 	const seen = new Set<string>();
@@ -113,7 +113,7 @@ export function claimProblems(db: Reader, documentId: number, sheet: Sheet): Pro
 }
 
 /** A sheet as a new one: its lines bill nothing, because the first one does. */
-export function withoutClaims(sheet: Sheet): Sheet {
+export function withoutTaken(sheet: Sheet): Sheet {
 	const { stageId: _stage, releases: _releases, ...rest } = sheet;
 	return {
 		...rest,

@@ -26,7 +26,7 @@ export function unusedPayments(db: Reader, payerId?: number) {
 }
 
 /** A payer's credit, the earliest first. */
-export function creditOf(db: Reader, payerId: number): Credit[] {
+export function inHandOf(db: Reader, payerId: number): Credit[] {
 	const unused = unusedPayments(db, payerId).map((one): Credit => ({
 		source: { paymentId: one.id },
 		date: one.date,

@@ -1,7 +1,7 @@
 // Delivery: what the outbox holds goes out, once each; what was overtaken meanwhile is taken back instead.
 import { and, asc, eq, inArray, lte } from 'drizzle-orm';
 import type { World } from '../../world';
-import { documentFiles, mails, rehearsals, statements, texts } from '../../db/schema';
+import { documentFiles, mails, trials, statements, texts } from '../../db/schema';
 import { loadBusiness } from '../business/settings';
 import { note } from '../trail/documents';
 
@@ -139,13 +139,13 @@ async function deliverTexts(world: World, reminders: Reminders): Promise<void> {
 function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: Reminders) {
 	if (!mail.attachPdf) return [];
 	const contentType = 'application/pdf';
-	if (mail.rehearsalId) {
-		const rehearsal = world.db
-			.select({ pdf: rehearsals.pdf })
-			.from(rehearsals)
-			.where(eq(rehearsals.id, mail.rehearsalId))
+	if (mail.trialId) {
+		const trial = world.db
+			.select({ pdf: trials.pdf })
+			.from(trials)
+			.where(eq(trials.id, mail.trialId))
 			.get();
-		return rehearsal ? [{ filename: 'Rehearsal.pdf', content: rehearsal.pdf, contentType }] : [];
+		return trial ? [{ filename: 'Test.pdf', content: trial.pdf, contentType }] : [];
 	}
 	if (mail.statementId) {
 		const made = world.db

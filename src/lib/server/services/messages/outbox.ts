@@ -12,7 +12,7 @@ export interface ToQueue {
 	key: string;
 	kind: (typeof mails.$inferInsert)['kind'];
 	documentId?: number;
-	rehearsalId?: number;
+	trialId?: number;
 	statementId?: number;
 	chaseMessageId?: number;
 	to: string;
@@ -36,7 +36,7 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 			key: mail.key,
 			kind: mail.kind,
 			documentId: mail.documentId ?? null,
-			rehearsalId: mail.rehearsalId ?? null,
+			trialId: mail.trialId ?? null,
 			statementId: mail.statementId ?? null,
 			chaseMessageId: mail.chaseMessageId ?? null,
 			to: mail.to,

@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import { paidNotice, receiptMessage } from '../../../core/documents/wording';
 import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce, type Transaction } from '../../db/connection';
-import { checkouts, documents, rehearsals, webhookEvents } from '../../db/schema';
+import { checkouts, documents, trials, webhookEvents } from '../../db/schema';
 import type { BankEvent } from '../../gateways/bank';
 import type { CardEvent } from '../../gateways/card';
 import type { World } from '../../world';
@@ -13,7 +13,7 @@ import { NotFoundError } from '../../../core/refusals';
 import { queueMail } from '../messages/outbox';
 import { takePayment } from './taking';
 import { queueReceipt } from './receipts';
-import { REHEARSAL_BANNER } from '../invoices/trial';
+import { TRIAL_BANNER } from '../invoices/trial';
 import { chargeDeclined, chargeSettled } from '../repeats/charges';
 import { keepCard } from '../repeats/keptCards';
 import { note } from '../trail/documents';
@@ -38,7 +38,7 @@ export function receiveCardEvent(world: World, event: CardEvent, body: string): 
 			.onConflictDoNothing()
 			.run().changes;
 		if (!fresh) return;
-		if (checkout.rehearsalId !== null) rehearsed(tx, world, checkout, event);
+		if (checkout.trialId !== null) tried(tx, world, checkout, event);
 		else if (checkout.payerId !== null) accountProgressed(tx, world, checkout, event);
 		else if (event.type === 'refund.settled') refunded(tx, world, checkout, event);
 		else progressed(tx, world, checkout, event);
@@ -154,30 +154,23 @@ function tellBoth(
 	}
 }
 
-function rehearsed(tx: Transaction, world: World, checkout: CheckoutRow, event: CardEvent): void {
+function tried(tx: Transaction, world: World, checkout: CheckoutRow, event: CardEvent): void {
 	if (event.type !== 'payment.settled' || checkout.state === 'settled') return;
 	tx.update(checkouts).set({ state: 'settled' }).where(eq(checkouts.id, checkout.id)).run();
-	const rehearsal = tx
-		.select()
-		.from(rehearsals)
-		.where(eq(rehearsals.id, checkout.rehearsalId!))
-		.get()!;
-	tx.update(rehearsals)
-		.set({ paidAt: world.clock.now() })
-		.where(eq(rehearsals.id, rehearsal.id))
-		.run();
+	const trial = tx.select().from(trials).where(eq(trials.id, checkout.trialId!)).get()!;
+	tx.update(trials).set({ paidAt: world.clock.now() }).where(eq(trials.id, trial.id)).run();
 	const owner = loadBusiness(tx).email;
-	const receipt = receiptMessage(rehearsal.frozen, 'to come', BigInt(event.amount), 0n);
+	const receipt = receiptMessage(trial.frozen, 'to come', BigInt(event.amount), 0n);
 	if (owner) {
 		queueMail(tx, world, {
-			key: `rehearsal-receipt:${checkout.id}`,
-			kind: 'rehearsal',
-			rehearsalId: rehearsal.id,
+			key: `trial-receipt:${checkout.id}`,
+			kind: 'trial',
+			trialId: trial.id,
 			to: owner,
-			subject: `Rehearsal · ${receipt.subject}`,
+			subject: `Test · ${receipt.subject}`,
 			text: receipt.text,
-			link: `${world.origin}/p/${rehearsal.token}`,
-			banner: REHEARSAL_BANNER
+			link: `${world.origin}/p/${trial.token}`,
+			banner: TRIAL_BANNER
 		});
 	}
 }

@@ -9,7 +9,7 @@ import type { Frozen } from '../../../core/documents/types';
 import { writeAtOnce } from '../../db/connection';
 import { allocations, documents, openItems, payments } from '../../db/schema';
 import type { World } from '../../world';
-import { applyCredit } from './payerPayments';
+import { useInHand } from './payerPayments';
 import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
 import { frozenFigures, NotReadyError } from '../invoices/freeze';
@@ -51,7 +51,7 @@ async function billOne(
 		if (draft.state === 'discarded') return 0;
 		if (draft.state === 'draft') await issueInvoice(world, id, draft.version);
 		const item = world.db.select().from(openItems).where(eq(openItems.documentId, id)).get();
-		if (item?.state === 'open') applyCredit(world, id, key);
+		if (item?.state === 'open') useInHand(world, id, key);
 		return 1;
 	} catch (error) {
 		// Something is missing on it: the draft waits among the next moves.

@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce } from '../../db/connection';
-import { checkouts, customers, documents, openItems, rehearsals } from '../../db/schema';
+import { checkouts, customers, documents, openItems, trials } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
@@ -48,7 +48,7 @@ export async function openCheckout(
 			.values({
 				key,
 				documentId: subject.documentId,
-				rehearsalId: subject.rehearsalId,
+				trialId: subject.trialId,
 				amount: wanted,
 				way,
 				processorId: answer.id,
@@ -81,22 +81,22 @@ function payableByToken(world: World, token: string) {
 		if (toPay === 0) throw new RefusedError('Nothing is left to pay.');
 		return {
 			documentId: document.id,
-			rehearsalId: null,
+			trialId: null,
 			toPay,
 			description: `Invoice ${document.number}`,
 			reference: referenceOf(document.number!),
 			passOnFee: feePassedOn(world, document.customerId!, item)
 		};
 	}
-	const rehearsal = world.db.select().from(rehearsals).where(eq(rehearsals.token, token)).get();
-	if (!rehearsal) throw new NotFoundError('This page');
-	if (rehearsal.paidAt !== null) throw new RefusedError('This rehearsal has been paid already.');
+	const trial = world.db.select().from(trials).where(eq(trials.token, token)).get();
+	if (!trial) throw new NotFoundError('This page');
+	if (trial.paidAt !== null) throw new RefusedError('This test has been paid already.');
 	return {
 		documentId: null,
-		rehearsalId: rehearsal.id,
-		toPay: Number(frozenFigures(rehearsal.frozen).payable),
-		description: 'Rehearsal: nothing is charged for real',
-		reference: 'REHEARSAL',
+		trialId: trial.id,
+		toPay: Number(frozenFigures(trial.frozen).payable),
+		description: 'Test: nothing is charged for real',
+		reference: 'TEST',
 		passOnFee: false
 	};
 }

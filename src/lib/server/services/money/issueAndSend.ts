@@ -3,7 +3,7 @@ import { FieldError } from '../../../core/refusals';
 import type { World } from '../../world';
 import { issueInvoice, type Issued } from '../invoices/issue';
 import { queueIssued, readAddresses } from '../invoices/send';
-import { creditOf } from '../ledger/inHand';
+import { inHandOf } from '../ledger/inHand';
 import { openItemOf } from '../ledger/openInvoices';
 import { applyInTransaction } from './payerPayments';
 
@@ -29,7 +29,7 @@ export async function issueAndSend(
 	if (to === '') throw new FieldError({ to: 'Who should get it?' });
 	return issueInvoice(world, id, version, (tx) => {
 		const item = openItemOf(tx, id);
-		if (useInHand && item && item.toPay > 0 && creditOf(tx, item.payerId).length > 0)
+		if (useInHand && item && item.toPay > 0 && inHandOf(tx, item.payerId).length > 0)
 			applyInTransaction(tx, world, id, `issue:${id}`);
 		if (to !== null)
 			queueIssued(tx, world, id, {

@@ -1,7 +1,7 @@
 // What an unguessable link shows: one document and nothing else. Opening it is noted.
 import { and, desc, eq, sql } from 'drizzle-orm';
 import { viewDocument, type DocumentView } from '../../../core/documents/view';
-import { checkouts, documentFiles, documents, openItems, rehearsals, trail } from '../../db/schema';
+import { checkouts, documentFiles, documents, openItems, trials, trail } from '../../db/schema';
 import type { World } from '../../world';
 import { feePassedOn } from './checkouts';
 import { NotFoundError } from '../../../core/refusals';
@@ -11,7 +11,7 @@ import { note } from '../trail/documents';
 
 export interface PayPage {
 	view: DocumentView;
-	rehearsal: boolean;
+	trial: boolean;
 	kind: 'invoice' | 'creditNote';
 	/** Pence. */
 	toPay: number;
@@ -37,7 +37,7 @@ export function payPage(world: World, token: string): PayPage {
 		if (!item)
 			return {
 				view,
-				rehearsal: false,
+				trial: false,
 				kind: row.kind,
 				toPay: 0,
 				paid: 0,
@@ -51,7 +51,7 @@ export function payPage(world: World, token: string): PayPage {
 		const pending = isPending(world, row.id);
 		return {
 			view,
-			rehearsal: false,
+			trial: false,
 			kind: row.kind,
 			toPay,
 			paid: item.cash,
@@ -69,20 +69,20 @@ export function payPage(world: World, token: string): PayPage {
 			mayBearFee: feePassedOn(world, row.customerId!, item)
 		};
 	}
-	const rehearsal = world.db.select().from(rehearsals).where(eq(rehearsals.token, token)).get();
-	if (!rehearsal) throw new NotFoundError('This page');
-	const figures = frozenFigures(rehearsal.frozen);
-	const view = viewDocument(rehearsal.frozen, figures, '', 'rehearsal');
+	const trial = world.db.select().from(trials).where(eq(trials.token, token)).get();
+	if (!trial) throw new NotFoundError('This page');
+	const figures = frozenFigures(trial.frozen);
+	const view = viewDocument(trial.frozen, figures, '', 'trial');
 	const payable = Number(figures.payable);
 	return {
 		view,
-		rehearsal: true,
+		trial: true,
 		kind: 'invoice',
-		toPay: rehearsal.paidAt === null ? payable : 0,
-		paid: rehearsal.paidAt === null ? 0 : payable,
+		toPay: trial.paidAt === null ? payable : 0,
+		paid: trial.paidAt === null ? 0 : payable,
 		withheld: 0,
 		credited: 0,
-		state: rehearsal.paidAt === null ? 'open' : 'paid',
+		state: trial.paidAt === null ? 'open' : 'paid',
 		failed: false,
 		mayBearFee: false
 	};
@@ -136,11 +136,11 @@ export function payPagePdf(world: World, token: string): { name: string; content
 		.where(eq(documents.token, token))
 		.get();
 	if (file) return file;
-	const rehearsal = world.db
-		.select({ pdf: rehearsals.pdf })
-		.from(rehearsals)
-		.where(eq(rehearsals.token, token))
+	const trial = world.db
+		.select({ pdf: trials.pdf })
+		.from(trials)
+		.where(eq(trials.token, token))
 		.get();
-	if (!rehearsal) throw new NotFoundError('This page');
-	return { name: 'Rehearsal.pdf', content: rehearsal.pdf };
+	if (!trial) throw new NotFoundError('This page');
+	return { name: 'Test.pdf', content: trial.pdf };
 }

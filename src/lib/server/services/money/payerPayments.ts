@@ -1,6 +1,5 @@
 // Money of a payer as a whole: one payment for several invoices, credit on the account, and its use.
 import { and, eq, isNull, sql } from 'drizzle-orm';
-import { isPlainDate } from '../../../core/calendar/queries';
 import { displayPounds } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
@@ -10,7 +9,6 @@ import {
 	creditReturns,
 	customers,
 	openItems,
-	PAYMENT_WAYS,
 	paymentReversals,
 	payments,
 	transfers
@@ -18,23 +16,17 @@ import {
 import type { World } from '../../world';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { openOf } from '../ledger/openInvoices';
-import { readAmount, readGivenBack, type GiveBackForm } from './payments';
+import { readAmount, readMoved, type MovedForm } from './form';
 import { takeShared, WAY_ACCOUNT } from './taking';
 import { queueReceipt } from './receipts';
 import { resettle } from '../ledger/settlement';
 import { stillToPay } from '../../../core/settlement/position';
 import { note } from '../trail/documents';
-import { type Credit, unusedPayments, creditOf } from '../ledger/inHand';
+import { type Credit, unusedPayments, inHandOf } from '../ledger/inHand';
 import { documents } from '../../db/schema';
 import { customerRecord } from '../customers/parts';
 
-export interface AccountPaymentForm {
-	/** Names the press of the button. */
-	key: string;
-	date: string;
-	amount: string;
-	way: string;
-	reference: string;
+export interface PayerPaymentForm extends MovedForm {
 	/** Typed amounts by invoice; absent: shared out, the one due first, first. */
 	shares?: Record<string, string> | undefined;
 	/** What the payer says it withheld from which invoice. */
@@ -48,15 +40,8 @@ export interface AccountPaymentForm {
  * @returns the payment's id; the same key again gives the same payment.
  * @throws FieldError, NotFoundError
  */
-export function recordForPayer(world: World, payerId: number, form: AccountPaymentForm): number {
-	const problems: Record<string, string> = {};
-	const amount = readAmount(form.amount, 'amount', 'what came in', problems);
-	if (amount === 0) problems.amount ??= 'More than nothing, please.';
-	if (!isPlainDate(form.date)) problems.date = 'Give the day it came in.';
-	else if (form.date > world.clock.today()) problems.date = 'That day has not come yet.';
-	const way = PAYMENT_WAYS.find((one) => one === form.way);
-	if (!way) problems.way = 'Choose how it was paid.';
-	if (form.reference.length > 200) problems.reference = 'At most 200 characters.';
+export function recordForPayer(world: World, payerId: number, form: PayerPaymentForm): number {
+	const { problems, amount, way } = readMoved(world, form, 'in');
 	return writeAtOnce(world.db, (tx) => {
 		const same = tx
 			.select({ id: payments.id })
@@ -87,7 +72,7 @@ export function recordForPayer(world: World, payerId: number, form: AccountPayme
 
 function readShares(
 	open: ReturnType<typeof openOf>,
-	form: AccountPaymentForm,
+	form: PayerPaymentForm,
 	amount: number,
 	problems: Record<string, string>
 ) {
@@ -146,11 +131,11 @@ function toPayWith(item: Parameters<typeof stillToPay>[0], stated: number | null
  * @returns how much was used, in pence
  * @throws RefusedError where there is nothing to use, or nothing to use it for
  */
-export function applyCredit(world: World, documentId: number, key: string): number {
+export function useInHand(world: World, documentId: number, key: string): number {
 	return writeAtOnce(world.db, (tx) => applyInTransaction(tx, world, documentId, key));
 }
 
-/** As `applyCredit`, in the caller's transaction. */
+/** As `useInHand`, in the caller's transaction. */
 export function applyInTransaction(
 	tx: Transaction,
 	world: World,
@@ -162,7 +147,7 @@ export function applyInTransaction(
 	if (!target) throw new NotFoundError('This invoice');
 	let left = stillToPay(target);
 	if (left === 0) throw new RefusedError('Nothing is left to pay on this invoice.');
-	const credits = creditOf(tx, target.payerId);
+	const credits = inHandOf(tx, target.payerId);
 	if (credits.length === 0) throw new RefusedError('There is no credit on this account.');
 	let used = 0;
 	for (const [index, credit] of credits.entries()) {
@@ -186,13 +171,13 @@ export function applyInTransaction(
  * Uses a payer's credit for everything open, the one due first, first. The same key again changes nothing.
  * @throws RefusedError where there is no credit, or nothing to use it for
  */
-export function applyAllCredit(world: World, payerId: number, key: string): number {
+export function useAllInHand(world: World, payerId: number, key: string): number {
 	return writeAtOnce(world.db, (tx) => {
 		const open = openOf(tx, payerId).filter((item) => item.toPay > 0);
 		if (open.length === 0) throw new RefusedError('Nothing is open that the credit could pay.');
 		let used = 0;
 		for (const { documentId } of open) {
-			if (used > 0 && creditOf(tx, payerId).length === 0) break;
+			if (used > 0 && inHandOf(tx, payerId).length === 0) break;
 			used += applyInTransaction(tx, world, documentId, `${key}:${documentId}`);
 		}
 		return used;
@@ -266,8 +251,8 @@ function useOne(
  * Gives credit on the account back, by hand. The same key again changes nothing.
  * @throws FieldError, RefusedError
  */
-export function returnCredit(world: World, paymentId: number, form: GiveBackForm): void {
-	const { problems, amount, way } = readGivenBack(world, form);
+export function returnInHand(world: World, paymentId: number, form: MovedForm): void {
+	const { problems, amount, way } = readMoved(world, form, 'back');
 	writeAtOnce(world.db, (tx) => {
 		const same = tx.select().from(creditReturns).where(eq(creditReturns.key, form.key)).get();
 		if (same) return;
@@ -322,11 +307,11 @@ export function paymentsOfPayer(db: Reader, payerId: number) {
 }
 
 /** What the payer of a draft, or of an invoice, has in hand. Pence. */
-export function creditForDraft(world: World, documentId: number): number {
+export function inHandForDraft(world: World, documentId: number): number {
 	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
 	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
 	if (!row) throw new NotFoundError('This document');
 	const customer = customerRecord(world.db, row.sheet.customerId, row.sheet);
 	const payerId = item?.payerId ?? customer?.billTo?.id ?? customer?.id;
-	return payerId ? creditOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0) : 0;
+	return payerId ? inHandOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0) : 0;
 }

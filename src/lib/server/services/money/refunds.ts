@@ -7,7 +7,7 @@ import { creditReturns, openItems, payments, refunds } from '../../db/schema';
 import type { CardEvent } from '../../gateways/card';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
-import { readGivenBack, type GiveBackForm } from './payments';
+import { readMoved, type MovedForm } from './form';
 import { WAY_ACCOUNT } from './taking';
 import { resettle } from '../ledger/settlement';
 import { note } from '../trail/documents';
@@ -69,8 +69,8 @@ export function refunded(
  * Records money given back by hand for an invoice. The same key again changes nothing.
  * @throws FieldError, NotFoundError
  */
-export function refundByHand(world: World, documentId: number, form: GiveBackForm): void {
-	const { problems, amount, way } = readGivenBack(world, form);
+export function refundByHand(world: World, documentId: number, form: MovedForm): void {
+	const { problems, amount, way } = readMoved(world, form, 'back');
 	writeAtOnce(world.db, (tx) => {
 		const key = `hand-refund:${form.key}`;
 		if (tx.select().from(refunds).where(eq(refunds.key, key)).get()) return;

@@ -2,22 +2,28 @@
 import { and, desc, eq, isNotNull, sql } from 'drizzle-orm';
 import { daysBetween } from '../../../core/calendar/queries';
 import { runningAccount, usualDays, type AccountItem } from '../../../core/settlement/account';
-import { openItems } from '../../db/schema';
+import { openItems, type journalEntries } from '../../db/schema';
 import type { World } from '../../world';
 
-const EVENT_WORDS: Record<string, string> = {
+type JournalEvent = (typeof journalEntries.$inferSelect)['event'];
+
+const EVENT_WORDS: Record<JournalEvent, string> = {
 	issue: 'Invoice',
 	credit: 'Credit note',
 	payment: 'Payment',
-	refund: 'Refund',
-	reversal: 'Payment undone'
+	refund: 'Money given back',
+	reversal: 'Payment undone',
+	apply: 'Money in hand used',
+	writeOff: 'Written off',
+	payout: 'Payout',
+	relief: 'VAT relief'
 };
 
 /** Every change of what the customer owes, newest last. What was withheld stands with its payment. */
 export function customerAccount(world: World, customerId: number) {
 	const rows = world.db.all<{
 		key: string;
-		event: string;
+		event: JournalEvent;
 		date: string;
 		amount: number;
 		documentId: number | null;
@@ -32,7 +38,7 @@ export function customerAccount(world: World, customerId: number) {
 		id: row.key,
 		date: row.date,
 		amount: BigInt(row.amount),
-		what: `${EVENT_WORDS[row.event] ?? row.event}${row.number ? ` ${row.number}` : ''}`,
+		what: `${EVENT_WORDS[row.event]}${row.number ? ` ${row.number}` : ''}`,
 		documentId: row.documentId
 	}));
 	return runningAccount(items);

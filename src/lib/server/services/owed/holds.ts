@@ -8,7 +8,7 @@ import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { note } from '../trail/documents';
 
-export interface HoldForm {
+export interface PauseForm {
 	kind: 'dispute' | 'promise';
 	/** The day of a promise. */
 	until: string;
@@ -16,7 +16,7 @@ export interface HoldForm {
 }
 
 /** Marks an invoice as disputed or promised; it replaces what was marked before. @throws FieldError */
-export function holdInvoice(world: World, documentId: number, form: HoldForm): void {
+export function pauseInvoice(world: World, documentId: number, form: PauseForm): void {
 	const words = form.note.trim();
 	const problems: Record<string, string> = {};
 	if (form.kind === 'promise') {
@@ -48,7 +48,7 @@ export function holdInvoice(world: World, documentId: number, form: HoldForm): v
 }
 
 /** The dispute is settled, or the promise is off: it is chased again. */
-export function releaseInvoice(world: World, documentId: number): void {
+export function resumeInvoice(world: World, documentId: number): void {
 	const at = world.clock.now();
 	writeAtOnce(world.db, (tx) => {
 		const ended = tx

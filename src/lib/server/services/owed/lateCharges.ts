@@ -3,7 +3,7 @@ import { eq, inArray, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { addDays } from '../../../core/calendar/manipulation';
 import type { PlainDate } from '../../../core/calendar/types';
-import type { LateClaim } from '../../../core/documents/detail';
+import type { LateCharge } from '../../../core/documents/detail';
 import { FiguresError } from '../../../core/figures/types';
 import { formatMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
@@ -51,7 +51,7 @@ export function paidTowards(
 export type Claim = Lateness | { missingRate: string };
 
 /** Claims of late invoices to businesses as of a day. Invoices that are not late, and households', are left out. */
-export function lateClaims(
+export function lateCharges(
 	world: World,
 	documentIds: readonly number[],
 	asOf = world.clock.today()
@@ -104,8 +104,8 @@ export function lateClaims(
 }
 
 /** What a late invoice's page says about the Act, ready to show. Amounts in pence. */
-export function lateClaimOf(world: World, documentId: number): LateClaim | null {
-	const claim = lateClaims(world, [documentId]).get(documentId);
+export function lateChargeOf(world: World, documentId: number): LateCharge | null {
+	const claim = lateCharges(world, [documentId]).get(documentId);
 	if (!claim) return null;
 	if ('missingRate' in claim) return { missingRate: claim.missingRate };
 	const { reference, spans } = claim.workings;
@@ -141,7 +141,7 @@ const ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';
  * @throws RefusedError where there is nothing (more) to claim
  */
 export function chargeLate(world: World, documentId: number, key: string): number {
-	const claim = lateClaimOf(world, documentId);
+	const claim = lateChargeOf(world, documentId);
 	if (!claim || 'missingRate' in claim)
 		throw new RefusedError(
 			claim

@@ -6,7 +6,7 @@ import { type AgreedTerms } from '../../../core/settlement/lateness';
 import { lateTerms } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError } from '../../../core/refusals';
-import { readAmount } from '../money/payments';
+import { readAmount } from '../money/form';
 
 export interface LateTerms extends AgreedTerms {
 	/** The words of the contract. */

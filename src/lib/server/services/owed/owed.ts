@@ -17,11 +17,11 @@ import { customers, documents } from '../../db/schema';
 import type { World } from '../../world';
 import { callsOf } from './holds';
 import { paymentsOfPayer } from '../money/payerPayments';
-import { creditOf } from '../ledger/inHand';
+import { inHandOf } from '../ledger/inHand';
 import { openOf } from '../ledger/openInvoices';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
-import { lateClaims } from './lateCharges';
+import { lateCharges } from './lateCharges';
 import { missingRate } from './referenceRates';
 import { leftToDeduct, stillToPay } from '../../../core/settlement/position';
 
@@ -146,7 +146,7 @@ export function owedPage(world: World, filter: OwedFilter) {
 		.sort(byWorth);
 	const start = (filter.page - 1) * PAYERS_PER_PAGE;
 	const shown = payers.slice(start, start + PAYERS_PER_PAGE);
-	const claims = lateClaims(
+	const claims = lateCharges(
 		world,
 		shown.flatMap(({ items }) => items.map((item) => item.documentId))
 	);
@@ -194,20 +194,6 @@ function payersLate(rows: readonly OwedItem[], today: string): number {
 	return rows.reduce((sum, row) => (row.dueDate < today ? sum + row.toPay : sum), 0);
 }
 
-/** Payers with late invoices that are not held, with those invoices, the oldest first. */
-export function latePayers(world: World) {
-	const today = world.clock.today();
-	const byPayer = new Map<number, { payerId: number; payer: string; items: OwedItem[] }>();
-	for (const row of openRows(world)) {
-		if (row.dueDate >= today || isHeld(row, today)) continue;
-		const { payerId, payer } = row;
-		const known = byPayer.get(payerId) ?? { payerId, payer, items: [] };
-		known.items.push(row);
-		byPayer.set(payerId, known);
-	}
-	return [...byPayer.values()];
-}
-
 /** Everything about one payer's money. */
 export function payerPage(world: World, payerId: number) {
 	const record = world.db.select().from(customers).where(eq(customers.id, payerId)).get();
@@ -216,7 +202,7 @@ export function payerPage(world: World, payerId: number) {
 	const open = openOf(world.db, payerId);
 	const rows = openRows(world, payerId);
 	const holdsOf = new Map(rows.map((row) => [row.documentId, row.hold]));
-	const claims = lateClaims(
+	const claims = lateCharges(
 		world,
 		open.map((item) => item.documentId)
 	);
@@ -263,7 +249,7 @@ export function payerPage(world: World, payerId: number) {
 				claim: claim && 'interest' in claim ? Number(claim.interest + claim.compensation) : 0
 			};
 		}),
-		credit: creditOf(world.db, payerId),
+		credit: inHandOf(world.db, payerId),
 		payments: paymentsOfPayer(world.db, payerId),
 		calls: callsOf(world, payerId)
 	};

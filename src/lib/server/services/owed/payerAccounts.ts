@@ -1,18 +1,13 @@
 // The items of payers' accounts as statements take them, read in bulk: what raised a balance and what lowered it.
 import { sql, type SQL } from 'drizzle-orm';
 import type { AccountEntry } from '../../../core/documents/statementView';
+import { WAY_NAMES, withinSentence } from '../../../core/words';
+import type { PaymentWay } from '../../db/schema';
 import { settle } from '../../../core/settlement/settle';
 import type { Reader } from '../../db/connection';
 import { unusedPayments } from '../ledger/inHand';
 import { settlementEntries } from '../ledger/settlement';
 import { stillToPay } from '../../../core/settlement/position';
-
-const WAY_WORDS: Record<string, string> = {
-	bank: 'bank transfer',
-	card: 'card',
-	cash: 'cash',
-	cheque: 'cheque'
-};
 
 interface Row {
 	payer: number;
@@ -25,7 +20,7 @@ interface Row {
  * Every payer's items, of some payers or of all. An invoice's id is `d17`; what stands against it says so.
  * Amounts in pence.
  */
-export function accountItems(
+export function payerAccounts(
 	db: Reader,
 	payerIds?: readonly number[]
 ): Map<number, AccountEntry[]> {
@@ -100,7 +95,7 @@ export function accountItems(
 			what: `Credit note ${row.number}`,
 			documentId: row.id
 		});
-	for (const row of db.all<Row & { id: number; way: string; reference: string }>(sql`
+	for (const row of db.all<Row & { id: number; way: PaymentWay; reference: string }>(sql`
 		select o.payer_id as payer, a.id, a.document_id as document, p.date, a.amount, p.way, p.reference
 		from allocations a join payments p on p.id = a.payment_id join open_items o on o.document_id = a.document_id
 		where ${of(sql`o.payer_id`)} and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
@@ -111,7 +106,7 @@ export function accountItems(
 			date: row.date,
 			amount: BigInt(row.amount),
 			against: `d${row.document}`,
-			what: `Payment, ${WAY_WORDS[row.way] ?? row.way}`
+			what: `Payment, ${withinSentence(WAY_NAMES[row.way])}`
 		});
 	for (const { payer, document, total, deduction } of deducting) {
 		const entries = settlementEntries(db, document);

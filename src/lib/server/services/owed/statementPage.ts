@@ -6,7 +6,7 @@ import { shareOldestFirst } from '../../../core/settlement/sharing';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { checkouts, statements } from '../../db/schema';
 import type { World } from '../../world';
-import { creditOf } from '../ledger/inHand';
+import { inHandOf } from '../ledger/inHand';
 import { openOf } from '../ledger/openInvoices';
 import { referenceOf } from '../money/checkouts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
@@ -58,7 +58,7 @@ export function statementPage(world: World, token: string): StatementPage {
 		view: row.view,
 		open,
 		toPay: open.reduce((sum, item) => sum + item.toPay, 0),
-		credit: creditOf(world.db, row.payerId).reduce((sum, one) => sum + one.amount, 0),
+		credit: inHandOf(world.db, row.payerId).reduce((sum, one) => sum + one.amount, 0),
 		pending: tried.some((one) => one.state === 'pending'),
 		failed: last?.way === 'bank' && last.state === 'declined'
 	};

@@ -13,7 +13,7 @@ import { statement, type Statement } from '../../../core/settlement/statement';
 import type { Reader } from '../../db/connection';
 import { contacts, customers, documents } from '../../db/schema';
 import type { World } from '../../world';
-import { accountItems } from './payerAccounts';
+import { payerAccounts } from './payerAccounts';
 import { sellerRecord } from '../business/settings';
 import { parseForm } from '../business/fields';
 import { NotFoundError } from '../../../core/refusals';
@@ -82,7 +82,7 @@ export function statementOverview(
 	options: StatementOptions,
 	{ zero = false, archived = false, payerId }: StatementFilter = {}
 ): { rows: StatementRowInfo[]; hidden: number } {
-	const accounts = accountItems(world.db, payerId === undefined ? undefined : [payerId]);
+	const accounts = payerAccounts(world.db, payerId === undefined ? undefined : [payerId]);
 	const names = new Map(
 		world.db
 			.select({ id: customers.id, name: customers.name, archivedAt: customers.archivedAt })
@@ -147,7 +147,7 @@ export function buildStatement(
 	const { db } = world;
 	const payer = db.select().from(customers).where(eq(customers.id, payerId)).get();
 	if (!payer) throw new NotFoundError('This payer');
-	const entries = accountItems(db, [payerId]).get(payerId) ?? [];
+	const entries = payerAccounts(db, [payerId]).get(payerId) ?? [];
 	const result = compute(entries, options);
 	const view = viewStatement(
 		result,

@@ -9,7 +9,7 @@ import {
 	type Column,
 	type Table
 } from '../../../core/formats/table';
-import { KIND_NAMES } from '../../../core/documents/view';
+import { KIND_NAMES } from '../../../core/words';
 import { LINE_KINDS, type LineKind } from '../../../core/figures/types';
 import { explainTypedNumber, readTypedNumber } from '../../../core/money/typed';
 import { writeAtOnce } from '../../db/connection';

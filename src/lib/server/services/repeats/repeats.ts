@@ -11,7 +11,7 @@ import { writeAtOnce, type Reader } from '../../db/connection';
 import { documents, repeatChanges, repeats } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
-import { withoutClaims } from '../jobs/takenParts';
+import { withoutTaken } from '../jobs/takenParts';
 import { sheetContext } from '../invoices/drafts';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { required } from '../business/fields';
@@ -80,7 +80,7 @@ export function addRepeat(world: World, key: string, documentId: number, input: 
 				customerId: document.sheet.customerId,
 				jobId: jobId?.type === 'line' ? (jobId.jobId ?? null) : null,
 				rule: ruleOf(form),
-				sheet: { ...withoutClaims(document.sheet), issueDate: '', workFinished: '', dueDate: '' },
+				sheet: { ...withoutTaken(document.sheet), issueDate: '', workFinished: '', dueDate: '' },
 				action: form.action,
 				state: 'active',
 				madeFrom: form.start,
@@ -137,7 +137,7 @@ export function changeRepeat(world: World, id: number, from: string, input: unkn
 			(problem) => problem.level === 'stop' && problem.path.startsWith('rows')
 		);
 		if (stop) throw new FieldError({ [stop.path]: stop.message });
-		const values = { sheet: { ...withoutClaims(sheet.data), customerId: row.customerId } };
+		const values = { sheet: { ...withoutTaken(sheet.data), customerId: row.customerId } };
 		tx.insert(repeatChanges)
 			.values({ repeatId: id, from, ...values })
 			.onConflictDoUpdate({

@@ -13,7 +13,7 @@ import type { Reader } from '../../db/connection';
 import { customers, deductionStatements, documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
-import { readAmount } from '../money/payments';
+import { readAmount } from '../money/form';
 import { settlementEntries } from '../ledger/settlement';
 
 /** Every payment of a contractor, with what should have been and what was withheld from it. */

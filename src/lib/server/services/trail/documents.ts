@@ -44,7 +44,7 @@ export type TrailWhat =
 	| 'onStatement'
 	| 'credited'
 	| 'corrects'
-	| 'rehearsed';
+	| 'tried';
 
 /** After any of these the customer has the document, or has seen what it asks for. */
 const REACHED: ReadonlySet<TrailWhat> = new Set([

@@ -29,7 +29,7 @@
 	let dialog: HTMLDialogElement;
 	let to = $state('');
 	let copy = $state(true);
-	let busy = $state<'send' | 'issue' | 'rehearse' | null>(null);
+	let busy = $state<'send' | 'issue' | 'tryOut' | null>(null);
 	let message = $state('');
 	let done = $state('');
 	/** What the payer has in hand, in pence. */
@@ -88,15 +88,15 @@
 		else message = answer?.message ?? 'That did not work. Nothing was issued.';
 	}
 
-	async function rehearse() {
-		busy = 'rehearse';
+	async function tryOut() {
+		busy = 'tryOut';
 		message = '';
 		const key = pressKey();
-		const response = await post(() => ({ action: 'rehearse', key }));
+		const response = await post(() => ({ action: 'tryOut', key }));
 		busy = null;
 		if (!response) return;
 		const answer = await response.json().catch(() => null);
-		if (response.ok) done = `The rehearsal is on its way to ${answer.to}. Nothing of it counts.`;
+		if (response.ok) done = `The test is on its way to ${answer.to}. Nothing of it counts.`;
 		else message = answer?.message ?? 'That did not work.';
 	}
 
@@ -164,11 +164,8 @@
 						aria-busy={busy === 'issue'}
 						onclick={() => issue(false)}>Issue, send later</button
 					>
-					<button
-						type="button"
-						class="button plain"
-						aria-busy={busy === 'rehearse'}
-						onclick={rehearse}>Rehearse: send it to myself first</button
+					<button type="button" class="button plain" aria-busy={busy === 'tryOut'} onclick={tryOut}
+						>Send myself a test first</button
 					>
 				</div>
 			</form>

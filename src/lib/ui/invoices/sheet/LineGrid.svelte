@@ -1,5 +1,6 @@
 <!-- The lines: a grid that works by keyboard alone, and by dragging. -->
 <script lang="ts">
+	import { TREATMENT_NAMES } from '$lib/core/words';
 	import GripVertical from '@lucide/svelte/icons/grip-vertical';
 	import Heading from '@lucide/svelte/icons/heading';
 	import Plus from '@lucide/svelte/icons/plus';
@@ -18,17 +19,12 @@
 	let { draft }: { draft: Draft } = $props();
 	let grid: HTMLElement;
 	let registered = $derived(draft.registered);
-	const WORDS: Partial<Record<VatTreatment, string>> = {
-		exempt: 'Exempt',
-		outside: 'Outside UK',
-		noSupply: 'No VAT'
-	};
 	/** What can be chosen in the VAT cell on the tax point: a rate other than standard comes with its reason. */
 	let rates = $derived.by(() => {
 		const date = draft.taxDate;
 		const name = (treatment: VatTreatment) => {
 			const dated = GB.rateOn(treatment, date);
-			return dated ? `${formatDecimal(dated.rate)} %` : (WORDS[treatment] ?? 'no rate');
+			return dated ? `${formatDecimal(dated.rate)} %` : TREATMENT_NAMES[treatment];
 		};
 		return [
 			{ id: 'standard', treatment: 'standard' as VatTreatment, label: name('standard') },

@@ -4,7 +4,7 @@
 	import GripVertical from '@lucide/svelte/icons/grip-vertical';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import { dragHandle } from 'svelte-dnd-action';
-	import { KIND_NAMES } from '$lib/core/documents/view';
+	import { KIND_NAMES } from '$lib/core/words';
 	import { ALLOWABLE_KINDS, LINE_KINDS } from '$lib/core/figures/types';
 	import type { VatTreatment } from '$lib/core/regimes/types';
 	import type { SheetLine } from '$lib/core/sheet/types';

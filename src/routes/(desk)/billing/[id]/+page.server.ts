@@ -3,7 +3,7 @@ import { act, formValues, idOf, orNotFound } from '$lib/server/answers';
 import { parseMoney } from '$lib/core/money/decimal';
 import { readTypedNumber } from '$lib/core/money/typed';
 import { loadSheetPage } from '$lib/server/services/invoices/sheetPage';
-import { applyCredit } from '$lib/server/services/money/payerPayments';
+import { useInHand } from '$lib/server/services/money/payerPayments';
 import { refundByHand, refundCard } from '$lib/server/services/money/refunds';
 import { creditInvoice } from '$lib/server/services/invoices/creditNote';
 import { documentDetail, documentState } from '$lib/server/services/desk/documents';
@@ -126,7 +126,7 @@ export const actions: Actions = {
 	useCredit: async ({ request, locals, params }) => {
 		const key = String((await request.formData()).get('key') ?? '');
 		return act(() => {
-			applyCredit(locals.world, idOf(params.id), key);
+			useInHand(locals.world, idOf(params.id), key);
 			return { done: 'useCredit' as const };
 		});
 	},

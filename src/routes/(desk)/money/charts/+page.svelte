@@ -1,17 +1,11 @@
 <script lang="ts">
-	import { displayDate } from '$lib/core/calendar/conversion';
+	import { displayDate, shortMonth } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { AGES } from '$lib/core/settlement/statement';
+	import { AGE_NAMES, counted } from '$lib/core/words';
 	import BarChart from '$lib/ui/desk/BarChart.svelte';
 
 	let { data } = $props();
-	const AGE_WORDS = {
-		notDue: 'not due',
-		'1-30': '1–30 days late',
-		'31-60': '31–60',
-		'61-90': '61–90',
-		over90: 'over 90'
-	};
 	const AGE_FILL = {
 		notDue: { color: 'verdigris', pattern: 'plain' },
 		'1-30': { color: 'tape', pattern: 'plain' },
@@ -19,14 +13,13 @@
 		'61-90': { color: 'oxide', pattern: 'hatch' },
 		over90: { color: 'oxide', pattern: 'plain' }
 	} as const;
-	const MONTHS = 'Jan Feb Mar Apr May Jun Jul Aug Sep Oct Nov Dec'.split(' ');
 	const month = (text: string) => {
-		const name = MONTHS[Number(text.slice(5, 7)) - 1]!;
+		const name = shortMonth(text);
 		return name === 'Jan' ? `Jan ${text.slice(2, 4)}` : name;
 	};
 	const pounds = (pence: number) => displayPounds(pence).replace(/\.00$/, '');
 	const whole = (pence: number) => pounds(Math.round(pence / 100) * 100);
-	const days = (count: number) => (count === 1 ? '1 day' : `${count} days`);
+	const days = (count: number) => counted(count, 'day');
 	const KINDS = ['billed', 'received', 'withheld'] as const;
 	let likely = $derived(data.likely.reduce((sum, one) => sum + one.amount, 0));
 </script>
@@ -60,7 +53,7 @@
 			categories={data.ends.map(month)}
 			stacked
 			series={AGES.map((age) => ({
-				name: AGE_WORDS[age],
+				name: AGE_NAMES[age],
 				...AGE_FILL[age],
 				values: data.owed.map((sums) => sums[age])
 			}))}

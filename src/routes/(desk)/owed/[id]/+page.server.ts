@@ -1,13 +1,9 @@
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import {
-	applyCredit,
-	recordForPayer,
-	returnCredit
-} from '$lib/server/services/money/payerPayments';
+import { useInHand, recordForPayer, returnInHand } from '$lib/server/services/money/payerPayments';
 import { sentReminders } from '$lib/server/services/chasing/messages';
 import { loadPlans } from '$lib/server/services/chasing/plans';
 import { payerChasing, savePayerChasing } from '$lib/server/services/chasing/payers';
-import { holdInvoice, noteCall, releaseInvoice } from '$lib/server/services/owed/holds';
+import { pauseInvoice, noteCall, resumeInvoice } from '$lib/server/services/owed/holds';
 import { lateTermsOf, saveLateTerms } from '$lib/server/services/owed/lateTerms';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import { payerPage } from '$lib/server/services/owed/owed';
@@ -72,7 +68,7 @@ export const actions: Actions = {
 	},
 	apply: async ({ request, locals }) => {
 		const form = await request.formData();
-		return act(() => ({ applied: applyCredit(locals.world, document(form), text(form, 'key')) }));
+		return act(() => ({ applied: useInHand(locals.world, document(form), text(form, 'key')) }));
 	},
 	giveBack: async ({ request, locals }) => {
 		const form = await request.formData();
@@ -85,7 +81,7 @@ export const actions: Actions = {
 		};
 		return act(
 			() =>
-				returnCredit(locals.world, idOf(text(form, 'payment')), {
+				returnInHand(locals.world, idOf(text(form, 'payment')), {
 					...values,
 					key: text(form, 'key')
 				}),
@@ -100,11 +96,11 @@ export const actions: Actions = {
 			until: text(form, 'until'),
 			note: text(form, 'note')
 		};
-		return act(() => holdInvoice(locals.world, document(form), values), values);
+		return act(() => pauseInvoice(locals.world, document(form), values), values);
 	},
 	release: async ({ request, locals }) => {
 		const form = await request.formData();
-		return act(() => releaseInvoice(locals.world, document(form)));
+		return act(() => resumeInvoice(locals.world, document(form)));
 	},
 	writeOff: async ({ request, locals }) => {
 		const form = await request.formData();

@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { act } from '$lib/server/answers';
-import { applyAllCredit } from '$lib/server/services/money/payerPayments';
+import { useAllInHand } from '$lib/server/services/money/payerPayments';
 import { FieldError } from '$lib/core/refusals';
 import { readStatementOptions, statementOverview } from '$lib/server/services/owed/statements';
 import {
@@ -58,6 +58,6 @@ export const actions: Actions = {
 		const form = await request.formData();
 		const payerId = Number(form.get('payer'));
 		const key = String(form.get('key') ?? '');
-		return act(() => ({ applied: applyAllCredit(locals.world, payerId, key) }));
+		return act(() => ({ applied: useAllInHand(locals.world, payerId, key) }));
 	}
 };

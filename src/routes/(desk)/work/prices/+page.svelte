@@ -2,7 +2,7 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { KIND_NAMES } from '$lib/core/documents/view';
+	import { KIND_NAMES } from '$lib/core/words';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 

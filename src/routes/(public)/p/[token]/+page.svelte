@@ -26,9 +26,7 @@
 	<meta name="robots" content="noindex" />
 </svelte:head>
 <main>
-	{#if data.rehearsal}<p class="rehearsal">
-			Rehearsal: nothing here counts, and nothing is owed
-		</p>{/if}
+	{#if data.trial}<p class="trial">Test: nothing here counts, and nothing is owed</p>{/if}
 	<section class="pay panel" aria-label="Payment">
 		<div class="sum">
 			<p>{view.seller.name}</p>
@@ -79,7 +77,7 @@
 					>
 				{/if}
 				{#if error}<p class="wrong" role="alert">{error}</p>{/if}
-				{#if data.keptCard === '' && !data.rehearsal}<label class="check"
+				{#if data.keptCard === '' && !data.trial}<label class="check"
 						><input type="checkbox" name="keepCard" /><span
 							>Keep this card for agreed repeat invoices <span class="quiet"
 								>only the processor’s token is kept; you can take it back here at any time</span
@@ -119,7 +117,7 @@
 		display: grid;
 		gap: 16px;
 	}
-	.rehearsal {
+	.trial {
 		background: var(--tape);
 		color: var(--on-tape);
 		font-weight: 650;

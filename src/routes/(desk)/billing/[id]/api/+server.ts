@@ -4,7 +4,7 @@ import { issueAndSend } from '$lib/server/services/money/issueAndSend';
 import { discardDraft, saveDraft } from '$lib/server/services/invoices/drafts';
 import { FieldError } from '$lib/core/refusals';
 import { deliverDue } from '$lib/server/clockwork/delivery';
-import { rehearse } from '$lib/server/services/invoices/trial';
+import { tryOut } from '$lib/server/services/invoices/trial';
 import type { RequestHandler } from './$types';
 
 const saving = z.object({ version: z.number().int(), sheet: z.unknown() });
@@ -16,7 +16,7 @@ const doing = z.discriminatedUnion('action', [
 		copyToSelf: z.boolean(),
 		useCredit: z.boolean().default(false)
 	}),
-	z.object({ action: z.literal('rehearse'), key: z.string().min(1).max(100) }),
+	z.object({ action: z.literal('tryOut'), key: z.string().min(1).max(100) }),
 	z.object({ action: z.enum(['discard', 'restore']) })
 ]);
 
@@ -41,10 +41,10 @@ export const POST: RequestHandler = ({ request, locals, params }) =>
 			case 'discard':
 			case 'restore':
 				return discardDraft(world, id, wanted.action === 'discard');
-			case 'rehearse': {
-				const rehearsal = await rehearse(world, id, wanted.key);
+			case 'tryOut': {
+				const trial = await tryOut(world, id, wanted.key);
 				await deliverDue(world);
-				return rehearsal;
+				return trial;
 			}
 			case 'issue': {
 				const issued = await issueAndSend(world, id, wanted.version, {

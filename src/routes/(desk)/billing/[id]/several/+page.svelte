@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { CUSTOMER_KIND_NAMES } from '$lib/core/words';
 	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
 	import { pressKey } from '$lib/ui/parts/keys';
@@ -7,7 +8,6 @@
 	const key = pressKey();
 	let typed = $state('');
 	let chosen = $state<number[]>([]);
-	const KINDS = { household: 'household', business: 'business', contractor: 'contractor' };
 	let shown = $derived(
 		data.people.filter(
 			(one) =>
@@ -42,7 +42,8 @@
 				<label class="check"
 					><input type="checkbox" name="customer" value={one.id} bind:group={chosen} /><span
 						>{one.name}
-						<span class="quiet">{KINDS[one.kind]}{one.id === data.own ? ', has this one' : ''}</span
+						<span class="quiet"
+							>{CUSTOMER_KIND_NAMES[one.kind]}{one.id === data.own ? ', has this one' : ''}</span
 						></span
 					></label
 				>

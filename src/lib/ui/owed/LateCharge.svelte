@@ -3,13 +3,13 @@
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
-	import type { LateClaim } from '$lib/core/documents/detail';
+	import type { LateCharge } from '$lib/core/documents/detail';
 	import { pressKey } from '../parts/keys';
 	import type { FormAnswer } from '../invoices/answers';
 
 	interface Props {
 		number: string;
-		claim: LateClaim;
+		claim: LateCharge;
 		form: FormAnswer;
 	}
 	let { number, claim, form }: Props = $props();

@@ -1,0 +1,27 @@
+// Next moves: what needs doing, with amounts. Every room says its own; the desk puts them in order.
+
+export interface Move {
+	id: string;
+	/** Pence; null where it is not about money. */
+	amount: number | null;
+	late: boolean;
+	title: string;
+	detail: string;
+	action: string;
+	href: string;
+}
+
+/** So many of one sort are shown at most. */
+export const MOST_MOVES = 100;
+
+/** Most money first; what is not about money comes last. */
+export function mostMoneyFirst(moves: readonly Move[]): Move[] {
+	return [...moves].sort((a, b) => (b.amount ?? -1) - (a.amount ?? -1));
+}
+
+/** How a message fared that did not arrive, or of which that is not known. */
+export function notReached(state: 'failed' | 'unsure', what: string, to: string): string {
+	return state === 'failed'
+		? `${what} did not reach ${to}`
+		: `It is not known whether ${what.charAt(0).toLowerCase()}${what.slice(1)} reached ${to}`;
+}
