@@ -12,7 +12,7 @@ import { readSheet } from '../src/lib/core/sheet/read';
 import { readConfig } from '../src/lib/server/config';
 import { openWorld } from '../src/lib/server/open';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
-import { countByState, listDocuments } from '../src/lib/server/services/desk/documents';
+import { countByState, listDocuments } from '../src/lib/server/services/desk/documentList';
 import { find } from '../src/lib/server/services/desk/find';
 import { nextMoves } from '../src/lib/server/services/desk/moves';
 
@@ -129,7 +129,7 @@ saveBusiness(
 	true
 );
 fill(world.db.$client, 100_000);
-const query = { state: 'all', age: 'any', search: '', customerId: null, page: 1 } as const;
+const query = { state: 'all', age: 'any', search: '', customerId: null, cursor: null } as const;
 const simple = time(
 	() => world.db.$client.prepare('select * from documents order by id desc limit 51').all(),
 	50
@@ -140,9 +140,15 @@ show(
 	time(() => listDocuments(world, query), 20),
 	simple
 );
+const { key, id } = world.db.$client
+	.prepare(
+		'select sort_date as key, id from documents order by sort_date desc, id desc limit 1 offset 24999'
+	)
+	.get() as { key: string; id: number };
+const deep = { way: 'after', key, id } as const;
 show(
-	'the list, page 500',
-	time(() => listDocuments(world, { ...query, page: 500 }), 5),
+	'the list, page 501',
+	time(() => listDocuments(world, { ...query, cursor: deep }), 5),
 	simple
 );
 show(

@@ -133,11 +133,11 @@ describe('a payout of the card processor', () => {
 
 	it('moves what was collected less the fee to the bank, once, and says what is in it', async () => {
 		const id = await paidByCard();
-		expect(payoutPage(world, 1).waiting).to.equal(119_75);
+		expect(payoutPage(world).waiting).to.equal(119_75);
 		receivePayout(world, payout(), '{}');
 		receivePayout(world, payout(), '{}');
 		receivePayout(world, payout({ id: 'told again' }), '{}');
-		const { waiting, payouts: shown } = payoutPage(world, 1);
+		const { waiting, payouts: shown } = payoutPage(world);
 		expect(waiting).to.equal(0);
 		expect(shown).to.have.length(1);
 		expect(shown[0]).to.include({ collected: 120_00, fees: 25, amount: 119_75, seenOn: null });

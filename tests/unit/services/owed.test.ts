@@ -278,11 +278,11 @@ describe('what could be claimed for lateness', () => {
 		const due = item(firm.id).dueDate;
 		on(addDays(due, 10));
 		expect(missingRate(world)).to.equal('2026-07-01');
-		expect(lateCharges(world, [firm.id]).get(firm.id)).to.deep.equal({ missingRate: '2026-07-01' });
+		expect(lateCharges(world.db, [firm.id], world.clock.today()).get(firm.id)).to.deep.equal({ missingRate: '2026-07-01' });
 		expect(() => saveRate(world, '2026-07-02', '4')).to.throw(FieldError);
 		expect(() => saveRate(world, '2026-07-01', 'four')).to.throw(FieldError);
 		saveRate(world, '2026-07-01', '3.75 %');
-		const claims = lateCharges(world, [firm.id, home.id]);
+		const claims = lateCharges(world.db, [firm.id, home.id], world.clock.today());
 		expect([...claims.keys()]).to.deep.equal([firm.id]);
 		// 1,200.00 × 10 days × 11.75 % / 365, and 70.00.
 		expect(claims.get(firm.id)).to.include({ interest: 386n, compensation: 7000n });

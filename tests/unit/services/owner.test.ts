@@ -16,7 +16,7 @@ import {
 	loadDraft,
 	saveDraft
 } from '../../../src/lib/server/services/invoices/drafts';
-import { listDocuments, type ListQuery } from '../../../src/lib/server/services/desk/documents';
+import { listDocuments, type ListQuery } from '../../../src/lib/server/services/desk/documentList';
 import {
 	ConflictError,
 	FieldError,
@@ -228,7 +228,7 @@ describe('drafts', () => {
 });
 
 describe('lists and next moves', () => {
-	const query: ListQuery = { state: 'all', age: 'any', search: '', customerId: null, page: 1 };
+	const query: ListQuery = { state: 'all', age: 'any', search: '', customerId: null, cursor: null };
 	const numbers = (change: Partial<ListQuery>) =>
 		listDocuments(world, { ...query, ...change }).rows.map((row) => row.number);
 

@@ -4,7 +4,8 @@ import {
 	LIST_STATES,
 	listDocuments,
 	type ListQuery
-} from '$lib/server/services/desk/documents';
+} from '$lib/server/services/desk/documentList';
+import { readCursor } from '$lib/core/paging';
 import { discardDraft } from '$lib/server/services/invoices/drafts';
 import { act } from '$lib/server/answers';
 import type { Actions, PageServerLoad } from './$types';
@@ -12,13 +13,12 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals, url }) => {
 	const given = url.searchParams;
 	const customer = given.get('customer') ?? '';
-	const page = given.get('page') ?? '1';
 	const query: ListQuery = {
 		state: LIST_STATES.find((state) => state === given.get('state')) ?? 'all',
 		age: LIST_AGES.find((age) => age === given.get('age')) ?? 'any',
 		search: (given.get('q') ?? '').slice(0, 200),
 		customerId: /^\d{1,12}$/.test(customer) ? Number(customer) : null,
-		page: /^\d{1,6}$/.test(page) ? Math.max(Number(page), 1) : 1
+		cursor: readCursor(given)
 	};
 	return { query, ...listDocuments(locals.world, query), counts: countByState(locals.world) };
 };

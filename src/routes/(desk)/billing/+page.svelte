@@ -5,6 +5,7 @@
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
 
+	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 
 	let { data } = $props();
@@ -34,7 +35,8 @@
 
 	function address(change: Record<string, string>): string {
 		const next = new URLSearchParams(page.url.searchParams);
-		next.delete('page');
+		next.delete('before');
+		next.delete('after');
 		for (const [name, value] of Object.entries(change)) {
 			if (value) next.set(name, value);
 			else next.delete(name);
@@ -116,19 +118,7 @@
 		</div>
 	{:else}
 		<InvoiceRows rows={data.rows} today={data.today} />
-		<div class="pages">
-			{#if data.query.page > 1}<a
-					class="button"
-					href={`${address({})}${address({}).includes('?') ? '&' : '?'}page=${data.query.page - 1}`}
-					>Newer</a
-				>{/if}
-			{#if data.query.page > 1 || data.more}<span class="quiet">page {data.query.page}</span>{/if}
-			{#if data.more}<a
-					class="button"
-					href={`${address({})}${address({}).includes('?') ? '&' : '?'}page=${data.query.page + 1}`}
-					>More</a
-				>{/if}
-		</div>
+		<Pager before={data.before} after={data.after} />
 	{/if}
 </div>
 
@@ -186,13 +176,6 @@
 		display: grid;
 		gap: 12px;
 		justify-items: start;
-	}
-	.pages {
-		display: flex;
-		gap: 12px;
-		align-items: center;
-		justify-content: center;
-		margin-top: 16px;
 	}
 	@media (max-width: 760px) {
 		.find {

@@ -1,3 +1,4 @@
+import { readCursor } from '$lib/core/paging';
 import { JOB_STATES } from '$lib/core/jobs/types';
 import { runningClock } from '$lib/server/services/jobs/time';
 import { visitsOn } from '$lib/server/services/jobs/visits';
@@ -8,20 +9,16 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	const { world } = locals;
 	const given = url.searchParams;
 	const state = JOB_STATES.find((one) => one === given.get('state'));
-	const page = /^\d{1,6}$/.test(given.get('page') ?? '')
-		? Math.max(1, Number(given.get('page')))
-		: 1;
 	const typed = (given.get('q') ?? '').slice(0, 200);
 	const label = given.get('label') ?? '';
 	return {
 		typed,
 		state: state ?? '',
 		label,
-		page,
 		labels: jobLabels(world.db),
 		...listJobs(world, {
 			typed,
-			page,
+			cursor: readCursor(given),
 			...(state ? { states: [state] } : {}),
 			...(label ? { label } : {})
 		}),

@@ -4,6 +4,7 @@
 	import { page } from '$app/state';
 	import { displayDate, londonTime } from '$lib/core/calendar/conversion';
 	import { JOB_STATE_NAMES, type JobState } from '$lib/core/jobs/types';
+	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
@@ -12,14 +13,14 @@
 
 	function address(change: Record<string, string>): string {
 		const next = new URLSearchParams(page.url.searchParams);
-		next.delete('page');
+		next.delete('before');
+		next.delete('after');
 		for (const [name, value] of Object.entries(change)) {
 			if (value) next.set(name, value);
 			else next.delete(name);
 		}
 		return `/work${next.size ? `?${next}` : ''}`;
 	}
-	const more = (n: number) => `${address({})}${address({}).includes('?') ? '&' : '?'}page=${n}`;
 	let timer: ReturnType<typeof setTimeout>;
 	function search(typed: string) {
 		clearTimeout(timer);
@@ -134,10 +135,7 @@
 				</li>
 			{/each}
 		</ul>
-		<div class="pages">
-			{#if data.page > 1}<a class="button" href={more(data.page - 1)}>Newer</a>{/if}
-			{#if data.more}<a class="button" href={more(data.page + 1)}>More</a>{/if}
-		</div>
+		<Pager before={data.before} after={data.after} />
 	{/if}
 </div>
 
@@ -250,11 +248,6 @@
 		display: grid;
 		gap: 10px;
 		justify-items: start;
-	}
-	.pages {
-		display: flex;
-		gap: 10px;
-		padding: 14px 0;
 	}
 	@media (max-width: 760px) {
 		.visits {

@@ -353,12 +353,18 @@ CREATE TABLE `documents` (
 --> statement-breakpoint
 CREATE UNIQUE INDEX `documents_key_unique` ON `documents` (`key`);--> statement-breakpoint
 CREATE UNIQUE INDEX `documents_token_unique` ON `documents` (`token`);--> statement-breakpoint
-CREATE INDEX `documents_by_state` ON `documents` (`state`);--> statement-breakpoint
+CREATE INDEX `documents_by_state` ON `documents` (`state`,`updated_at`,`id`);--> statement-breakpoint
+CREATE INDEX `documents_by_kind` ON `documents` (`kind`,`state`,`sort_date`);--> statement-breakpoint
 CREATE INDEX `documents_in_order` ON `documents` (`sort_date`,`id`);--> statement-breakpoint
-CREATE INDEX `documents_by_customer` ON `documents` (`customer_id`);--> statement-breakpoint
+CREATE INDEX `documents_by_customer` ON `documents` (`customer_id`,`sort_date`,`id`);--> statement-breakpoint
 CREATE INDEX `documents_by_corrected` ON `documents` (`corrects_id`);--> statement-breakpoint
 CREATE INDEX `documents_by_origin` ON `documents` (`origin`,`about_id`);--> statement-breakpoint
 CREATE UNIQUE INDEX `documents_number` ON `documents` (`kind`,`number`);--> statement-breakpoint
+CREATE TABLE `tallies` (
+	`name` text PRIMARY KEY NOT NULL,
+	`n` integer NOT NULL
+);
+--> statement-breakpoint
 CREATE TABLE `trail` (
 	`id` integer PRIMARY KEY AUTOINCREMENT NOT NULL,
 	`document_id` integer NOT NULL,
@@ -465,7 +471,8 @@ CREATE TABLE `open_items` (
 	FOREIGN KEY (`customer_id`) REFERENCES `customers`(`id`) ON UPDATE no action ON DELETE no action
 );
 --> statement-breakpoint
-CREATE INDEX `open_items_by_state` ON `open_items` (`state`,`due_date`);--> statement-breakpoint
+CREATE INDEX `open_items_by_state` ON `open_items` (`state`,`issue_date`,`document_id`);--> statement-breakpoint
+CREATE INDEX `open_items_open` ON `open_items` (`due_date`,`document_id`,`payer_id`,`to_pay`) WHERE state in ('open', 'partPaid');--> statement-breakpoint
 CREATE INDEX `open_items_unsent` ON `open_items` (`reached`,`state`,`to_pay`);--> statement-breakpoint
 CREATE INDEX `open_items_overpaid` ON `open_items` (`overpaid`) WHERE overpaid > 0;--> statement-breakpoint
 CREATE INDEX `open_items_by_customer` ON `open_items` (`customer_id`,`state`);--> statement-breakpoint

@@ -42,7 +42,8 @@ BEGIN SELECT RAISE(ABORT, 'a recorded payment is never deleted'); END;
 CREATE TRIGGER trail_no_update BEFORE UPDATE ON trail
 BEGIN SELECT RAISE(ABORT, 'the paper trail is only added to'); END;
 --> statement-breakpoint
-CREATE VIRTUAL TABLE document_search USING fts5(words, tokenize = 'unicode61 remove_diacritics 2', prefix = '2 3');
+-- Words are only ever looked for by their beginnings: an index for each length, and no places within the text.
+CREATE VIRTUAL TABLE document_search USING fts5(words, tokenize = 'unicode61 remove_diacritics 2', prefix = '1 2 3 4 5 6 7 8', detail = none, columnsize = 0);
 
 --> statement-breakpoint
 -- Any words of an entry, in any order; the vocabulary is what a mistyped word is compared with.
@@ -71,3 +72,22 @@ BEGIN SELECT RAISE(ABORT, 'a write-off never changes'); END;
 --> statement-breakpoint
 INSERT INTO reference_rates ("from", rate) VALUES
 	('2024-01-01', '5.25'), ('2024-07-01', '5.25'), ('2025-01-01', '4.75'), ('2025-07-01', '4.25'), ('2026-01-01', '3.75');
+--> statement-breakpoint
+-- Counts for lists, kept with the rows they count.
+CREATE TRIGGER documents_counted AFTER INSERT ON documents
+BEGIN INSERT INTO tallies (name, n) VALUES (NEW.kind || ' ' || NEW.state, 1) ON CONFLICT (name) DO UPDATE SET n = n + excluded.n; END;
+--> statement-breakpoint
+CREATE TRIGGER documents_counted_anew AFTER UPDATE OF state ON documents WHEN OLD.state <> NEW.state
+BEGIN INSERT INTO tallies (name, n) VALUES (OLD.kind || ' ' || OLD.state, -1) ON CONFLICT (name) DO UPDATE SET n = n + excluded.n; INSERT INTO tallies (name, n) VALUES (NEW.kind || ' ' || NEW.state, 1) ON CONFLICT (name) DO UPDATE SET n = n + excluded.n; END;
+--> statement-breakpoint
+CREATE TRIGGER documents_counted_off AFTER DELETE ON documents
+BEGIN INSERT INTO tallies (name, n) VALUES (OLD.kind || ' ' || OLD.state, -1) ON CONFLICT (name) DO UPDATE SET n = n + excluded.n; END;
+--> statement-breakpoint
+CREATE TRIGGER open_items_counted AFTER INSERT ON open_items
+BEGIN INSERT INTO tallies (name, n) VALUES ('item ' || NEW.state, 1) ON CONFLICT (name) DO UPDATE SET n = n + excluded.n; END;
+--> statement-breakpoint
+CREATE TRIGGER open_items_counted_anew AFTER UPDATE OF state ON open_items WHEN OLD.state <> NEW.state
+BEGIN INSERT INTO tallies (name, n) VALUES ('item ' || OLD.state, -1) ON CONFLICT (name) DO UPDATE SET n = n + excluded.n; INSERT INTO tallies (name, n) VALUES ('item ' || NEW.state, 1) ON CONFLICT (name) DO UPDATE SET n = n + excluded.n; END;
+--> statement-breakpoint
+CREATE TRIGGER open_items_counted_off AFTER DELETE ON open_items
+BEGIN INSERT INTO tallies (name, n) VALUES ('item ' || OLD.state, -1) ON CONFLICT (name) DO UPDATE SET n = n + excluded.n; END;

@@ -80,13 +80,21 @@ export const documents = sqliteTable(
 	},
 	(table) => [
 		unique('documents_number').on(table.kind, table.number),
-		index('documents_by_state').on(table.state),
+		index('documents_by_state').on(table.state, table.updatedAt, table.id),
+		index('documents_by_kind').on(table.kind, table.state, table.sortDate),
 		index('documents_in_order').on(table.sortDate, table.id),
-		index('documents_by_customer').on(table.customerId),
+		index('documents_by_customer').on(table.customerId, table.sortDate, table.id),
 		index('documents_by_corrected').on(table.correctsId),
 		index('documents_by_origin').on(table.origin, table.aboutId)
 	]
 );
+
+/** How many rows there are of each kind and state, kept by triggers, so that nobody counts a hundred thousand. */
+export const tallies = sqliteTable('tallies', {
+	/** `invoice issued`, or `item paid` for what stands open and what is settled. */
+	name: text('name').primaryKey(),
+	n: integer('n').notNull()
+});
 
 /** The lines of an issued document, one row each, as they were computed. Amounts in pence. */
 export const documentLines = sqliteTable(

@@ -111,7 +111,11 @@ export const openItems = sqliteTable(
 		settledOn: text('settled_on')
 	},
 	(table) => [
-		index('open_items_by_state').on(table.state, table.dueDate),
+		index('open_items_by_state').on(table.state, table.issueDate, table.documentId),
+		/** What stands open, the one due first, first: for lists, for lateness, and for who owes it. */
+		index('open_items_open')
+			.on(table.dueDate, table.documentId, table.payerId, table.toPay)
+			.where(sql`state in ('open', 'partPaid')`),
 		index('open_items_unsent').on(table.reached, table.state, table.toPay),
 		index('open_items_overpaid')
 			.on(table.overpaid)

@@ -7,16 +7,18 @@ import { unknownFields, type ChaseFacts } from '../../../core/chasing/wording';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { chaseDone, chaseMessages, chaseWordings } from '../../db/schema';
 import type { World } from '../../world';
-import { chasePayers, factsOf, type KnownPayer } from './facts';
+import { chaseContext, chasePayers, factsOf, wordingKey, type ChaseContext } from './facts';
 import { minutesNow } from './messages';
 import { loadChaseSettings } from './settings';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { newToken } from '../business/keys';
 import { queueMail, queueText } from '../messages/outbox';
-import { note } from '../trail/documents';
+import { note, noteAll } from '../trail/documents';
 import {
 	type Why,
 	type Composed,
+	type Found,
+	wayOf,
 	nextWorkingDay,
 	markOf,
 	stillToday,
@@ -25,16 +27,9 @@ import {
 	onPaper
 } from './compose';
 
-interface Found {
-	payer: KnownPayer;
-	message: DueMessage;
-	day: PlainDate;
-	why: Why;
-}
-
 /** The message to a payer that comes next: waiting for a decision, due today or tomorrow, or one the owner wants now. */
 function findMessage(world: World, db: Reader, payerId: number, wanted?: Why): Found | null {
-	const payer = chasePayers(db, payerId)[0];
+	const payer = chasePayers(db, [payerId])[0];
 	if (!payer) return null;
 	const today = world.clock.today();
 	const choices: [Why, PlainDate, () => DueMessage | null | undefined][] = [
@@ -64,7 +59,7 @@ export function messageFor(world: World, payerId: number, wanted?: Why): Compose
 	const found = findMessage(world, world.db, payerId, wanted);
 	if (!found)
 		throw new NotFoundError('A reminder to this payer (nothing sent is open, or it has no plan)');
-	return compose(world, found.payer, found.message, found.day, found.why);
+	return compose(world.origin, chaseContext(world.db, [found.payer], found.day), found);
 }
 
 /** What a message's fields are filled with, so that it can be read while its words are changed. */
@@ -72,10 +67,11 @@ export function chasePreviewFacts(
 	world: World,
 	{ payerId, items, day, channel }: Composed
 ): ChaseFacts {
-	const payer = chasePayers(world.db, payerId)[0];
+	const payer = chasePayers(world.db, [payerId])[0];
 	if (!payer) throw new NotFoundError('This payer');
+	const context = chaseContext(world.db, [payer], day);
 	const ids = items.map((item) => item.documentId);
-	return onPaper(factsOf(world, payer, ids, day, ''), channel);
+	return onPaper(factsOf(world.origin, context, payer, ids, day, ''), channel);
 }
 
 function foundAgain(world: World, tx: Transaction, payerId: number, why: Why, mark: string): Found {
@@ -138,7 +134,9 @@ export function sendNow(
 			.get();
 		if (same) return same.id;
 		const found = foundAgain(world, tx, payerId, form.why, form.mark);
-		return send(world, tx, { ...found, day: world.clock.today() }, 'you', key, words);
+		const day = world.clock.today();
+		const context = chaseContext(tx, [found.payer], day);
+		return send(world, tx, context, { ...found, day }, 'you', key, words);
 	});
 }
 
@@ -161,13 +159,15 @@ export function skipMessage(world: World, payerId: number, form: { why: Why; mar
 function send(
 	world: World,
 	tx: Transaction,
-	{ payer, message, day, why }: Found,
+	context: ChaseContext,
+	found: Found,
 	who: 'you' | 'axiometer',
 	key: string,
 	words?: { subject: string; text: string; channel: Channel }
 ): number {
+	const { payer, message, day } = found;
 	const token = newToken();
-	const made = compose(world, payer, message, day, why, token, words);
+	const made = compose(world.origin, context, found, token, words);
 	if (made.to === '')
 		throw new RefusedError('There is neither a mail address nor a postal address to send it to.');
 	const at = world.clock.now();
@@ -194,18 +194,19 @@ function send(
 		})
 		.returning({ id: chaseMessages.id })
 		.get();
-	for (const { documentId, stepId, offset, reached } of message.covers)
-		tx.insert(chaseDone)
-			.values({
+	tx.insert(chaseDone)
+		.values(
+			message.covers.map(({ documentId, stepId, offset, reached }) => ({
 				documentId,
 				stepId,
 				offset,
-				how: reached ? 'sent' : 'overtaken',
+				how: reached ? ('sent' as const) : ('overtaken' as const),
 				messageId: id,
 				at
-			})
-			.onConflictDoNothing()
-			.run();
+			}))
+		)
+		.onConflictDoNothing()
+		.run();
 	if (channel === 'mail')
 		queueMail(tx, world, {
 			key: `chase:${id}`,
@@ -219,11 +220,15 @@ function send(
 		});
 	if (channel === 'text')
 		queueText(tx, world, { key: `chase:${id}`, chaseMessageId: id, to, text });
-	for (const { documentId } of message.items)
-		note(tx, { documentId, at, who, what: 'reminded', detail: wayInWords(channel, to) });
-	tx.delete(chaseWordings)
-		.where(and(eq(chaseWordings.payerId, payer.payerId), eq(chaseWordings.stepId, step.id)))
-		.run();
+	noteAll(
+		tx,
+		message.items.map(({ documentId }) => documentId),
+		{ at, who, what: 'reminded', detail: wayInWords(channel, to) }
+	);
+	if (context.wordings.has(wordingKey(payer.payerId, step.id)))
+		tx.delete(chaseWordings)
+			.where(and(eq(chaseWordings.payerId, payer.payerId), eq(chaseWordings.stepId, step.id)))
+			.run();
 	return id;
 }
 
@@ -247,16 +252,42 @@ export async function runChasing(world: World): Promise<number> {
 	if (Math.abs(now - (looked.get(world) ?? -Infinity)) < EVERY_MS) return 0;
 	looked.set(world, now);
 	let written = 0;
-	for (const { payerId } of decide(world, chasePayers(world.db), today).messages) {
-		written += writeAtOnce(world.db, (tx) => {
-			const found = findMessage(world, tx, payerId, 'planned');
-			if (!found || found.day !== today) return 0;
-			if (compose(world, found.payer, found.message, today, 'planned').to === '') return 0;
-			send(world, tx, found, 'axiometer', `chase:${payerId}:${today}:${markOf(found.message)}`);
-			return 1;
-		});
+	const due = decide(world, chasePayers(world.db), today).messages.map(({ payerId }) => payerId);
+	for (let start = 0; start < due.length; start += AT_ONCE) {
+		written += writeAtOnce(world.db, (tx) =>
+			writeDue(world, tx, due.slice(start, start + AT_ONCE), today)
+		);
 		// Many of them leave room for what others ask in between.
 		await new Promise((resolve) => setImmediate(resolve));
+	}
+	return written;
+}
+
+/** So many are decided anew and written in one transaction: few enough that nobody waits for it. */
+const AT_ONCE = 20;
+
+/** Decides about some payers anew and writes what stands, in the caller's transaction; their facts are read once. */
+function writeDue(world: World, tx: Transaction, payerIds: number[], today: PlainDate): number {
+	if (!stillToday(world)) return 0;
+	const payers = new Map(chasePayers(tx, payerIds).map((payer) => [payer.payerId, payer]));
+	const { messages } = decide(world, [...payers.values()], today);
+	const context = chaseContext(
+		tx,
+		messages.map(({ payerId }) => payers.get(payerId)!),
+		today
+	);
+	let written = 0;
+	for (const message of messages) {
+		const found: Found = {
+			payer: payers.get(message.payerId)!,
+			message,
+			day: today,
+			why: 'planned'
+		};
+		const key = `chase:${message.payerId}:${today}:${markOf(message)}`;
+		if (wayOf(message.step.channel, context.reach.get(message.payerId)!).to === '') continue;
+		send(world, tx, context, found, 'axiometer', key);
+		written++;
 	}
 	return written;
 }

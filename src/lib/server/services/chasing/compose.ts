@@ -1,5 +1,4 @@
 // A reminder as it would go: what it asks for, by which way, in which words.
-import { and, eq } from 'drizzle-orm';
 import { londonMoment } from '../../../core/calendar/conversion';
 import { isWorkingDay, toWorkingDay } from '../../../core/calendar/holidays';
 import { addDays } from '../../../core/calendar/manipulation';
@@ -7,9 +6,8 @@ import type { PlainDate } from '../../../core/calendar/types';
 import { decideChasing } from '../../../core/chasing/decide';
 import type { Channel, ChaseStep, DueMessage } from '../../../core/chasing/types';
 import { fillWording, type ChaseFacts } from '../../../core/chasing/wording';
-import { chaseWordings } from '../../db/schema';
 import type { World } from '../../world';
-import { factsOf, reachOf, type KnownPayer, type Reach } from './facts';
+import { factsOf, wordingKey, type ChaseContext, type KnownPayer, type Reach } from './facts';
 import { minutesNow } from './messages';
 import { loadChaseSettings } from './settings';
 import { sha256 } from '../business/keys';
@@ -77,27 +75,28 @@ export function decide(world: World, payers: readonly KnownPayer[], day: PlainDa
 	return decideChasing(payers, day, momentOf(world, day), loadChaseSettings(world.db));
 }
 
+/** A message that is due to a payer, or that the owner wants to write. */
+export interface Found {
+	payer: KnownPayer;
+	message: DueMessage;
+	day: PlainDate;
+	why: Why;
+}
+
 export function compose(
-	world: World,
-	payer: KnownPayer,
-	message: DueMessage,
-	day: PlainDate,
-	why: Why,
+	origin: string,
+	context: ChaseContext,
+	{ payer, message, day, why }: Found,
 	token = '',
 	words?: { subject: string; text: string; channel: Channel }
 ): Composed {
-	const { db } = world;
 	const { step } = message;
-	const changed = db
-		.select()
-		.from(chaseWordings)
-		.where(and(eq(chaseWordings.payerId, payer.payerId), eq(chaseWordings.stepId, step.id)))
-		.get();
+	const changed = context.wordings.get(wordingKey(payer.payerId, step.id));
 	const { subject, text } = words ?? changed ?? step;
 	const wording = { subject, text, changed: changed !== undefined };
 	const ids = message.items.map((item) => item.documentId);
-	const way = wayOf(words?.channel ?? step.channel, reachOf(db, payer.payerId));
-	const facts = onPaper(factsOf(world, payer, ids, day, token), way.channel);
+	const way = wayOf(words?.channel ?? step.channel, context.reach.get(payer.payerId)!);
+	const facts = onPaper(factsOf(origin, context, payer, ids, day, token), way.channel);
 	const known = new Map(payer.items.map((item) => [item.documentId, item.number]));
 	return {
 		payerId: payer.payerId,
@@ -128,7 +127,10 @@ export const onPaper = (facts: ChaseFacts, channel: Channel): ChaseFacts =>
 		: facts;
 
 /** A text needs a mobile, a mail an address; who has neither gets a letter. */
-function wayOf(channel: Channel, reach: Reach): { channel: Channel; to: string; detour: string } {
+export function wayOf(
+	channel: Channel,
+	reach: Reach
+): { channel: Channel; to: string; detour: string } {
 	if (channel === 'text' && reach.mobile) return { channel, to: reach.mobile, detour: '' };
 	if (channel !== 'letter' && reach.mail)
 		return {

@@ -2,7 +2,7 @@
 import type { PlainDate } from '../../../core/calendar/types';
 import type { DueMessage, HeldBecause } from '../../../core/chasing/types';
 import type { World } from '../../world';
-import { chasePayers } from './facts';
+import { chaseContext, chasePayers } from './facts';
 import {
 	type Why,
 	type Composed,
@@ -46,11 +46,21 @@ export function chaseDayPage(world: World): ChaseDayPage {
 	const tomorrow = nextWorkingDay(today);
 	const ahead = stillToday(world);
 	const ofToday = decide(world, payers, today);
-	const all = (messages: DueMessage[], day: PlainDate, why: Why) =>
-		[...messages]
-			.sort((a, b) => sumOf(b) - sumOf(a))
-			.slice(0, MOST_SHOWN)
-			.map((message) => compose(world, byId.get(message.payerId)!, message, day, why));
+	const all = (messages: DueMessage[], day: PlainDate, why: Why) => {
+		const shown = [...messages].sort((a, b) => sumOf(b) - sumOf(a)).slice(0, MOST_SHOWN);
+		const found = shown.map((message) => ({
+			payer: byId.get(message.payerId)!,
+			message,
+			day,
+			why
+		}));
+		const context = chaseContext(
+			world.db,
+			found.map(({ payer }) => payer),
+			day
+		);
+		return found.map((one) => compose(world.origin, context, one));
+	};
 	// What goes today is not due tomorrow any more.
 	const gone = new Set(ahead ? ofToday.messages.map((message) => message.payerId) : []);
 	const ofTomorrow = decide(

@@ -1,17 +1,16 @@
 // What is known of payers and their open invoices, as the core decides about chasing, and what reminders say of them.
-import { eq, inArray, sql } from 'drizzle-orm';
+import { inArray, sql, type SQL } from 'drizzle-orm';
 import type { ChaseItem, ChasePayer } from '../../../core/chasing/types';
 import type { ChaseFacts, LateRight } from '../../../core/chasing/wording';
 import type { PlainDate } from '../../../core/calendar/types';
 import { writeRate } from '../../../core/regimes/gb/latePayment';
 import type { Reader } from '../../db/connection';
-import { contacts, customers } from '../../db/schema';
-import type { World } from '../../world';
+import { chaseWordings, contacts, customers } from '../../db/schema';
 import { loadBusiness } from '../business/settings';
 import { planPicker } from './plans';
-import { lateCharges } from '../owed/lateCharges';
-import { lateTermsOf } from '../owed/lateTerms';
-import { mailAddresses } from '../customers/parts';
+import { lateCharges, type Claim } from '../owed/lateCharges';
+import { allLateTerms, type LateTerms } from '../owed/lateTerms';
+import { inOrderOfUse } from '../customers/parts';
 import { leftToDeduct, stillToPay } from '../../../core/settlement/position';
 
 /** An open line of the bank that pays it with at least this score holds an invoice. */
@@ -49,9 +48,16 @@ export interface KnownPayer extends Omit<ChasePayer, 'items'> {
 	items: KnownItem[];
 }
 
-/** Payers with open invoices and how they are chased; all of them, or one. */
-export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
-	const only = payerId === undefined ? sql`` : sql`and o.payer_id = ${payerId}`;
+/** Payers with open invoices and how they are chased: all of them, or some. */
+export function chasePayers(db: Reader, payerIds?: readonly number[]): KnownPayer[] {
+	const among = (column: SQL) =>
+		payerIds === undefined
+			? sql``
+			: sql`and ${column} in (${sql.join(
+					payerIds.map((id) => sql`${id}`),
+					sql`, `
+				)})`;
+	const only = among(sql`o.payer_id`);
 	const rows = db.all<OpenRow>(sql`
 		select o.document_id as documentId, d.number, d.token, o.due_date as dueDate, o.outstanding, o.deduction,
 			o.withheld, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, k.kind,
@@ -62,10 +68,10 @@ export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
 		left join holds h on h.document_id = o.document_id and h.ended_at is null
 		where o.state in ('open', 'partPaid') ${only} order by o.payer_id, o.due_date, o.document_id`);
 	if (rows.length === 0) return [];
-	const done = stepsDone(db, payerId);
+	const done = stepsDone(db, only);
 	const pending = pendingPayments(db);
 	const waiting = waitingAtBank(db);
-	const whose = payerId === undefined ? sql`` : sql`and payer_id = ${payerId}`;
+	const whose = among(sql`payer_id`);
 	const paid = lastByPayer(
 		db,
 		sql`select p.payer_id as payer, max(p.recorded_at) as last from payments p where p.payer_id is not null ${whose}
@@ -115,11 +121,11 @@ export function chasePayers(db: Reader, payerId?: number): KnownPayer[] {
 	return [...payers.values()];
 }
 
-function stepsDone(db: Reader, payerId?: number): Map<number, { id: string; offset: number }[]> {
+function stepsDone(db: Reader, only: SQL): Map<number, { id: string; offset: number }[]> {
 	const rows = db.all<{ documentId: number; id: string; offset: number }>(sql`
 		select s.document_id as documentId, s.step_id as id, s."offset" from chase_done s
 		join open_items o on o.document_id = s.document_id
-		where o.state in ('open', 'partPaid') ${payerId === undefined ? sql`` : sql`and o.payer_id = ${payerId}`}`);
+		where o.state in ('open', 'partPaid') ${only}`);
 	const found = new Map<number, { id: string; offset: number }[]>();
 	for (const { documentId, ...step } of rows)
 		found.set(documentId, [...(found.get(documentId) ?? []), step]);
@@ -148,16 +154,56 @@ function lastByPayer<T extends number | string = number>(
 	return new Map(db.all<{ payer: number; last: T }>(query).map((row) => [row.payer, row.last]));
 }
 
+/** What is known of a number of payers, read once for all of them, to write to each. */
+export interface ChaseContext {
+	owner: ReturnType<typeof loadBusiness>;
+	charges: Map<number, Claim>;
+	terms: Map<number, LateTerms>;
+	reach: Map<number, Reach>;
+	/** Words that were changed for the next message of a step, by payer and step. */
+	wordings: Map<string, { subject: string; text: string }>;
+}
+
+export const wordingKey = (payerId: number, stepId: string) => `${payerId} ${stepId}`;
+
+/** Reads what messages to these payers are made of, as of a day. */
+export function chaseContext(
+	db: Reader,
+	payers: readonly KnownPayer[],
+	day: PlainDate
+): ChaseContext {
+	const ids = payers.map((payer) => payer.payerId);
+	const late = payers
+		.flatMap((payer) => payer.items)
+		.filter((item) => item.dueDate < day)
+		.map((item) => item.documentId);
+	return {
+		owner: loadBusiness(db),
+		charges: lateCharges(db, late, day),
+		terms: allLateTerms(db),
+		reach: reachOf(db, ids),
+		wordings: new Map(
+			db
+				.select()
+				.from(chaseWordings)
+				.where(inArray(chaseWordings.payerId, ids))
+				.all()
+				.map((row) => [wordingKey(row.payerId, row.stepId), row])
+		)
+	};
+}
+
 /** What the words of a message are filled with. `mark` is put on its links. */
 export function factsOf(
-	world: World,
+	origin: string,
+	context: ChaseContext,
 	payer: KnownPayer,
 	documentIds: readonly number[],
 	day: PlainDate,
 	mark: string
 ): ChaseFacts {
 	const items = payer.items.filter((item) => documentIds.includes(item.documentId));
-	const owner = loadBusiness(world.db);
+	const { owner } = context;
 	const bank = owner.bankAccountNumber
 		? `Bank transfer: ${owner.bankAccountName || owner.ownerName}, sort code ${owner.bankSortCode.replace(/^(\d\d)(\d\d)(\d\d)$/, '$1-$2-$3')}, account ${owner.bankAccountNumber}`
 		: '';
@@ -170,9 +216,9 @@ export function factsOf(
 			dueDate,
 			toPay,
 			leftToDeduct,
-			link: `${world.origin}/p/${token}${mark ? `?r=${mark}` : ''}`
+			link: `${origin}/p/${token}${mark ? `?r=${mark}` : ''}`
 		})),
-		right: rightOf(world, items, day),
+		right: rightOf(context, items, day),
 		owner: owner.ownerName,
 		business: owner.tradingName,
 		phone: owner.phone,
@@ -181,20 +227,21 @@ export function factsOf(
 }
 
 /** What their lateness lets us charge: the contract's own terms, or the Act for businesses. */
-function rightOf(world: World, items: readonly KnownItem[], day: PlainDate): LateRight {
-	const late = items.filter((item) => item.dueDate < day);
-	const claims = lateCharges(
-		world,
-		late.map((item) => item.documentId),
-		day
+function rightOf(
+	{ charges, terms }: ChaseContext,
+	items: readonly KnownItem[],
+	day: PlainDate
+): LateRight {
+	const found = items.flatMap((item) =>
+		item.dueDate < day ? (charges.get(item.documentId) ?? []) : []
 	);
-	const known = [...claims.values()].flatMap((claim) => ('interest' in claim ? [claim] : []));
+	const known = found.flatMap((one) => ('interest' in one ? [one] : []));
 	const claim = known.reduce((sum, one) => sum + Number(one.interest + one.compensation), 0);
-	const agreed = items.map((item) => lateTermsOf(world.db, item.customerId)).find(Boolean);
+	const agreed = items.flatMap((item) => terms.get(item.customerId) ?? [])[0];
 	if (agreed) return { kind: 'contract', terms: agreed.terms, claim };
 	if (items.every((item) => item.household)) return { kind: 'none' };
 	const rates = new Set(known.map((one) => (one.rate ? writeRate(one.rate) : '')));
-	const whole = claims.size > 0 && known.length === claims.size;
+	const whole = found.length > 0 && known.length === found.length;
 	return {
 		kind: 'act',
 		rate: whole && rates.size === 1 ? [...rates][0]! : null,
@@ -211,19 +258,35 @@ export interface Reach {
 	post: string;
 }
 
-export function reachOf(db: Reader, payerId: number): Reach {
-	const row = db.select().from(customers).where(eq(customers.id, payerId)).get();
-	const people = db
-		.select({ phone: contacts.phone })
-		.from(contacts)
-		.where(inArray(contacts.customerId, [payerId]))
+const isMobile = (phone: string) => /^(\+44|0)7\d{9}$/.test(phone.replace(/[\s()-]/g, ''));
+
+function reachOf(db: Reader, payerIds: readonly number[]): Map<number, Reach> {
+	const rows = db
+		.select()
+		.from(customers)
+		.where(inArray(customers.id, [...payerIds]))
 		.all();
-	const mobile = [row?.phone ?? '', ...people.map((one) => one.phone)].find((phone) =>
-		/^(\+44|0)7\d{9}$/.test(phone.replace(/[\s()-]/g, ''))
+	const ids = [...new Set(rows.flatMap((row) => [row.id, row.billToId ?? row.id]))];
+	const people = db.select().from(contacts).where(inArray(contacts.customerId, ids)).all();
+	const firms = db
+		.select({ id: customers.id, email: customers.email })
+		.from(customers)
+		.where(inArray(customers.id, ids))
+		.all();
+	return new Map(
+		rows.map((row) => {
+			const own = people.filter((person) => person.customerId === row.id);
+			const order = row.billToId === null ? [row.id] : [row.billToId, row.id];
+			const addresses = inOrderOfUse(order, firms, people);
+			const mobile = [row.phone, ...own.map((one) => one.phone)].find(isMobile);
+			return [
+				row.id,
+				{
+					mail: addresses[0] ?? '',
+					mobile: mobile ?? '',
+					post: row.address ? `${row.name}\n${row.address}` : ''
+				}
+			];
+		})
 	);
-	return {
-		mail: mailAddresses(db, payerId)[0] ?? '',
-		mobile: mobile ?? '',
-		post: row?.address ? `${row.name}\n${row.address}` : ''
-	};
 }

@@ -36,7 +36,7 @@ export function stillStands(world: World, messageId: number): boolean {
 	const { db } = world;
 	const message = db.select().from(chaseMessages).where(eq(chaseMessages.id, messageId)).get();
 	if (!message || message.state === 'withdrawn') return false;
-	const payer = chasePayers(db, message.payerId)[0];
+	const payer = chasePayers(db, [message.payerId])[0];
 	const today = world.clock.today();
 	const same = message.items.every(({ documentId, toPay }) => {
 		const item = payer?.items.find((one) => one.documentId === documentId);

@@ -1,5 +1,5 @@
 // What belongs to a customer: standings over time, contacts, sites, and the record documents are made from.
-import { and, asc, eq, inArray, or } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { CustomerRecord } from '../../../core/parties';
 import type { Transaction, Reader } from '../../db/connection';
@@ -158,22 +158,27 @@ function saveSites(
 	}
 }
 
-/** Mail addresses a document could go to, the likeliest first. */
+/** E-mail addresses a document could go to, the likeliest first. */
 export function mailAddresses(db: Reader, customerId: number, choice: BillToChoice = {}): string[] {
 	const row = db.select().from(customers).where(eq(customers.id, customerId)).get();
 	if (!row) return [];
 	const billToId = billToOf(db, row, choice);
 	const ids = billToId === null ? [row.id] : [billToId, row.id];
-	const people = db
-		.select()
-		.from(contacts)
-		.where(or(...ids.map((id) => eq(contacts.customerId, id))))
-		.all();
+	const people = db.select().from(contacts).where(inArray(contacts.customerId, ids)).all();
 	const firms = db
 		.select({ id: customers.id, email: customers.email })
 		.from(customers)
 		.where(inArray(customers.id, ids))
 		.all();
+	return inOrderOfUse(ids, firms, people);
+}
+
+/** Whose address comes first: whoever does invoices there, the firm itself, anybody else; bill-to before customer. */
+export function inOrderOfUse(
+	ids: readonly number[],
+	firms: readonly { id: number; email: string }[],
+	people: readonly { customerId: number; role: string; email: string }[]
+): string[] {
 	const ordered = ids.flatMap((id) => [
 		...people
 			.filter((person) => person.customerId === id && /invoice|account|bill/i.test(person.role))

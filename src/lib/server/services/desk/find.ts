@@ -29,7 +29,7 @@ export function find(world: World, typed: string): Found[] {
 	const jobs = listJobs(world, { typed }).rows.slice(0, 6);
 	const ids = world.db
 		.all<{ rowid: number }>(
-			sql`select rowid from document_search where words match ${expression} order by rowid desc limit 40`
+			sql`select rowid from document_search where document_search match ${expression} order by rowid desc limit 40`
 		)
 		.map((row) => row.rowid);
 	const rows = ids.length

@@ -1,5 +1,6 @@
 // The list of jobs, its counts and its labels.
-import { and, desc, eq, inArray, notInArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, inArray, lt, notInArray, sql } from 'drizzle-orm';
+import { pageOf, type Cursor } from '../../../core/paging';
 import { JOB_STATES, type JobState } from '../../../core/jobs/types';
 import { type Database } from '../../db/connection';
 import { customers, jobs, sites } from '../../db/schema';
@@ -10,14 +11,14 @@ export interface JobFilter {
 	states?: readonly JobState[];
 	customerId?: number;
 	label?: string;
-	page?: number;
+	cursor?: Cursor | null;
 }
 
 export const JOBS_PER_PAGE = 50;
 
 /** Jobs as a page, newest first, found by number, title, customer or site. */
 export function listJobs(world: World, filter: JobFilter = {}) {
-	const { typed = '', states, customerId, label, page = 1 } = filter;
+	const { typed = '', states, customerId, label, cursor = null } = filter;
 	const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
 	const matches = words.map((word) => {
 		const pattern = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
@@ -46,14 +47,18 @@ export function listJobs(world: World, filter: JobFilter = {}) {
 				label
 					? sql`exists (select 1 from json_each(${jobs.labels}) where value = ${label})`
 					: undefined,
+				cursor
+					? cursor.way === 'before'
+						? gt(jobs.id, cursor.id)
+						: lt(jobs.id, cursor.id)
+					: undefined,
 				...matches
 			)
 		)
-		.orderBy(desc(jobs.id))
+		.orderBy(cursor?.way === 'before' ? asc(jobs.id) : desc(jobs.id))
 		.limit(JOBS_PER_PAGE + 1)
-		.offset((page - 1) * JOBS_PER_PAGE)
 		.all();
-	return { rows: rows.slice(0, JOBS_PER_PAGE), more: rows.length > JOBS_PER_PAGE };
+	return pageOf(rows, JOBS_PER_PAGE, cursor, ({ id }) => ({ key: '', id }));
 }
 
 export function jobCounts(db: Database): Record<JobState, number> {

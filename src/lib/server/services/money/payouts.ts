@@ -1,5 +1,6 @@
 // Payouts of the card processor: which payments are in which, what it kept, what reached the bank.
-import { desc, eq, inArray, sql } from 'drizzle-orm';
+import { asc, desc, eq, gt, inArray, lt, sql } from 'drizzle-orm';
+import { pageOf, type Cursor } from '../../../core/paging';
 import { writeAtOnce } from '../../db/connection';
 import { post } from '../../db/journal';
 import {
@@ -63,16 +64,22 @@ export interface PayoutPart {
 const PER_PAGE = 20;
 
 /** Payouts, the newest first, with what each is made of; and what still lies with the processor. */
-export function payoutPage(world: World, page: number) {
+export function payoutPage(world: World, cursor: Cursor | null = null) {
 	const { db } = world;
 	const rows = db
 		.select()
 		.from(payouts)
-		.orderBy(desc(payouts.id))
+		.where(
+			cursor
+				? cursor.way === 'before'
+					? gt(payouts.id, cursor.id)
+					: lt(payouts.id, cursor.id)
+				: undefined
+		)
+		.orderBy(cursor?.way === 'before' ? asc(payouts.id) : desc(payouts.id))
 		.limit(PER_PAGE + 1)
-		.offset((page - 1) * PER_PAGE)
 		.all();
-	const shown = rows.slice(0, PER_PAGE);
+	const { rows: shown, ...places } = pageOf(rows, PER_PAGE, cursor, ({ id }) => ({ key: '', id }));
 	const parts = shown.length
 		? db
 				.select({ part: payoutParts, payer: sql<string>`coalesce(c.name, d.customer_name, '')` })
@@ -98,7 +105,7 @@ export function payoutPage(world: World, page: number) {
 	)!;
 	return {
 		waiting,
-		more: rows.length > PER_PAGE,
+		...places,
 		payouts: shown.map((row) => {
 			const own = parts.filter(({ part }) => part.payoutId === row.id);
 			return {

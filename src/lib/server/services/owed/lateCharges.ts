@@ -17,23 +17,22 @@ import { customers, documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { draftOnce, type NewDraft } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
-import { settlementEntries } from '../ledger/settlement';
+import { settledBy } from '../ledger/settlement';
+import type { SettlementEntry } from '../../../core/settlement/types';
 import { note } from '../trail/documents';
 import { loadRates } from './referenceRates';
 import { allLateTerms, lateTermsOf } from './lateTerms';
 
 /** Money, what was withheld from it, and credits, each on its day: what the Act counts as paid. */
-export function paidTowards(
-	db: Reader,
-	documentId: number,
+function paidTowards(
+	entries: readonly SettlementEntry[],
 	total: number,
 	deduction: number | null
 ): { date: PlainDate; amount: bigint }[] {
-	const entries = settlementEntries(db, documentId);
 	const settled = settle({
 		total: BigInt(total),
 		deduction: deduction === null ? null : BigInt(deduction),
-		entries
+		entries: [...entries]
 	});
 	return entries
 		.map(({ date, type, amount }, index) => ({
@@ -52,15 +51,16 @@ export type Claim = Lateness | { missingRate: string };
 
 /** Claims of late invoices to businesses as of a day. Invoices that are not late, and households', are left out. */
 export function lateCharges(
-	world: World,
+	db: Reader,
 	documentIds: readonly number[],
-	asOf = world.clock.today()
+	asOf: PlainDate
 ): Map<number, Claim> {
 	const claims = new Map<number, Claim>();
 	if (documentIds.length === 0) return claims;
-	const rates = loadRates(world.db);
-	const agreed = allLateTerms(world.db);
-	const rows = world.db
+	const rates = loadRates(db);
+	const agreed = allLateTerms(db);
+	const paid = settledBy(db, documentIds);
+	const rows = db
 		.select({
 			item: openItems,
 			deduction: documents.deduction,
@@ -77,7 +77,7 @@ export function lateCharges(
 		// A charge for lateness is no price of goods or services (s.2): it bears no interest itself.
 		if (origin === 'lateCharge' || item.dueDate >= asOf || item.state === 'writtenOff') continue;
 		if (terms) {
-			const payments = paidTowards(world.db, item.documentId, item.total, deduction);
+			const payments = paidTowards(paid.get(item.documentId)!, item.total, deduction);
 			const debt = { total: BigInt(item.total), due: item.dueDate, asOf, payments };
 			claims.set(item.documentId, agreedLateness(debt, terms));
 			continue;
@@ -91,7 +91,7 @@ export function lateCharges(
 					due: item.dueDate,
 					asOf,
 					business: true,
-					payments: paidTowards(world.db, item.documentId, item.total, deduction),
+					payments: paidTowards(paid.get(item.documentId)!, item.total, deduction),
 					referenceRates: rates
 				})
 			);
@@ -105,7 +105,7 @@ export function lateCharges(
 
 /** What a late invoice's page says about the Act, ready to show. Amounts in pence. */
 export function lateChargeOf(world: World, documentId: number): LateCharge | null {
-	const claim = lateCharges(world, [documentId]).get(documentId);
+	const claim = lateCharges(world.db, [documentId], world.clock.today()).get(documentId);
 	if (!claim) return null;
 	if ('missingRate' in claim) return { missingRate: claim.missingRate };
 	const { reference, spans } = claim.workings;

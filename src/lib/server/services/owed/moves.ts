@@ -26,9 +26,10 @@ export function latePayerMoves(world: World, deciding: ReadonlySet<number>): Mov
 	const payers = world.db.all<LatePayer>(sql`
 		select x.payer_id as payerId, c.name as payer, x.amount, x.count, d.number, x.due as dueDate from (
 			select o.payer_id, sum(o.to_pay) as amount, count(*) as count, min(o.due_date) as due, o.document_id
-			from open_items o left join holds h on h.document_id = o.document_id and h.ended_at is null
+			from open_items o indexed by open_items_open
 			where o.state in ('open', 'partPaid') and o.due_date < ${today} and o.to_pay > 0
-				and (h.kind is null or (h.kind = 'promise' and h.until < ${today}))
+				and o.document_id not in (select document_id from holds
+					where ended_at is null and (kind = 'dispute' or until >= ${today}))
 			group by o.payer_id order by amount desc limit ${MOST_MOVES}
 		) x join customers c on c.id = x.payer_id join documents d on d.id = x.document_id order by x.amount desc`);
 	const broken = brokenPromises(world, today);

@@ -147,8 +147,9 @@ export function owedPage(world: World, filter: OwedFilter) {
 	const start = (filter.page - 1) * PAYERS_PER_PAGE;
 	const shown = payers.slice(start, start + PAYERS_PER_PAGE);
 	const claims = lateCharges(
-		world,
-		shown.flatMap(({ items }) => items.map((item) => item.documentId))
+		world.db,
+		shown.flatMap(({ items }) => items.map((item) => item.documentId)),
+		today
 	);
 	const until = addDays(today, AHEAD);
 	const likely = all.reduce((sum, item) => {
@@ -203,8 +204,9 @@ export function payerPage(world: World, payerId: number) {
 	const rows = openRows(world, payerId);
 	const holdsOf = new Map(rows.map((row) => [row.documentId, row.hold]));
 	const claims = lateCharges(
-		world,
-		open.map((item) => item.documentId)
+		world.db,
+		open.map((item) => item.documentId),
+		today
 	);
 	const names = new Map(
 		open.length

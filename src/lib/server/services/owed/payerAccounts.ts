@@ -6,7 +6,7 @@ import type { PaymentWay } from '../../db/schema';
 import { settle } from '../../../core/settlement/settle';
 import type { Reader } from '../../db/connection';
 import { unusedPayments } from '../ledger/inHand';
-import { settlementEntries } from '../ledger/settlement';
+import { settledBy } from '../ledger/settlement';
 import { stillToPay } from '../../../core/settlement/position';
 
 interface Row {
@@ -108,8 +108,12 @@ export function payerAccounts(
 			against: `d${row.document}`,
 			what: `Payment, ${withinSentence(WAY_NAMES[row.way])}`
 		});
+	const settling = settledBy(
+		db,
+		deducting.map(({ document }) => document)
+	);
 	for (const { payer, document, total, deduction } of deducting) {
-		const entries = settlementEntries(db, document);
+		const entries = settling.get(document)!;
 		const settled = settle({ total: BigInt(total), deduction: BigInt(deduction), entries });
 		for (const [index, { withheld }] of settled.entries.entries())
 			if (withheld > 0n)

@@ -12,11 +12,11 @@ import {
 import { KIND_NAMES } from '../../../core/words';
 import { LINE_KINDS, type LineKind } from '../../../core/figures/types';
 import { explainTypedNumber, readTypedNumber } from '../../../core/money/typed';
-import { writeAtOnce } from '../../db/connection';
+import { writeAtOnce, type Transaction } from '../../db/connection';
 import { priceItems } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError } from '../../../core/refusals';
-import { writeItem } from './prices';
+import { entryAdder, writeItem } from './prices';
 import { safeCell } from '../../../core/formats/cells';
 
 export const PRICE_COLUMNS = [
@@ -225,41 +225,39 @@ export async function* importPrices(
 	const work = planned.filter(
 		({ report }) => report.outcome === 'new' || report.outcome === 'changed'
 	);
+	const add = entryAdder(world);
 	for (let start = 0; start < work.length; start += ROWS_AT_ONCE) {
 		yield { done: start, of: work.length };
 		await new Promise((resolve) => setImmediate(resolve));
 		writeAtOnce(world.db, (tx) => {
 			const now = world.clock.now();
 			for (const one of work.slice(start, start + ROWS_AT_ONCE)) {
-				const current =
-					one.id === null
-						? undefined
-						: tx.select().from(priceItems).where(eq(priceItems.id, one.id)).get();
-				if (one.id !== null && (!current || current.version !== one.version)) {
+				const values = { ...one.values, kind: one.values.kind as LineKind };
+				if (one.id === null) add(values, now);
+				else if (!changeEntry(tx, one.id, one.version, values, now))
 					Object.assign(one.report, {
 						outcome: 'wrong',
 						detail: 'It was changed in the meantime, so it was left as it is.'
 					});
-					continue;
-				}
-				writeItem(
-					tx,
-					one.id,
-					one.version,
-					{
-						...one.values,
-						kind: one.values.kind as LineKind,
-						vat: current?.vat ?? 'standard',
-						vatReason: current?.vatReason ?? '',
-						kit: null,
-						parts: []
-					},
-					now
-				);
 			}
 		});
 	}
 	yield { done: work.length, of: work.length, report: planned.map(({ report }) => report) };
+}
+
+/** @returns false where it was changed, or is gone, since it was looked through */
+function changeEntry(
+	tx: Transaction,
+	id: number,
+	version: number,
+	values: Omit<Values, 'kind'> & { kind: LineKind },
+	now: number
+): boolean {
+	const current = tx.select().from(priceItems).where(eq(priceItems.id, id)).get();
+	if (current?.version !== version) return false;
+	const { vat, vatReason } = current;
+	writeItem(tx, id, version, { ...values, vat, vatReason, kit: null, parts: [] }, now);
+	return true;
 }
 
 /** The list as CSV, in parts: one after the other, however long it is. */

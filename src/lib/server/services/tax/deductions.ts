@@ -14,7 +14,7 @@ import { customers, deductionStatements, documents, openItems } from '../../db/s
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { readAmount } from '../money/form';
-import { settlementEntries } from '../ledger/settlement';
+import { settledBy } from '../ledger/settlement';
 
 /** Every payment of a contractor, with what should have been and what was withheld from it. */
 export function deductedPayments(db: Reader): DeductedPayment[] {
@@ -29,8 +29,12 @@ export function deductedPayments(db: Reader): DeductedPayment[] {
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
 		.where(and(isNotNull(documents.deduction), isNotNull(openItems.deduction)))
 		.all();
+	const settling = settledBy(
+		db,
+		rows.map(({ documentId }) => documentId)
+	);
 	return rows.flatMap(({ documentId, contractorId, total, deduction }) => {
-		const entries = settlementEntries(db, documentId);
+		const entries = settling.get(documentId)!;
 		if (entries.length === 0) return [];
 		const input = { total: BigInt(total), deduction: BigInt(deduction!) };
 		const actual = settle({ ...input, entries });

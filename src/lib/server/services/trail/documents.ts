@@ -1,5 +1,5 @@
 // The paper trail: who did what to a document, when.
-import { and, asc, eq } from 'drizzle-orm';
+import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Reader } from '../../db/connection';
 import { openItems, trail } from '../../db/schema';
 import type { World } from '../../world';
@@ -57,23 +57,27 @@ const REACHED: ReadonlySet<TrailWhat> = new Set([
 	'onStatement'
 ]);
 
-export function note(
-	tx: Reader,
-	entry: {
-		documentId: number;
-		at: number;
-		who: 'you' | 'customer' | 'axiometer';
-		what: TrailWhat;
-		detail?: string;
-	}
-): void {
+interface Noted {
+	at: number;
+	who: 'you' | 'customer' | 'axiometer';
+	what: TrailWhat;
+	detail?: string;
+}
+
+export function note(tx: Reader, { documentId, ...noted }: Noted & { documentId: number }): void {
+	noteAll(tx, [documentId], noted);
+}
+
+/** The same about several documents. */
+export function noteAll(tx: Reader, documentIds: readonly number[], noted: Noted): void {
+	if (documentIds.length === 0) return;
 	tx.insert(trail)
-		.values({ ...entry, detail: entry.detail ?? '' })
+		.values(documentIds.map((documentId) => ({ ...noted, documentId, detail: noted.detail ?? '' })))
 		.run();
-	if (REACHED.has(entry.what))
+	if (REACHED.has(noted.what))
 		tx.update(openItems)
 			.set({ reached: true })
-			.where(and(eq(openItems.documentId, entry.documentId), eq(openItems.reached, false)))
+			.where(and(inArray(openItems.documentId, [...documentIds]), eq(openItems.reached, false)))
 			.run();
 }
 

@@ -37,7 +37,7 @@ export function indexDocument(tx: Transaction, id: number, words: Words): void {
 export function searchExpression(typed: string): string | null {
 	const words = typed
 		.slice(0, 200)
-		.split(/[^\p{L}\p{N}.]+/u)
+		.split(/[^\p{L}\p{N}]+/u)
 		.filter(Boolean)
 		.slice(0, 8);
 	return words.length ? words.map((word) => `"${word}"*`).join(' ') : null;

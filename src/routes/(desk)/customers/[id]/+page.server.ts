@@ -9,7 +9,7 @@ import {
 	customerDetail,
 	removeCustomer
 } from '$lib/server/services/customers/customers';
-import { listDocuments } from '$lib/server/services/desk/documents';
+import { listDocuments } from '$lib/server/services/desk/documentList';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {
@@ -25,7 +25,7 @@ export const load: PageServerLoad = ({ locals, params }) => {
 			age: 'any',
 			search: '',
 			customerId: id,
-			page: 1
+			cursor: null
 		})
 	};
 };

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Pager from '$lib/ui/parts/Pager.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 
@@ -72,12 +73,7 @@
 			<p>When a customer pays by card, the processor sends it on to your bank a little later.</p>
 		</div>
 	{/each}
-	{#if data.page > 1 || data.more}
-		<nav aria-label="Pages">
-			{#if data.page > 1}<a class="button" href="/money/payouts?page={data.page - 1}">Newer</a>{/if}
-			{#if data.more}<a class="button" href="/money/payouts?page={data.page + 1}">Older</a>{/if}
-		</nav>
-	{/if}
+	<Pager before={data.before} after={data.after} />
 </div>
 
 <style>
