@@ -35,9 +35,18 @@ const MONTHS = Array.from({ length: 12 }, (_, index) =>
 
 /** `3 Nov 2026`. */
 export function displayDate(date: PlainDate): string {
+	const known = displayed.get(date);
+	if (known !== undefined) return known;
 	// CLDR writes "Sept"; invoices in Britain read more evenly with three letters.
-	return LONG.format(parseDate(date).toDate('UTC')).replace('Sept', 'Sep');
+	const text = LONG.format(parseDate(date).toDate('UTC')).replace('Sept', 'Sep');
+	if (displayed.size >= MOST_DISPLAYED) displayed.clear();
+	displayed.set(date, text);
+	return text;
 }
+
+/** Lists show the same days again and again, and formatting one takes longer than all else about a row. */
+const displayed = new Map<PlainDate, string>();
+const MOST_DISPLAYED = 2_000;
 
 /** `Tuesday 24 November`. */
 export function displayWeekday(date: PlainDate): string {

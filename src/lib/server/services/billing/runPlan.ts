@@ -21,6 +21,7 @@ import type { VatTreatment } from '../../../core/regimes/types';
 import { decideTaxPoint } from '../../../core/regimes/gb/taxPoint';
 import { readSheet } from '../../../core/sheet/read';
 import type { Problem } from '../../../core/sheet/types';
+import { whileUnchanged } from '../../db/unchanged';
 import type { World } from '../../world';
 import { sellerRecord } from '../business/settings';
 import { parseForm } from '../business/fields';
@@ -68,7 +69,13 @@ export function planBillRun(world: World, input: unknown): RunPlan {
 	return plan;
 }
 
+/** The plan of a choice: what was looked through is not planned again when it is started, unless something changed. */
 export function fullPlan(world: World, choice: ReadChoice): FullPlan {
+	const key = `run ${world.clock.today()} ${JSON.stringify(choice)}`;
+	return whileUnchanged(world.db, key, () => planned(world, choice));
+}
+
+function planned(world: World, choice: ReadChoice): FullPlan {
 	const today = world.clock.today();
 	const oldBefore = addDays(today, -14);
 	const found = toBill(world, {

@@ -1,5 +1,6 @@
 // Next moves: what every room says needs doing, most money first, each one press from done.
 import { mostMoneyFirst, type Move } from '../../../core/moves';
+import { whileUnchanged } from '../../db/unchanged';
 import type { World } from '../../world';
 import { applicationMoves, retentionMoves, workMoves } from '../billing/moves';
 import { detailMoves } from '../business/moves';
@@ -13,7 +14,13 @@ import { latePayerMoves, statementsNotReached } from '../owed/moves';
 import { repeatMoves } from '../repeats/moves';
 import { deductionMoves } from '../tax/moves';
 
+/** What needs doing now. Asked again before anything changed, it is not worked out anew. */
 export function nextMoves(world: World): Move[] {
+	const minute = Math.floor(world.clock.now() / 60_000);
+	return whileUnchanged(world.db, `moves ${minute}`, () => workedOut(world));
+}
+
+function workedOut(world: World): Move[] {
 	const letters = loadChaseSettings(world.db).on ? lastLetters(world) : [];
 	return mostMoneyFirst([
 		...documentsNotReached(world),
