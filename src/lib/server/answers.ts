@@ -1,6 +1,7 @@
 // How services' refusals become answers: messages at their fields, never a stack or an internal.
 import { error, fail, json, type ActionFailure } from '@sveltejs/kit';
 import { z } from 'zod';
+import { readTypedDate } from '../core/calendar/conversion';
 import { parseMoney } from '../core/money/decimal';
 import { readTypedNumber } from '../core/money/typed';
 import { UnavailableError } from './gateways/asking';
@@ -77,6 +78,20 @@ export function orNotFound<T>(work: () => T): T {
 export function idOf(text: string): number {
 	if (!/^\d{1,12}$/.test(text)) error(404, 'There is no such page.');
 	return Number(text);
+}
+
+/**
+ * What was posted. A day typed where no script could read it is read here; what is no day stays as it was typed, for the
+ * service to refuse.
+ */
+export async function readForm(request: Request, today: string): Promise<FormData> {
+	const form = await request.formData();
+	for (const name of form.getAll('typed-day').map(String)) {
+		const day = readTypedDate(String(form.get(name) ?? ''), today);
+		if (day !== null) form.set(name, day);
+	}
+	form.delete('typed-day');
+	return form;
 }
 
 /** The texts of a form as an object. */

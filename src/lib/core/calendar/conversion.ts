@@ -1,5 +1,11 @@
 // Dates as people read and type them.
-import { CalendarDate, parseDate, parseDateTime, toZoned } from '@internationalized/date';
+import {
+	CalendarDate,
+	getDayOfWeek,
+	parseDate,
+	parseDateTime,
+	toZoned
+} from '@internationalized/date';
 import { isPlainDate } from './queries';
 import type { PlainDate } from './types';
 
@@ -91,12 +97,18 @@ export function londonTime(moment: number): string {
 }
 
 /**
- * Reads a day as people type it: `24/11/2026`, `24.11.26`, `24 nov`, `2026-11-24`, `today`, `+14`.
- * A missing year is the one that brings the day closest to `today`. Null where it is none.
+ * Reads a day as people type it: `24/11/2026`, `24.11.26`, `24 nov`, `2026-11-24`, `today`, `tomorrow`, `fri`, `+14`.
+ * A weekday is the one that comes next, today included; a missing year is the one that brings the day closest to `today`. Null where it is none.
  */
 export function readTypedDate(typed: string, today: PlainDate): PlainDate | null {
 	const text = typed.trim().toLowerCase();
 	if (text === 'today') return today;
+	if (text === 'yesterday' || text === 'tomorrow')
+		return parseDate(today)
+			.add({ days: text === 'tomorrow' ? 1 : -1 })
+			.toString();
+	const weekday = /^(mon|tue|wed|thu|fri|sat|sun)[a-z]*$/.exec(text);
+	if (weekday) return comingWeekday(WEEKDAYS.indexOf(weekday[1]!), today);
 	const offset = /^([+-])\s?(\d{1,4})$/.exec(text);
 	if (offset) {
 		const days = Number(offset[2]) * (offset[1] === '-' ? -1 : 1);
@@ -119,6 +131,13 @@ export function readTypedDate(typed: string, today: PlainDate): PlainDate | null
 	const now = parseDate(today);
 	const distance = (date: PlainDate) => Math.abs(parseDate(date).compare(now as CalendarDate));
 	return candidates.sort((a, b) => distance(a) - distance(b))[0]!;
+}
+
+const WEEKDAYS = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'];
+
+function comingWeekday(wanted: number, today: PlainDate): PlainDate {
+	const now = parseDate(today);
+	return now.add({ days: (wanted - getDayOfWeek(now, 'en-GB', 'mon') + 7) % 7 }).toString();
 }
 
 function closestYears(today: PlainDate): number[] {

@@ -1,5 +1,6 @@
 <!-- Where a contract stands: contract sum, extras, billed, left; its stages, and what is held back. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import type { ContractPosition } from '$lib/core/jobs/stages';
@@ -92,14 +93,7 @@
 									placeholder={(stage.amount / 100).toFixed(2)}
 								/></label
 							>
-							<label class="field"
-								><span class="name">Paid on, if it was</span><input
-									class="box"
-									type="date"
-									name="paidOn"
-									max={today}
-								/></label
-							>
+							<DateField label="Paid on, if it was" name="paidOn" max={today} />
 							<button class="button">Make the VAT invoice</button>
 							<button class="button plain" formaction="?/withdraw">Withdraw</button>
 						</form>

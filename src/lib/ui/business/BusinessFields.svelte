@@ -1,5 +1,6 @@
 <!-- The owner's business: only what the law needs is required; the same fields at first start and in the settings. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { isUtr, isVatNumber } from '$lib/core/regimes/gb/checks';
 	import Field from '../parts/Field.svelte';
 
@@ -93,10 +94,9 @@
 		</p>
 	{/if}
 	{#if !first && registered !== wasRegistered}
-		<Field
+		<DateField
 			label="From which day does that hold?"
 			name="vatFrom"
-			type="date"
 			value={text('vatFrom')}
 			error={errors.vatFrom}
 		/>

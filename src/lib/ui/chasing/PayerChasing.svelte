@@ -1,5 +1,6 @@
 <!-- How one payer is chased: by which plan, on hold or not, its own terms for lateness, and what was written. -->
 <script lang="ts">
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { enhance } from '$app/forms';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount } from '$lib/core/money/display';
@@ -77,10 +78,10 @@
 				No reminder yet. <a href="/owed/chasing/{payerId}">Write one</a>
 			</li>{/each}
 	</ul>
-	<details open={Boolean(errors.terms || errors.fee || errors.rate || errors.afterDays)}>
-		<summary
-			>{terms ? 'Their contract’s terms for lateness' : 'Agreed other terms for lateness?'}</summary
-		>
+	<Fold
+		label={terms ? 'Their contract’s terms for lateness' : 'Agreed other terms for lateness?'}
+		open={Boolean(errors.terms || errors.fee || errors.rate || errors.afterDays)}
+	>
 		<form method="post" action="?/terms" use:enhance={kept}>
 			<p class="quiet">
 				They stand in place of the Late Payment Act; with a household they are all you may charge.
@@ -115,7 +116,7 @@
 			/>
 			<button class="button">Keep the terms</button>
 		</form>
-	</details>
+	</Fold>
 </section>
 
 <style>
@@ -136,8 +137,5 @@
 		display: grid;
 		padding: 7px 0;
 		border-bottom: 1px solid var(--hair);
-	}
-	details form {
-		padding-top: 8px;
 	}
 </style>

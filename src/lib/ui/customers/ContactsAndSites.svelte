@@ -1,5 +1,6 @@
 <!-- The people of a customer, and the places where the work is. -->
 <script lang="ts">
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import Plus from '@lucide/svelte/icons/plus';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import Field from '../parts/Field.svelte';
@@ -17,8 +18,7 @@
 	let { contacts = $bindable(), sites = $bindable(), people, unfold, errors }: Props = $props();
 </script>
 
-<details open={contacts.length > 0 && unfold}>
-	<summary>Contacts ({contacts.length})</summary>
+<Fold label={`Contacts (${contacts.length})`} open={contacts.length > 0 && unfold}>
 	{#each contacts as contact, index (index)}
 		<div class="part">
 			<div class="two">
@@ -60,14 +60,13 @@
 		onclick={() => contacts.push({ name: '', role: '', email: '', phone: '' })}
 		><Plus size={16} aria-hidden="true" />Contact</button
 	>
-</details>
+</Fold>
 <datalist id="contact-roles"
 	><option value="invoices"></option><option value="statements"></option><option
 		value="invoices and statements"
 	></option><option value="site"></option></datalist
 >
-<details open={sites.length > 0 && unfold}>
-	<summary>Sites ({sites.length})</summary>
+<Fold label={`Sites (${sites.length})`} open={sites.length > 0 && unfold}>
 	{#each sites as site, index (index)}
 		<div class="part">
 			<Field
@@ -115,25 +114,9 @@
 		onclick={() => sites.push({ name: '', address: '', accessNotes: '', billToId: null })}
 		><Plus size={16} aria-hidden="true" />Site</button
 	>
-</details>
+</Fold>
 
 <style>
-	details {
-		display: grid;
-		gap: 10px;
-	}
-	details > :global(*) {
-		margin-top: 10px;
-	}
-	details > summary {
-		margin-top: 0;
-	}
-	summary {
-		cursor: pointer;
-		font-weight: 600;
-		min-height: 32px;
-		padding-block: 4px;
-	}
 	.two {
 		display: grid;
 		grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));

@@ -1,5 +1,7 @@
 <!-- A customer with its tax standing: beside the sheet, and on its own page. Saved when told to. -->
 <script lang="ts">
+	import Labels from '$lib/ui/parts/Labels.svelte';
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { onMount, tick, untrack } from 'svelte';
 	import type { CustomerKind } from '$lib/core/regimes/types';
 	import Field from '../parts/Field.svelte';
@@ -119,7 +121,8 @@
 		<StandingFields bind:standing={customer.standing} {contractor} {errors} />
 	{/if}
 
-	<details
+	<Fold
+		label="Bill-to, terms, private note"
 		open={Boolean(
 			customer.billToId ||
 			terms ||
@@ -129,7 +132,6 @@
 			errors.termsDays
 		)}
 	>
-		<summary>Bill-to, terms, private note</summary>
 		<label class="field">
 			<span class="name">The bill goes to</span>
 			<select
@@ -168,12 +170,7 @@
 			><input type="checkbox" bind:checked={customer.orderNumberRequired} /> Wants an order number on
 			every invoice</label
 		>
-		<Field
-			label="Labels, with commas between"
-			name="labels"
-			bind:value={labels}
-			error={errors.labels}
-		/>
+		<Labels label="Labels" name="labels" bind:value={labels} error={errors.labels} />
 		<Field
 			label="Private note: never on a document"
 			name="privateNote"
@@ -181,7 +178,7 @@
 			bind:value={customer.privateNote}
 			error={errors.privateNote}
 		/>
-	</details>
+	</Fold>
 
 	<ContactsAndSites
 		bind:contacts={customer.contacts}
@@ -202,28 +199,12 @@
 		gap: 12px;
 	}
 	fieldset,
-	details {
-		display: grid;
-		gap: 10px;
-	}
-	details > :global(*) {
-		margin-top: 10px;
-	}
-	details > summary {
-		margin-top: 0;
-	}
 	.kinds {
 		gap: 0;
 	}
 	legend {
 		font-weight: 650;
 		margin-bottom: 2px;
-	}
-	summary {
-		cursor: pointer;
-		font-weight: 600;
-		min-height: 32px;
-		padding-block: 4px;
 	}
 	.two {
 		display: grid;

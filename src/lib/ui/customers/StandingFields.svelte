@@ -1,5 +1,6 @@
 <!-- What tax looks at: VAT, CIS, the end-user statement, and the day from which it holds. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { isVatNumber, readVerificationNumber } from '$lib/core/regimes/gb/checks';
 	import type { CisRate } from '$lib/core/regimes/types';
 	import Field from '../parts/Field.svelte';
@@ -73,10 +74,9 @@
 		>
 		{#if standing.endUser}
 			<div class="two">
-				<Field
+				<DateField
 					label="Day of that statement"
 					name="standing.endUserDate"
-					type="date"
 					bind:value={standing.endUserDate}
 					error={errors['standing.endUserDate']}
 				/>
@@ -90,10 +90,9 @@
 			/>
 		{/if}
 	{/if}
-	<Field
+	<DateField
 		label="All this holds from"
 		name="standing.from"
-		type="date"
 		bind:value={standing.from}
 		error={errors['standing.from']}
 		hint="Empty: from the start. Documents issued before keep theirs."

@@ -1,5 +1,6 @@
 <!-- Bars in our materials, each of which opens what is behind it; the same as a table, for keys and screen readers. -->
 <script lang="ts">
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 
@@ -171,8 +172,7 @@
 			aria-hidden="true"
 			bind:this={root}
 		></div>{/if}
-	<details open={failed}>
-		<summary>The same as a table</summary>
+	<Fold label="The same as a table" open={failed}>
 		<div class="scroll">
 			<table>
 				<thead
@@ -195,7 +195,7 @@
 				</tbody>
 			</table>
 		</div>
-	</details>
+	</Fold>
 </section>
 
 <style>

@@ -1,7 +1,7 @@
 <!-- One box that finds customers, jobs, documents and amounts, and does what can be done. -->
 <script lang="ts">
 	import { Command } from 'bits-ui';
-	import { tick } from 'svelte';
+	import Dialog from '$lib/ui/parts/Dialog.svelte';
 	import FilePlus from '@lucide/svelte/icons/file-plus';
 	import FileText from '@lucide/svelte/icons/file-text';
 	import Hammer from '@lucide/svelte/icons/hammer';
@@ -24,7 +24,7 @@
 	}
 
 	let { open = $bindable(false) }: { open: boolean } = $props();
-	let dialog: HTMLDialogElement;
+	let wasOpen = false;
 	let typed = $state('');
 	let found = $state<Found[]>([]);
 	let asked = 0;
@@ -163,25 +163,15 @@
 	}
 
 	$effect(() => {
-		if (open && !dialog.open) {
+		if (open && !wasOpen) {
 			typed = '';
 			found = [];
-			dialog.showModal();
-			void tick().then(() => dialog?.querySelector('input')?.focus());
-		} else if (!open && dialog.open) dialog.close();
+		}
+		wasOpen = open;
 	});
 </script>
 
-<dialog
-	bind:this={dialog}
-	oncancel={() => (open = false)}
-	onclose={() => {
-		// It comes a moment late, and may find the box opened again.
-		if (!dialog.open) open = false;
-	}}
-	aria-label="Find or do anything"
-	class="panel"
->
+<Dialog bind:open title="Find or do anything" quiet bare first="input">
 	{#if open}
 		<Command.Root shouldFilter={false} loop label="Find or do anything">
 			<Command.Input
@@ -191,11 +181,11 @@
 				bind:value={typed}
 				oninput={(event) => search(event.currentTarget.value)}
 			/>
-			<Command.List class="list">
+			<Command.List class="found-list">
 				<Command.Viewport>
 					{#each found as one (one.kind + one.id)}
 						<Command.Item
-							class="item"
+							class="found-item"
 							value={one.kind + one.id}
 							onSelect={() => choose(() => goto(one.href))}
 						>
@@ -210,7 +200,11 @@
 						</Command.Item>
 					{/each}
 					{#each shownActions as action (action.label)}
-						<Command.Item class="item" value={action.label} onSelect={() => choose(action.run)}>
+						<Command.Item
+							class="found-item"
+							value={action.label}
+							onSelect={() => choose(action.run)}
+						>
 							<action.icon size={18} aria-hidden="true" /><span>{action.label}</span>
 						</Command.Item>
 					{/each}
@@ -223,24 +217,15 @@
 			{/if}
 		</Command.Root>
 	{/if}
-</dialog>
+</Dialog>
 
 <style>
-	dialog {
-		width: min(620px, calc(100vw - 24px));
-		margin: 9vh auto auto;
-		padding: 12px;
-		color: var(--ink);
-	}
-	dialog::backdrop {
-		background: rgb(23 33 43 / 0.45);
-	}
-	dialog :global(.list) {
+	:global(.found-list) {
 		max-height: 52vh;
 		overflow: auto;
 		margin-top: 8px;
 	}
-	dialog :global(.item) {
+	:global(.found-item) {
 		display: flex;
 		align-items: center;
 		gap: 10px;
@@ -248,11 +233,11 @@
 		border-radius: 2px;
 		cursor: pointer;
 	}
-	dialog :global(.item[data-selected]) {
+	:global(.found-item[data-selected]) {
 		background: var(--tape-tint);
 		box-shadow: inset 3px 0 var(--tape);
 	}
-	dialog :global(.item .quiet) {
+	:global(.found-item .quiet) {
 		margin-left: auto;
 	}
 	.none {

@@ -1,5 +1,6 @@
 <!-- What was done and spent on a job: time and costs, each typed in one row of a form. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
@@ -143,7 +144,7 @@
 				placeholder="7.5 or 7:30"
 				error={timeErrors.hours}
 			/>
-			<Field label="Day" name="date" type="date" value={today} error={timeErrors.date} />
+			<DateField label="Day" name="date" value={today} error={timeErrors.date} />
 			<Field label="Who" name="person" placeholder="you" error={timeErrors.person} />
 			<Field label="What for" name="note" error={timeErrors.note} />
 			<Field
@@ -219,7 +220,7 @@
 				bind:value={item.unitPrice}
 				error={costErrors.unitPrice}
 			/>
-			<Field label="Day" name="date" type="date" value={today} error={costErrors.date} />
+			<DateField label="Day" name="date" value={today} error={costErrors.date} />
 			<label class="check"
 				><input type="checkbox" name="chargeable" checked={chargeable} /> Charged to the customer</label
 			>

@@ -1,5 +1,6 @@
 <!-- The visits of a job, and a row to add one. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import Field from '../parts/Field.svelte';
@@ -69,9 +70,9 @@
 					if (result.type === 'success') adding = false;
 				}}
 		>
-			<Field label="Day" name="date" type="date" value={today} error={errors.date} />
-			<Field label="From" name="from" type="time" error={errors.from} />
-			<Field label="To" name="to" type="time" error={errors.to} />
+			<DateField label="Day" name="date" value={today} error={errors.date} />
+			<Field label="From" name="from" inputmode="numeric" placeholder="09:30" error={errors.from} />
+			<Field label="To" name="to" inputmode="numeric" placeholder="09:30" error={errors.to} />
 			<Field label="Who" name="person" error={errors.person} />
 			<Field label="Note" name="note" error={errors.note} />
 			<button class="button filled">Add the visit</button>

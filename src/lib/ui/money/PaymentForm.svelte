@@ -1,5 +1,6 @@
 <!-- A payment recorded by hand; a contractor's is expected net of its deduction. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { onMount } from 'svelte';
 	import { enhance } from '$app/forms';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
@@ -60,10 +61,9 @@
 				hint="Only if their statement says another amount than {displayPounds(leftToDeduct)}."
 			/>
 		{/if}
-		<Field
+		<DateField
 			label="On"
 			name="date"
-			type="date"
 			max={document.today}
 			value={typedOf(form, 'date') ?? document.today}
 			error={errors.date}

@@ -1,5 +1,6 @@
 <!-- What came in for this invoice; a mistake is undone with a trace, a card is given back. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { WAY_NAMES } from '$lib/core/words';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
@@ -116,10 +117,9 @@
 						(overpaid ? displayAmount(overpaid).replaceAll(',', '') : '')}
 					error={fieldsOf(form).amount}
 				/>
-				<Field
+				<DateField
 					label="On"
 					name="date"
-					type="date"
 					max={today}
 					value={typedOf(form, 'date') ?? today}
 					error={fieldsOf(form).date}

@@ -1,5 +1,6 @@
 <!-- What the Act, or the contract, allows to claim on a late invoice today, and how that comes about. -->
 <script lang="ts">
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
@@ -39,8 +40,7 @@
 				</form>
 			{/if}
 		</div>
-		<details>
-			<summary>How this comes about</summary>
+		<Fold label="How this comes about">
 			<ul class="numbers">
 				<li>
 					Late since the day after it was due: {claim.daysLate}
@@ -77,7 +77,7 @@
 						gives another remedy for lateness, that applies instead: enter it with the customer.
 					</li>{/if}
 			</ul>
-		</details>
+		</Fold>
 		{#if form?.message && !('fields' in form && Object.keys(form.fields ?? {}).length)}<p
 				class="wrong"
 				role="alert"
@@ -102,9 +102,5 @@
 	}
 	li {
 		padding: 3px 0;
-	}
-	summary {
-		cursor: pointer;
-		min-height: 28px;
 	}
 </style>

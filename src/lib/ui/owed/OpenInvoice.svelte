@@ -1,5 +1,6 @@
 <!-- An open invoice of a payer with what can be said about it: disputed, promised, given up, claimed. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { addDays } from '$lib/core/calendar/manipulation';
@@ -116,16 +117,13 @@
 			<input type="hidden" name="document" value={item.documentId} />
 			<input type="hidden" name="kind" value={saying} />
 			{#if saying === 'promise'}
-				<label class="field"
-					><span class="name">They pay by</span><input
-						class="box"
-						type="date"
-						name="until"
-						min={today}
-						value={addDays(today, 7)}
-						aria-invalid={wrong.until ? 'true' : undefined}
-					/>{#if wrong.until}<span class="wrong">{wrong.until}</span>{/if}</label
-				>
+				<DateField
+					label="They pay by"
+					name="until"
+					min={today}
+					value={addDays(today, 7)}
+					error={wrong.until}
+				/>
 			{/if}
 			<label class="field wide"
 				><span class="name"

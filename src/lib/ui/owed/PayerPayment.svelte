@@ -1,5 +1,6 @@
 <!-- One payment for any of a payer's invoices: the one due first, first, or as chosen. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { onMount } from 'svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
@@ -95,7 +96,7 @@
 				/>
 				{#if errors.amount}<p class="wrong" id="pay-amount-wrong">{errors.amount}</p>{/if}
 			</div>
-			<Field label="On" name="date" type="date" max={today} value={today} error={errors.date} />
+			<DateField label="On" name="date" max={today} value={today} error={errors.date} />
 			<label class="field">
 				<span class="name">How</span>
 				<select class="box" name="way"

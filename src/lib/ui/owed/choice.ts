@@ -1,13 +1,18 @@
+import { readTypedDate } from '$lib/core/calendar/conversion';
 import { addDays } from '$lib/core/calendar/manipulation';
 
 /** What a statement is to look like, out of an address. */
 export function statementChoice(params: URLSearchParams, today: string) {
+	const day = (name: string) => {
+		const typed = params.get(name) ?? '';
+		return readTypedDate(typed, today) ?? typed;
+	};
 	const activity = params.get('style') === 'activity';
 	return {
 		options: {
 			style: activity ? 'activity' : 'openItems',
-			asOf: params.get('asOf') || today,
-			from: activity ? params.get('from') || addDays(today, -90) : '',
+			asOf: day('asOf') || today,
+			from: activity ? day('from') || addDays(today, -90) : '',
 			ageing: params.get('ageing') === 'issueDate' ? 'issueDate' : 'dueDate',
 			withLines: params.get('lines') === '1'
 		},

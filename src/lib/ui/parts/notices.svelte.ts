@@ -1,25 +1,20 @@
 // Short notices at the foot of the screen: what happened, and how to take it back.
+import { createToaster } from '@skeletonlabs/skeleton-svelte';
 
-export interface Notice {
-	id: number;
-	text: string;
-	action?: { label: string; run: () => void };
+export const toaster = createToaster({ placement: 'bottom', max: 3, overlap: false, gap: 8 });
+
+export interface NoticeAction {
+	label: string;
+	run: () => void;
 }
 
-class Notices {
-	list = $state<Notice[]>([]);
-	#next = 1;
-
+export const notices = {
 	/** Shows a notice; one with an action stays longer. */
-	say(text: string, action?: Notice['action']): void {
-		const id = this.#next++;
-		this.list = [...this.list.slice(-2), { id, text, ...(action ? { action } : {}) }];
-		setTimeout(() => this.dismiss(id), action ? 12_000 : 5_000);
+	say(text: string, action?: NoticeAction): void {
+		toaster.create({
+			title: text,
+			duration: action ? 12_000 : 5_000,
+			...(action ? { action: { label: action.label, onClick: action.run } } : {})
+		});
 	}
-
-	dismiss(id: number): void {
-		this.list = this.list.filter((notice) => notice.id !== id);
-	}
-}
-
-export const notices = new Notices();
+};

@@ -1,5 +1,6 @@
 <!-- How often something repeats, until when, and what happens with it. -->
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import Field from '../parts/Field.svelte';
 
 	export interface RepeatFieldValues {
@@ -25,7 +26,7 @@
 	<div class="wide">
 		<Field label="Name, for you" name="name" value={values.name} error={errors.name} />
 	</div>
-	<Field label="First on" name="start" type="date" value={values.start} error={errors.start} />
+	<DateField label="First on" name="start" value={values.start} error={errors.start} />
 	<div class="every">
 		<Field
 			label="Every"
@@ -62,10 +63,9 @@
 			value={values.after}
 			error={errors.after}
 		/>
-	{:else if ends === 'on'}<Field
+	{:else if ends === 'on'}<DateField
 			label="Last day"
 			name="on"
-			type="date"
 			value={values.on}
 			error={errors.on}
 		/>{/if}

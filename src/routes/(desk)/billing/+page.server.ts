@@ -7,7 +7,7 @@ import {
 } from '$lib/server/services/desk/documentList';
 import { readCursor } from '$lib/core/paging';
 import { discardDraft } from '$lib/server/services/invoices/drafts';
-import { act } from '$lib/server/answers';
+import { act, readForm } from '$lib/server/answers';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {
@@ -25,7 +25,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 
 export const actions: Actions = {
 	restore: async ({ request, locals }) => {
-		const id = Number((await request.formData()).get('id'));
+		const id = Number((await readForm(request, locals.world.clock.today())).get('id'));
 		return act(() => discardDraft(locals.world, id, false));
 	}
 };

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, readJson } from '$lib/server/answers';
+import { act, readJson, readForm } from '$lib/server/answers';
 import { TableError } from '$lib/core/formats/table';
 import { bankPage, type LineState } from '$lib/server/services/money/bank/lines';
 import {
@@ -29,7 +29,7 @@ const idOf = (form: FormData) => Number(form.get('line')) || 0;
 
 export const actions: Actions = {
 	file: async ({ request, locals }) => {
-		const file = (await request.formData()).get('file');
+		const file = (await readForm(request, locals.world.clock.today())).get('file');
 		const result = await act(async () => {
 			if (!(file instanceof File) || file.size === 0)
 				throw new FieldError({ file: 'Choose a statement file from your bank.' });
@@ -48,7 +48,7 @@ export const actions: Actions = {
 		return { came: result };
 	},
 	accept: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => {
 			acceptLine(locals.world, idOf(form), {
 				payerId: Number(form.get('payer')) || 0,
@@ -59,7 +59,7 @@ export const actions: Actions = {
 		});
 	},
 	takeBack: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => acceptReversal(locals.world, idOf(form), Number(form.get('payment')) || 0));
 	},
 	sure: ({ locals }) =>
@@ -69,11 +69,11 @@ export const actions: Actions = {
 			return { sure: done };
 		}),
 	notBusiness: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => setNotBusiness(locals.world, idOf(form)));
 	},
 	reopen: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => {
 			reopenLine(locals.world, idOf(form));
 			matchLines(locals.world).catch(() => undefined);

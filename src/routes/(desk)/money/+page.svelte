@@ -1,4 +1,6 @@
 <script lang="ts">
+	import FilePick from '$lib/ui/parts/FilePick.svelte';
+	import Progress from '$lib/ui/parts/Progress.svelte';
 	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import { displayMoment } from '$lib/core/calendar/conversion';
@@ -67,15 +69,12 @@
 				};
 			}}
 		>
-			<label class="button" class:filled={data.counts.sure === 0} aria-busy={busy}
-				>Bring in a bank statement<input
-					class="sr-only"
-					type="file"
-					name="file"
-					accept=".csv,.txt,.ofx,.qfx,.xml"
-					onchange={() => upload.requestSubmit()}
-				/></label
-			>
+			<FilePick
+				label="Bring in a bank statement"
+				name="file"
+				accept=".csv,.txt,.ofx,.qfx,.xml"
+				onchoose={() => upload.requestSubmit()}
+			/>
 		</form>
 	</div>
 	{#if fields.file}<p class="wrong" role="alert">{fields.file}</p>{/if}
@@ -84,7 +83,7 @@
 	{#if progress}
 		<div class="panel sure">
 			<p role="status">Looking for what each line pays: {progress.done} of {progress.of}</p>
-			<progress max={progress.of} value={progress.done} aria-label="Matching"></progress>
+			<Progress value={progress.done} max={progress.of} label="Matching" />
 		</div>
 	{:else if data.counts.sure > 0}
 		<form
@@ -188,9 +187,6 @@
 		padding: 12px 18px;
 		margin-bottom: 12px;
 		border-left: 6px solid var(--tape);
-	}
-	progress {
-		width: 100%;
 	}
 	.states {
 		display: flex;

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, formValues } from '$lib/server/answers';
+import { act, formValues, readForm } from '$lib/server/answers';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import { businessSettings, saveBusiness } from '$lib/server/services/business/settings';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
@@ -16,21 +16,21 @@ export const load: PageServerLoad = ({ locals }) => ({
 
 export const actions: Actions = {
 	business: async ({ request, locals }) => {
-		const values = formValues(await request.formData());
+		const values = formValues(await readForm(request, locals.world.clock.today()));
 		return act(() => {
 			saveBusiness(locals.world, values);
 			return { saved: true as const };
 		}, values);
 	},
 	rate: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => {
 			saveRate(locals.world, String(form.get('from') ?? ''), String(form.get('rate') ?? ''));
 			return { saved: true as const };
 		});
 	},
 	password: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const result = await act(async () => {
 			await changePassword(
 				locals.world,

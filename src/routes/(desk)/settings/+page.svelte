@@ -1,4 +1,5 @@
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import BusinessFields from '$lib/ui/business/BusinessFields.svelte';
@@ -78,10 +79,9 @@
 							return update();
 						}}
 				>
-					<Field
+					<DateField
 						label="Half year from"
 						name="from"
-						type="date"
 						value={data.missingRate ?? data.rates[0]?.from ?? ''}
 						error={errors.from}
 					/>

@@ -1,4 +1,4 @@
-import { act, idOf, readJson } from '$lib/server/answers';
+import { act, idOf, readJson, readForm } from '$lib/server/answers';
 import { TableError } from '$lib/core/formats/table';
 import { badDebts, settleRelief } from '$lib/server/services/tax/badDebts';
 import {
@@ -25,7 +25,7 @@ const LARGEST = 5 * 1024 * 1024;
 
 export const actions: Actions = {
 	save: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const text = (name: string) => String(form.get(name) ?? '');
 		const values = {
 			contractor: Number(text('contractor')) || 0,
@@ -41,7 +41,7 @@ export const actions: Actions = {
 		}, values);
 	},
 	file: async ({ request, locals }) => {
-		const file = (await request.formData()).get('file');
+		const file = (await readForm(request, locals.world.clock.today())).get('file');
 		return act(async () => {
 			if (!(file instanceof File) || file.size === 0)
 				throw new FieldError({ file: 'Choose a CSV file with the statements.' });
@@ -56,13 +56,13 @@ export const actions: Actions = {
 		});
 	},
 	bringIn: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => ({
 			broughtIn: importDeductionStatements(locals.world, readJson(form.get('rows')))
 		}));
 	},
 	relief: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() =>
 			settleRelief(
 				locals.world,
@@ -72,7 +72,7 @@ export const actions: Actions = {
 		);
 	},
 	remove: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() =>
 			removeDeductionStatement(
 				locals.world,

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import FilePick from '$lib/ui/parts/FilePick.svelte';
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
@@ -154,10 +156,9 @@
 							>{/each}
 					</select>{#if errors.contractor}<span class="wrong">{errors.contractor}</span>{/if}</label
 				>
-				<Field
+				<DateField
 					label="A day of its tax month"
 					name="month"
-					type="date"
 					value={entering?.month ?? ''}
 					error={errors.month}
 				/>
@@ -193,16 +194,13 @@
 				bind:this={upload}
 				use:enhance
 			>
-				<label class="button"
-					>Or bring in a CSV of many<input
-						class="sr-only"
-						type="file"
-						name="file"
-						accept=".csv,.txt"
-						onchange={() => upload?.requestSubmit()}
-					/></label
-				>
-				{#if errors.file}<p class="wrong" role="alert">{errors.file}</p>{/if}
+				<FilePick
+					label="Or bring in a CSV of many"
+					name="file"
+					accept=".csv,.txt"
+					error={errors.file}
+					onchoose={() => upload?.requestSubmit()}
+				/>
 			</form>
 		</section>
 	</div>

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act } from '$lib/server/answers';
+import { act, readForm } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
 import { openSession, signIn } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
@@ -16,7 +16,7 @@ function safeTarget(to: string | null): string {
 
 export const actions: Actions = {
 	password: async ({ request, locals, cookies, url, getClientAddress }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const result = await act(async () => {
 			const token = await signIn(
 				locals.world,

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, formValues } from '$lib/server/answers';
+import { act, formValues, readForm } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
 import { isSetUp, saveBusiness } from '$lib/server/services/business/settings';
 import { FieldError } from '$lib/core/refusals';
@@ -14,7 +14,7 @@ import type { Actions } from './$types';
 export const actions: Actions = {
 	default: async ({ request, locals, cookies }) => {
 		const { world, config } = locals;
-		const form = formValues(await request.formData());
+		const form = formValues(await readForm(request, locals.world.clock.today()));
 		const { password = '', ...values } = form;
 		if (hasOwner(world) && isSetUp(world)) redirect(303, '/sign-in');
 		const result = await act(async () => {

@@ -1,6 +1,7 @@
 // Fields that many forms share: texts, days, amounts and quantities as people type them, with their messages.
 import { z } from 'zod';
 import { isPlainDate } from '../../../core/calendar/queries';
+import { readTypedTime } from '../../../core/calendar/times';
 import {
 	explainTypedNumber,
 	readTypedNumber,
@@ -27,10 +28,18 @@ export const email = text(200).refine(
 	'That is no mail address.'
 );
 
+/** A time of day, or empty, as `09:30`. */
+export const timeOfDay = text(10).transform((value, context) => {
+	const time = readTypedTime(value);
+	if (time !== null) return time;
+	context.addIssue({ code: 'custom', message: 'A time such as 09:30.' });
+	return z.NEVER;
+});
+
 /** A day, or empty. */
-export const day = text(10).refine(
+export const day = text(40).refine(
 	(value) => value === '' || isPlainDate(value),
-	'Write the day as YYYY-MM-DD.'
+	'That is no day. Write it as 3 Nov 2026.'
 );
 
 /** A number as typed, kept as a plain decimal text; empty stays empty unless `needed`. */

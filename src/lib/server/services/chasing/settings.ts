@@ -4,7 +4,7 @@ import { type ChaseSettings } from '../../../core/chasing/types';
 import { type Reader } from '../../db/connection';
 import { chaseSettings } from '../../db/schema';
 import type { World } from '../../world';
-import { parseForm } from '../business/fields';
+import { parseForm, timeOfDay } from '../business/fields';
 
 export interface ChaseSwitch extends ChaseSettings {
 	on: boolean;
@@ -20,13 +20,11 @@ export function loadChaseSettings(db: Reader): ChaseSwitch {
 	};
 }
 
-const clockTime = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'Write it as 09:00.');
-
 const settingsForm = z
 	.object({
 		on: z.boolean(),
-		from: clockTime,
-		to: clockTime,
+		from: timeOfDay.refine((time) => time !== '', 'From which hour on?'),
+		to: timeOfDay.refine((time) => time !== '', 'Until which hour?'),
 		quietHours: z.coerce
 			.number({ error: 'Whole hours, please.' })
 			.int()

@@ -5,22 +5,16 @@ import type { PlainDate } from '../../../core/calendar/types';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { customers, jobs, sites, visits } from '../../db/schema';
 import type { World } from '../../world';
-import { parseForm } from '../business/fields';
 import { NotFoundError } from '../../../core/refusals';
-import { day, text } from '../business/fields';
+import { day, parseForm, text, timeOfDay } from '../business/fields';
 import { loadJob } from './jobs';
 import { noteJob } from '../trail/jobs';
-
-const time = text(5).refine(
-	(value) => value === '' || /^([01]\d|2[0-3]):[0-5]\d$/.test(value),
-	'A time such as 09:30.'
-);
 
 export const visitForm = z
 	.object({
 		date: day.refine((value) => value !== '', 'Which day?'),
-		from: time,
-		to: time,
+		from: timeOfDay,
+		to: timeOfDay,
 		person: text(100),
 		note: text(5000),
 		done: z.boolean().default(false)

@@ -1,5 +1,6 @@
 <!-- The last look before a number is taken: what it comes to, where it goes, and what is still in the way. -->
 <script lang="ts">
+	import Dialog from '$lib/ui/parts/Dialog.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { pressKey } from '../../parts/keys';
@@ -26,7 +27,7 @@
 		onissued
 	}: Props = $props();
 
-	let dialog: HTMLDialogElement;
+	let wasOpen = false;
 	let to = $state('');
 	let copy = $state(true);
 	let busy = $state<'send' | 'issue' | 'tryOut' | null>(null);
@@ -38,9 +39,16 @@
 	let figures = $derived(draft.reading.figures);
 	let warnings = $derived(draft.problems.filter((problem) => problem.level === 'warning'));
 	let ready = $derived(draft.stops.length === 0);
+	let title = $derived(
+		!figures
+			? 'Nothing on it yet'
+			: ready
+				? `Issue ${nextNumber} for ${displayPounds(figures.payable)}`
+				: 'Not ready to issue yet'
+	);
 
 	$effect(() => {
-		if (open && !dialog.open) {
+		if (open && !wasOpen) {
 			to = draft.mailTo;
 			message = '';
 			done = '';
@@ -49,8 +57,8 @@
 				.then((response) => response.json())
 				.then((answer) => (inHand = Number(answer.inHand) || 0))
 				.catch(() => undefined);
-			dialog.showModal();
-		} else if (!open && dialog.open) dialog.close();
+		}
+		wasOpen = open;
 	});
 
 	/** Posts what `body` gives once everything typed is saved: the version is known only then. */
@@ -106,21 +114,8 @@
 	}
 </script>
 
-<dialog
-	bind:this={dialog}
-	class="panel"
-	aria-labelledby="issue-title"
-	oncancel={() => (open = false)}
-	onclose={() => {
-		if (!dialog.open) open = false;
-	}}
->
+<Dialog bind:open {title} first={draft.mailTo ? '[data-first]' : undefined}>
 	{#if open && figures}
-		<h2 id="issue-title">
-			{ready
-				? `Issue ${nextNumber} for ${displayPounds(figures.payable)}`
-				: 'Not ready to issue yet'}
-		</h2>
 		{#if ready}
 			<p>
 				To <b>{draft.customer?.name}</b>, due {displayDate(draft.reading.dates.dueDate)}{figures.cis
@@ -151,12 +146,9 @@
 						><input type="checkbox" bind:checked={useCredit} /> Use the {displayPounds(inHand)} they have
 						in hand for it</label
 					>{/if}
-				<!-- svelte-ignore a11y_autofocus -->
 				<div class="buttons">
-					<button
-						class="button filled"
-						autofocus={Boolean(draft.mailTo)}
-						aria-busy={busy === 'send'}>Issue and send</button
+					<button class="button filled" data-first aria-busy={busy === 'send'}
+						>Issue and send</button
 					>
 					<button
 						type="button"
@@ -175,29 +167,12 @@
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 		{#if done}<p role="status" class="done">{done}</p>{/if}
 	{:else if open}
-		<h2 id="issue-title">Nothing on it yet</h2>
 		<ProblemList problems={draft.stops} onfix={fix} />
 	{/if}
 	<button class="button plain close" onclick={() => (open = false)}>Back to the sheet</button>
-</dialog>
+</Dialog>
 
 <style>
-	dialog {
-		width: min(560px, calc(100vw - 24px));
-		margin: auto;
-		padding: 22px 24px 12px;
-		color: var(--ink);
-		border-top: 8px solid var(--tape);
-		max-height: 92vh;
-		overflow: auto;
-	}
-	dialog::backdrop {
-		background: rgb(23 33 43 / 0.45);
-	}
-	h2 {
-		font-size: 1.35rem;
-		margin-bottom: 8px;
-	}
 	form {
 		display: grid;
 		gap: 10px;

@@ -1,17 +1,10 @@
 <!-- What a line is for. While typing, the price list offers what fits: arrow down goes in, Enter takes it. -->
 <script lang="ts">
+	import { findOnPriceList, type FoundEntry } from '$lib/ui/prices/find';
 	import { displayAmount } from '$lib/core/money/display';
 	import { parseMoney } from '$lib/core/money/decimal';
 	import type { Problem, SheetLine } from '$lib/core/sheet/types';
 
-	interface Found {
-		id: number;
-		name: string;
-		code: string;
-		unit: string;
-		price: string;
-		lines: SheetLine[];
-	}
 	interface Props {
 		value: string;
 		path: string;
@@ -25,7 +18,7 @@
 
 	const id = $props.id();
 	const WAIT_MS = 90;
-	let found = $state.raw<Found[]>([]);
+	let found = $state.raw<FoundEntry[]>([]);
 	let at = $state(-1);
 	let timer: ReturnType<typeof setTimeout>;
 	let asked = 0;
@@ -37,11 +30,9 @@
 		if (text.length < 2 || text.length > 80 || settled) return close();
 		timer = setTimeout(async () => {
 			const turn = ++asked;
-			const response = await fetch(`/work/prices/api?q=${encodeURIComponent(text)}`).catch(
-				() => null
-			);
-			if (turn !== asked || !response?.ok) return;
-			found = ((await response.json()) as Found[]).slice(0, 6);
+			const answer = await findOnPriceList(text);
+			if (turn !== asked || answer === null) return;
+			found = answer.slice(0, 6);
 			at = -1;
 		}, WAIT_MS);
 	}
@@ -53,7 +44,7 @@
 		at = -1;
 	}
 
-	function choose(one: Found) {
+	function choose(one: FoundEntry) {
 		close();
 		onchoose(one.lines);
 	}

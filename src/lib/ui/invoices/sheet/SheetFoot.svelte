@@ -1,5 +1,6 @@
 <!-- What holds for the whole document: prices, discount, retention, reference, terms, note. -->
 <script lang="ts">
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import Cell from './Cell.svelte';
 	import type { Draft } from './draft.svelte';
 
@@ -9,8 +10,8 @@
 	let firm = $derived(draft.customer !== null && draft.customer.kind !== 'household');
 </script>
 
-<details
-	class="whole"
+<Fold
+	label="Discount, retention, reference, terms, note"
 	open={Boolean(
 		draft.sheet.discount ||
 		draft.sheet.retention ||
@@ -18,8 +19,8 @@
 		draft.sheet.note ||
 		draft.sheet.termsDays
 	)}
+	class="whole"
 >
-	<summary>Discount, retention, reference, terms, note</summary>
 	<div class="fields">
 		<div class="field">
 			<span class="name">Discount on the whole</span><Cell
@@ -67,7 +68,7 @@
 				>{/if}</label
 		>
 	</div>
-</details>
+</Fold>
 {#if registered}
 	<div class="switches">
 		<label class="check"
@@ -92,17 +93,6 @@
 {/if}
 
 <style>
-	.whole {
-		margin-top: 6px;
-	}
-	summary {
-		cursor: pointer;
-		padding: 8px 6px;
-		text-decoration: underline;
-		text-underline-offset: 3px;
-		width: max-content;
-		max-width: 100%;
-	}
 	.fields {
 		display: grid;
 		grid-template-columns: repeat(4, minmax(0, 1fr));

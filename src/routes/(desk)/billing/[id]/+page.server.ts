@@ -1,5 +1,5 @@
 import { error, redirect } from '@sveltejs/kit';
-import { act, formValues, idOf, orNotFound } from '$lib/server/answers';
+import { act, formValues, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { parseMoney } from '$lib/core/money/decimal';
 import { readTypedNumber } from '$lib/core/money/typed';
 import { loadSheetPage } from '$lib/server/services/invoices/sheetPage';
@@ -29,13 +29,13 @@ export const load: PageServerLoad = ({ locals, params }) => {
 
 export const actions: Actions = {
 	claim: async ({ request, locals, params }) => {
-		const key = String((await request.formData()).get('key') ?? '');
+		const key = String((await readForm(request, locals.world.clock.today())).get('key') ?? '');
 		const draft = await act(() => chargeLate(locals.world, idOf(params.id), key));
 		if (typeof draft !== 'number') return draft;
 		redirect(303, `/billing/${draft}`);
 	},
 	send: async ({ request, locals, params }) => {
-		const values = formValues(await request.formData());
+		const values = formValues(await readForm(request, locals.world.clock.today()));
 		const result = await act(() => {
 			sendByMail(locals.world, idOf(params.id), {
 				key: values.key ?? '',
@@ -51,7 +51,7 @@ export const actions: Actions = {
 		return result;
 	},
 	again: async ({ request, locals }) => {
-		const mail = Number((await request.formData()).get('mail'));
+		const mail = Number((await readForm(request, locals.world.clock.today())).get('mail'));
 		const result = await act(() => {
 			sendAgain(locals.world, mail);
 			return { done: 'again' as const };
@@ -60,14 +60,14 @@ export const actions: Actions = {
 		return result;
 	},
 	arrived: async ({ request, locals }) => {
-		const mail = Number((await request.formData()).get('mail'));
+		const mail = Number((await readForm(request, locals.world.clock.today())).get('mail'));
 		return act(() => {
 			markArrived(locals.world, mail);
 			return { done: 'arrived' as const };
 		});
 	},
 	handed: async ({ request, locals, params }) => {
-		const how = (await request.formData()).get('how');
+		const how = (await readForm(request, locals.world.clock.today())).get('how');
 		return act(() => {
 			noteHandedOver(
 				locals.world,
@@ -78,7 +78,7 @@ export const actions: Actions = {
 		});
 	},
 	pay: async ({ request, locals, params }) => {
-		const values = formValues(await request.formData());
+		const values = formValues(await readForm(request, locals.world.clock.today()));
 		return act(() => {
 			recordPayment(locals.world, idOf(params.id), {
 				key: `form:${values.key}`,
@@ -95,14 +95,14 @@ export const actions: Actions = {
 		}, values);
 	},
 	undo: async ({ request, locals }) => {
-		const values = formValues(await request.formData());
+		const values = formValues(await readForm(request, locals.world.clock.today()));
 		return act(() => {
 			undoPayment(locals.world, Number(values.payment), values.reason ?? '');
 			return { done: 'undo' as const };
 		});
 	},
 	refund: async ({ request, locals }) => {
-		const values = formValues(await request.formData());
+		const values = formValues(await readForm(request, locals.world.clock.today()));
 		const typed = readTypedNumber(values.amount ?? '', { decimals: 2 });
 		const amount = typed.ok ? Number(parseMoney(typed.text)) : 0;
 		return act(async () => {
@@ -111,7 +111,7 @@ export const actions: Actions = {
 		}, values);
 	},
 	giveBack: async ({ request, locals, params }) => {
-		const values = formValues(await request.formData());
+		const values = formValues(await readForm(request, locals.world.clock.today()));
 		return act(() => {
 			refundByHand(locals.world, idOf(params.id), {
 				key: values.key ?? '',
@@ -124,14 +124,14 @@ export const actions: Actions = {
 		}, values);
 	},
 	useCredit: async ({ request, locals, params }) => {
-		const key = String((await request.formData()).get('key') ?? '');
+		const key = String((await readForm(request, locals.world.clock.today())).get('key') ?? '');
 		return act(() => {
 			useInHand(locals.world, idOf(params.id), key);
 			return { done: 'useCredit' as const };
 		});
 	},
 	credit: async ({ request, locals, params }) => {
-		const values = formValues(await request.formData());
+		const values = formValues(await readForm(request, locals.world.clock.today()));
 		return act(async () => {
 			const note = await creditInvoice(
 				locals.world,

@@ -1,10 +1,11 @@
+import { readForm } from '$lib/server/answers';
 import { redirect } from '@sveltejs/kit';
 import { beginInvoice, copyAsDraft } from '$lib/server/services/invoices/drafts';
 import { newToken } from '$lib/server/services/business/keys';
 import type { RequestHandler } from './$types';
 
 export const POST: RequestHandler = async ({ request, locals }) => {
-	const form = await request.formData();
+	const form = await readForm(request, locals.world.clock.today());
 	const number = (name: string) =>
 		/^\d{1,12}$/.test(String(form.get(name) ?? '')) ? Number(form.get(name)) : null;
 	const key = String(form.get('key') || newToken()).slice(0, 100);

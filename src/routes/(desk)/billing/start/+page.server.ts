@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act } from '$lib/server/answers';
+import { act, readForm } from '$lib/server/answers';
 import {
 	beginFrom,
 	keepStartingPoint,
@@ -12,7 +12,7 @@ export const load: PageServerLoad = ({ locals }) => ({ points: listStartingPoint
 
 export const actions: Actions = {
 	begin: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const result = await act(() =>
 			beginFrom(locals.world, Number(form.get('id')), String(form.get('key') ?? ''))
 		);
@@ -20,12 +20,12 @@ export const actions: Actions = {
 		redirect(303, `/billing/${result}`);
 	},
 	keep: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const name = String(form.get('name') ?? '');
 		return act(() => keepStartingPoint(locals.world, Number(form.get('document')), name), { name });
 	},
 	remove: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => removeStartingPoint(locals.world, Number(form.get('id'))));
 	}
 };

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { customerAccount, daysToPay } from '$lib/server/services/owed/customerAccount';
 import { mergeCustomers } from '$lib/server/services/customers/merge';
 import { listJobs } from '$lib/server/services/jobs/list';
@@ -32,11 +32,12 @@ export const load: PageServerLoad = ({ locals, params }) => {
 
 export const actions: Actions = {
 	archive: async ({ request, locals, params }) => {
-		const archived = (await request.formData()).get('archived') === 'yes';
+		const archived =
+			(await readForm(request, locals.world.clock.today())).get('archived') === 'yes';
 		return act(() => archiveCustomer(locals.world, idOf(params.id), archived));
 	},
 	merge: async ({ request, locals, params }) => {
-		const into = Number((await request.formData()).get('into'));
+		const into = Number((await readForm(request, locals.world.clock.today())).get('into'));
 		const result = await act(() => {
 			mergeCustomers(locals.world, idOf(params.id), into);
 			return 'merged' as const;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import { displayDate } from '$lib/core/calendar/conversion';
@@ -151,8 +152,7 @@
 			{#if data.card}<form method="post" action="?/forgetCard" use:enhance>
 					<button class="button plain">Forget the kept card</button>
 				</form>{/if}
-			<details ontoggle={() => people ?? findPeople()}>
-				<summary>The same as another customer?</summary>
+			<Fold label="The same as another customer?" ontoggle={() => people ?? findPeople()}>
 				<form class="merge" method="post" action="?/merge" use:enhance>
 					<label class="field"
 						><span class="name">Move all into</span><select class="box" name="into" required>
@@ -168,7 +168,7 @@
 					</p>
 					<button class="button">Merge</button>
 				</form>
-			</details>
+			</Fold>
 		</aside>
 	</div>
 </div>
@@ -244,10 +244,6 @@
 	}
 	.r {
 		text-align: right;
-	}
-	summary {
-		cursor: pointer;
-		padding: 8px 0;
 	}
 	.merge {
 		display: grid;

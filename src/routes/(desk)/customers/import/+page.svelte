@@ -1,4 +1,5 @@
 <script lang="ts">
+	import FilePick from '$lib/ui/parts/FilePick.svelte';
 	import { enhance } from '$app/forms';
 
 	let { form } = $props();
@@ -24,17 +25,13 @@
 			({ update }) =>
 				update({ reset: false })}
 	>
-		<label class="field"
-			><span class="name">A CSV file with a column of names, or vCards from a phone</span><input
-				class="box"
-				type="file"
-				name="file"
-				accept=".csv,.txt,.vcf,text/csv,text/vcard"
-				aria-invalid={errors.file ? 'true' : undefined}
-				onchange={() => root.requestSubmit()}
-			/></label
-		>
-		{#if errors.file}<p class="wrong" role="alert">{errors.file}</p>{/if}
+		<FilePick
+			label="A CSV file with a column of names, or vCards from a phone"
+			name="file"
+			accept=".csv,.txt,.vcf,text/csv,text/vcard"
+			error={errors.file}
+			onchoose={() => root.requestSubmit()}
+		/>
 		{#if preview && !report && preview.fresh > 0}<button class="button filled" formaction="?/write"
 				>Add {preview.fresh} {preview.fresh === 1 ? 'customer' : 'customers'}</button
 			>{/if}

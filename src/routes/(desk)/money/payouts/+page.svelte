@@ -127,11 +127,6 @@
 		display: grid;
 		gap: 8px;
 	}
-	nav {
-		display: flex;
-		gap: 12px;
-		justify-content: center;
-	}
 	@media (max-width: 760px) {
 		thead,
 		tfoot {

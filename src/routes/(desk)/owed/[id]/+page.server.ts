@@ -1,4 +1,4 @@
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { useInHand, recordForPayer, returnInHand } from '$lib/server/services/money/payerPayments';
 import { sentReminders } from '$lib/server/services/chasing/messages';
 import { loadPlans } from '$lib/server/services/chasing/plans';
@@ -44,7 +44,7 @@ function byInvoice(form: FormData, prefix: string): Record<string, string> {
 
 export const actions: Actions = {
 	pay: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const shares = byInvoice(form, 'shares');
 		const values = {
 			form: 'pay',
@@ -67,11 +67,11 @@ export const actions: Actions = {
 		);
 	},
 	apply: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => ({ applied: useInHand(locals.world, document(form), text(form, 'key')) }));
 	},
 	giveBack: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = {
 			form: 'giveBack',
 			date: text(form, 'date'),
@@ -89,7 +89,7 @@ export const actions: Actions = {
 		);
 	},
 	hold: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = {
 			form: `hold.${text(form, 'document')}`,
 			kind: text(form, 'kind') === 'promise' ? ('promise' as const) : ('dispute' as const),
@@ -99,11 +99,11 @@ export const actions: Actions = {
 		return act(() => pauseInvoice(locals.world, document(form), values), values);
 	},
 	release: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => resumeInvoice(locals.world, document(form)));
 	},
 	writeOff: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = { form: `writeOff.${text(form, 'document')}`, reason: text(form, 'reason') };
 		return act(
 			() => writeOff(locals.world, document(form), values.reason, text(form, 'key')),
@@ -111,15 +111,15 @@ export const actions: Actions = {
 		);
 	},
 	takeUp: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => undoWriteOff(locals.world, document(form), text(form, 'key')));
 	},
 	undo: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => undoPayment(locals.world, idOf(text(form, 'payment')), 'Recorded by mistake'));
 	},
 	chasing: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const plan = text(form, 'plan');
 		const values = {
 			form: 'chasing',
@@ -131,7 +131,7 @@ export const actions: Actions = {
 		return act(() => savePayerChasing(locals.world, idOf(params.id), values), values);
 	},
 	terms: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = {
 			form: 'terms',
 			fee: text(form, 'fee'),
@@ -142,7 +142,7 @@ export const actions: Actions = {
 		return act(() => saveLateTerms(locals.world, idOf(params.id), values), values);
 	},
 	call: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = { form: 'call', text: text(form, 'text') };
 		return act(
 			() => noteCall(locals.world, idOf(params.id), values.text, text(form, 'key')),

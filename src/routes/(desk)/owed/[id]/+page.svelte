@@ -1,4 +1,5 @@
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
@@ -120,15 +121,7 @@
 														>{errors.amount}</span
 													>{/if}</label
 											>
-											<label class="field"
-												><span class="name">On</span><input
-													class="box"
-													type="date"
-													name="date"
-													max={data.today}
-													value={data.today}
-												/></label
-											>
+											<DateField label="On" name="date" max={data.today} value={data.today} />
 											<label class="field"
 												><span class="name">How</span><select class="box" name="way"
 													><option value="bank">Bank transfer</option><option value="cash"

@@ -1,4 +1,4 @@
-import { act, idOf } from '$lib/server/answers';
+import { act, idOf, readForm } from '$lib/server/answers';
 import { markPosted, sentReminders } from '$lib/server/services/chasing/messages';
 import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasing/settings';
 import { skipMessage } from '$lib/server/services/chasing/chasing';
@@ -31,7 +31,7 @@ const text = (form: FormData, name: string) => String(form.get(name) ?? '');
 
 export const actions: Actions = {
 	settings: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = {
 			form: 'settings',
 			on: form.has('on'),
@@ -43,7 +43,7 @@ export const actions: Actions = {
 		return act(() => saveChaseSettings(locals.world, values), values);
 	},
 	skip: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => {
 			const why = text(form, 'why') as Why;
 			skipMessage(locals.world, idOf(text(form, 'payer')), { why, mark: text(form, 'mark') });
@@ -51,11 +51,11 @@ export const actions: Actions = {
 		});
 	},
 	posted: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => markPosted(locals.world, idOf(text(form, 'message'))));
 	},
 	again: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => {
 			if (form.has('mail')) sendAgain(locals.world, idOf(text(form, 'mail')));
 			else sendTextAgain(locals.world, idOf(text(form, 'message')));

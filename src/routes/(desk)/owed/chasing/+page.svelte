@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Switch from '$lib/ui/parts/Switch.svelte';
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
 	import { displayDate, displayMoment, displayWeekday } from '$lib/core/calendar/conversion';
@@ -74,11 +76,23 @@
 					notices.say('Kept.');
 				}}
 		>
-			<label class="check"
-				><input type="checkbox" name="on" bind:checked={wanted} />Remind by itself, by plan</label
-			>
-			<Field label="From" name="from" type="time" value={data.settings.from} error={fields.from} />
-			<Field label="To" name="to" type="time" value={data.settings.to} error={fields.to} />
+			<Switch name="on" bind:checked={wanted}>Remind by itself, by plan</Switch>
+			<Field
+				label="From"
+				name="from"
+				inputmode="numeric"
+				placeholder="09:30"
+				value={data.settings.from}
+				error={fields.from}
+			/>
+			<Field
+				label="To"
+				name="to"
+				inputmode="numeric"
+				placeholder="09:30"
+				value={data.settings.to}
+				error={fields.to}
+			/>
 			<Field
 				label="Hours of quiet after a payment"
 				name="quietHours"
@@ -152,10 +166,9 @@
 						<span class="quiet">{displayMoment(one.createdAt)}</span>
 						<div>
 							<a href="/owed/{one.payerId}"><b>{one.payer}</b></a>
-							<details>
-								<summary>{one.subject || one.text.split('\n')[0]}</summary>
+							<Fold label={one.subject || one.text.split('\n')[0]!}>
 								<p class="words">{one.text}</p>
-							</details>
+							</Fold>
 							<span class="quiet"
 								>by {CHANNEL_WORDS[one.channel]} to {one.to.split('\n')[0]}{one.who === 'you'
 									? ', sent by you'
@@ -229,9 +242,6 @@
 		flex-wrap: wrap;
 		gap: 12px 20px;
 		align-items: end;
-	}
-	.settings .check {
-		flex: 1 1 100%;
 	}
 	.none {
 		padding: 14px 18px;

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act } from '$lib/server/answers';
+import { act, readForm } from '$lib/server/answers';
 import { useAllInHand } from '$lib/server/services/money/payerPayments';
 import { FieldError } from '$lib/core/refusals';
 import { readStatementOptions, statementOverview } from '$lib/server/services/owed/statements';
@@ -41,7 +41,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 
 export const actions: Actions = {
 	start: async ({ request, locals, url }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const { options } = statementChoice(url.searchParams, locals.world.clock.today());
 		const action = form.get('action') === 'make' ? 'make' : 'send';
 		const payers = form.getAll('payer').flatMap((one) => Number(one) || []);
@@ -55,7 +55,7 @@ export const actions: Actions = {
 	},
 	/** Uses a payer's credit for what is open, the one due first, first. */
 	apply: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const payerId = Number(form.get('payer'));
 		const key = String(form.get('key') ?? '');
 		return act(() => ({ applied: useAllInHand(locals.world, payerId, key) }));

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
@@ -33,24 +34,13 @@
 						>
 					</select></label
 				>
-				{#if options.style === 'activity'}<label class="field"
-						><span class="name">From</span><input
-							class="box"
-							type="date"
-							name="from"
-							value={options.from}
-							aria-invalid={data.wrong.from ? 'true' : undefined}
-						/>{#if data.wrong.from}<span class="wrong">{data.wrong.from}</span>{/if}</label
-					>{/if}
-				<label class="field"
-					><span class="name">As of</span><input
-						class="box"
-						type="date"
-						name="asOf"
-						value={options.asOf}
-						aria-invalid={data.wrong.asOf ? 'true' : undefined}
-					/>{#if data.wrong.asOf}<span class="wrong">{data.wrong.asOf}</span>{/if}</label
-				>
+				{#if options.style === 'activity'}<DateField
+						label="From"
+						name="from"
+						value={options.from}
+						error={data.wrong.from}
+					/>{/if}
+				<DateField label="As of" name="asOf" value={options.asOf} error={data.wrong.asOf} />
 				<label class="field"
 					><span class="name">Aged by</span><select class="box" name="ageing">
 						<option value="dueDate">due date</option>

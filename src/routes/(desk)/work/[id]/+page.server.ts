@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { BILLING_SHAPES } from '$lib/core/jobs/billing';
 import { JOB_STATES } from '$lib/core/jobs/types';
 import { addJobFile, removeJobFile } from '$lib/server/services/jobs/files';
@@ -23,12 +23,12 @@ const number = (form: FormData, name: string) => Number(text(form, name)) || nul
 
 export const actions: Actions = {
 	move: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const to = JOB_STATES.find((state) => state === form.get('to'));
 		if (to) return act(() => moveJob(locals.world, idOf(params.id), to, text(form, 'on')));
 	},
 	start: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => {
 			startClock(locals.world, text(form, 'key'), idOf(params.id));
 		});
@@ -38,7 +38,7 @@ export const actions: Actions = {
 			stopClock(locals.world);
 		}),
 	time: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = {
 			date: text(form, 'date'),
 			person: text(form, 'person'),
@@ -62,11 +62,11 @@ export const actions: Actions = {
 		);
 	},
 	removeTime: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => removeTime(locals.world, idOf(params.id), number(form, 'entry') ?? 0));
 	},
 	cost: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = {
 			date: text(form, 'date'),
 			kind: text(form, 'kind') || 'materials',
@@ -93,11 +93,11 @@ export const actions: Actions = {
 		);
 	},
 	removeCost: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => removeCost(locals.world, idOf(params.id), number(form, 'entry') ?? 0));
 	},
 	visit: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = {
 			date: text(form, 'date'),
 			from: text(form, 'from'),
@@ -112,11 +112,11 @@ export const actions: Actions = {
 		);
 	},
 	removeVisit: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => removeVisit(locals.world, idOf(params.id), number(form, 'entry') ?? 0));
 	},
 	file: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const files = form.getAll('file').filter((one): one is File => one instanceof File);
 		return act(async () => {
 			if (files.length === 0) throw new FieldError({ file: 'Choose a photo or file.' });
@@ -129,17 +129,17 @@ export const actions: Actions = {
 		});
 	},
 	repeat: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const draft = await act(() => jobAsPattern(locals.world, idOf(params.id), text(form, 'key')));
 		if (typeof draft !== 'number') return draft;
 		redirect(303, `/billing/repeats/new?from=${draft}`);
 	},
 	removeFile: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => removeJobFile(locals.world, idOf(params.id), number(form, 'entry') ?? 0));
 	},
 	bill: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const shape = BILLING_SHAPES.find((one) => one === form.get('shape')) ?? 'lines';
 		const id = idOf(params.id);
 		const result = await act(() => {
@@ -150,7 +150,7 @@ export const actions: Actions = {
 		redirect(303, `/billing/${result}`);
 	},
 	approve: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const result = await act(() =>
 			approveApplication(locals.world, number(form, 'stage') ?? 0, {
 				amount: text(form, 'amount'),
@@ -161,11 +161,11 @@ export const actions: Actions = {
 		redirect(303, `/billing/${result}`);
 	},
 	withdraw: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() => withdrawApplication(locals.world, number(form, 'stage') ?? 0));
 	},
 	release: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const result = await act(() =>
 			releaseRetention(locals.world, idOf(params.id), text(form, 'key'))
 		);

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Camera from '@lucide/svelte/icons/camera';
+	import FilePick from '$lib/ui/parts/FilePick.svelte';
 	import { tick } from 'svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
@@ -198,17 +199,13 @@
 					enctype="multipart/form-data"
 					use:enhance
 				>
-					<label class="button"
-						><Camera size={18} aria-hidden="true" />Photo or file<input
-							id="job-file"
-							class="sr-only"
-							type="file"
-							name="file"
-							multiple
-							onchange={() => files.requestSubmit()}
-						/></label
-					>
-					{#if errors.file}<p class="wrong" role="alert">{errors.file}</p>{/if}
+					<FilePick
+						label="Photo or file"
+						name="file"
+						multiple
+						error={errors.file}
+						onchoose={() => files.requestSubmit()}
+					/>
 				</form>
 			</section>
 			<Visits

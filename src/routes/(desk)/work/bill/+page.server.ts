@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, readJson } from '$lib/server/answers';
+import { act, readJson, readForm } from '$lib/server/answers';
 import { continueRuns, listRuns, startBillRun } from '$lib/server/services/billing/billRun';
 import { customerNames } from '$lib/server/services/customers/customers';
 import { toBill } from '$lib/server/services/billing/toBill';
@@ -22,7 +22,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 
 export const actions: Actions = {
 	start: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const action = (['draft', 'issue', 'send'] as const).find((one) => one === form.get('action'));
 		const result = await act(() =>
 			startBillRun(

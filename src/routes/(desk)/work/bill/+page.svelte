@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Segments from '$lib/ui/parts/Segments.svelte';
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { untrack } from 'svelte';
 	import { enhance } from '$app/forms';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
@@ -144,12 +146,8 @@
 								>{/each}
 						</select>
 						<span class="days">
-							<label class="day quiet"
-								>finished from <input class="box" type="date" bind:value={choice.from} /></label
-							>
-							<label class="day quiet"
-								>until <input class="box" type="date" bind:value={choice.to} /></label
-							>
+							<DateField label="Finished from" bind:value={choice.from} />
+							<DateField label="until" bind:value={choice.to} />
 						</span>
 					</div>
 				</div>
@@ -202,27 +200,23 @@
 							></span
 						></label
 					>{/if}
-				<fieldset>
-					<legend class="quiet">One invoice for each</legend>
-					<label class="check"
-						><input type="radio" bind:group={choice.split} value="customer" /> customer</label
-					>
-					<label class="check"
-						><input type="radio" bind:group={choice.split} value="job" /> job</label
-					>
-				</fieldset>
-				<fieldset>
-					<legend class="quiet">Shown as</legend>
-					<label class="check"
-						><input type="radio" bind:group={choice.shape} value="job" /> a line for each job</label
-					>
-					<label class="check"
-						><input type="radio" bind:group={choice.shape} value="items" /> every item</label
-					>
-					<label class="check"
-						><input type="radio" bind:group={choice.shape} value="period" /> one line for the period</label
-					>
-				</fieldset>
+				<Segments
+					label="One invoice for each"
+					bind:value={choice.split}
+					options={[
+						{ value: 'customer', label: 'customer' },
+						{ value: 'job', label: 'job' }
+					]}
+				/>
+				<Segments
+					label="Shown as"
+					bind:value={choice.shape}
+					options={[
+						{ value: 'job', label: 'a line for each job' },
+						{ value: 'items', label: 'every item' },
+						{ value: 'period', label: 'one line for the period' }
+					]}
+				/>
 				{#if failed}<p class="wrong" role="alert">{failed}</p>{/if}
 				{#if form && 'message' in form}<p class="wrong" role="alert">{form.message}</p>{/if}
 				{#if plan}
@@ -293,11 +287,6 @@
 	.filters .box {
 		width: auto;
 		max-width: 200px;
-	}
-	.day {
-		display: flex;
-		gap: 6px;
-		align-items: center;
 	}
 	section li {
 		display: grid;

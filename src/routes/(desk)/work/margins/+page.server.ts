@@ -1,14 +1,12 @@
-import { isPlainDate } from '$lib/core/calendar/queries';
+import { readTypedDate } from '$lib/core/calendar/conversion';
 import { jobLabels } from '$lib/server/services/jobs/list';
 import { marginReport } from '$lib/server/services/jobs/margins';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {
 	const given = url.searchParams;
-	const date = (name: string) => {
-		const text = given.get(name) ?? '';
-		return isPlainDate(text) ? text : undefined;
-	};
+	const today = locals.world.clock.today();
+	const date = (name: string) => readTypedDate(given.get(name) ?? '', today) ?? undefined;
 	const query = {
 		label: given.get('label') ?? '',
 		from: date('from'),

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayPounds } from '$lib/core/money/display';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import MarginPanel from '$lib/ui/jobs/MarginPanel.svelte';
@@ -22,22 +23,8 @@
 				{#each data.labels as label (label)}<option value={label}>{label}</option>{/each}
 			</select></label
 		>
-		<label class="field"
-			><span class="name">Finished from</span><input
-				class="box"
-				type="date"
-				name="from"
-				value={data.query.from ?? ''}
-			/></label
-		>
-		<label class="field"
-			><span class="name">until</span><input
-				class="box"
-				type="date"
-				name="to"
-				value={data.query.to ?? ''}
-			/></label
-		>
+		<DateField label="Finished from" name="from" value={data.query.from ?? ''} />
+		<DateField label="until" name="to" value={data.query.to ?? ''} />
 		<label class="field"
 			><span class="name">Sorted by</span><select class="box" name="sort" value={data.sort}>
 				<option value="money">money, least first</option>

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act } from '$lib/server/answers';
+import { act, readForm } from '$lib/server/answers';
 import { customerRecord } from '$lib/server/services/customers/parts';
 import { addJob } from '$lib/server/services/jobs/jobs';
 import type { Actions, PageServerLoad } from './$types';
@@ -11,7 +11,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 
 export const actions: Actions = {
 	default: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const text = (name: string) => String(form.get(name) ?? '');
 		const values = {
 			title: text('title'),

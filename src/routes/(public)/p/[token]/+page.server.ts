@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, orNotFound, typedAmount } from '$lib/server/answers';
+import { act, orNotFound, typedAmount, readForm } from '$lib/server/answers';
 import { openCheckout } from '$lib/server/services/money/checkouts';
 import { noteReminderOpened } from '$lib/server/services/chasing/messages';
 import { newToken } from '$lib/server/services/business/keys';
@@ -24,7 +24,7 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 
 /** Where the customer pays what the form says. */
 async function begin({ request, locals, params }: RequestEvent, way: 'card' | 'bank') {
-	const form = await request.formData();
+	const form = await readForm(request, locals.world.clock.today());
 	const typed = String(form.get('amount') ?? '').trim();
 	const result = await act(
 		async () => {

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, orNotFound, typedAmount } from '$lib/server/answers';
+import { act, orNotFound, typedAmount, readForm } from '$lib/server/answers';
 import { newToken } from '$lib/server/services/business/keys';
 import {
 	noteStatementOpened,
@@ -16,7 +16,7 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 };
 
 async function begin({ request, locals, params }: RequestEvent, way: 'card' | 'bank') {
-	const form = await request.formData();
+	const form = await readForm(request, locals.world.clock.today());
 	const typed = String(form.get('amount') ?? '').trim();
 	const chosen = form.getAll('invoice').flatMap((one) => Number(one) || []);
 	const result = await act(

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { searchCustomers } from '$lib/server/services/customers/customers';
 import { loadDraft } from '$lib/server/services/invoices/drafts';
 import { copyToCustomers } from '$lib/server/services/invoices/startingPoints';
@@ -18,7 +18,7 @@ export const load: PageServerLoad = ({ locals, params }) => {
 
 export const actions: Actions = {
 	default: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const result = await act(() =>
 			copyToCustomers(
 				locals.world,

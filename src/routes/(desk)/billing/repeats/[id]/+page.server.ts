@@ -1,4 +1,4 @@
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { saveRepeat, setRepeatState, skipOccurrence } from '$lib/server/services/repeats/repeats';
 import { repeatPage } from '$lib/server/services/repeats/page';
 import { answerPile, runRepeats } from '$lib/server/services/repeats/making';
@@ -10,7 +10,7 @@ export const load: PageServerLoad = ({ locals, params }) =>
 
 export const actions: Actions = {
 	save: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = Object.fromEntries(
 			[...form].flatMap(([name, value]) => (value === '' ? [] : [[name, String(value)]]))
 		);
@@ -20,12 +20,12 @@ export const actions: Actions = {
 		);
 	},
 	state: async ({ request, locals, params }) => {
-		const to = (await request.formData()).get('to');
+		const to = (await readForm(request, locals.world.clock.today())).get('to');
 		const state = (['active', 'paused', 'ended'] as const).find((one) => one === to);
 		if (state) return act(() => setRepeatState(locals.world, idOf(params.id), state));
 	},
 	skip: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		return act(() =>
 			skipOccurrence(
 				locals.world,
@@ -36,7 +36,7 @@ export const actions: Actions = {
 		);
 	},
 	pile: async ({ request, locals, params }) => {
-		const given = (await request.formData()).get('answer');
+		const given = (await readForm(request, locals.world.clock.today())).get('answer');
 		const answer = (['all', 'latest', 'none'] as const).find((one) => one === given);
 		return act(async () => {
 			if (answer) answerPile(locals.world, idOf(params.id), answer);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { untrack } from 'svelte';
 	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
@@ -163,13 +164,7 @@
 				<h2>What it bills</h2>
 				<JobLines bind:lines errors={wrong} today={data.today} extras={false} />
 				<div class="from">
-					<label class="field"
-						><span class="name">This holds from</span><input
-							class="box"
-							type="date"
-							bind:value={from}
-						/></label
-					>
+					<DateField label="This holds from" bind:value={from} />
 					<button class="button" onclick={change}>Change from that day on</button>
 					{#if wrong.from}<span class="wrong">{wrong.from}</span>{/if}
 				</div>

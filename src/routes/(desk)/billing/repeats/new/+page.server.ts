@@ -1,5 +1,5 @@
 import { error, redirect } from '@sveltejs/kit';
-import { act, orNotFound } from '$lib/server/answers';
+import { act, orNotFound, readForm } from '$lib/server/answers';
 import { discardDraft, loadDraft } from '$lib/server/services/invoices/drafts';
 import { addRepeat } from '$lib/server/services/repeats/repeats';
 import { cardOf } from '$lib/server/services/repeats/keptCards';
@@ -25,7 +25,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 
 export const actions: Actions = {
 	default: async ({ request, locals, url }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const from = Number(url.searchParams.get('from'));
 		const values = Object.fromEntries(
 			[...form].flatMap(([name, value]) =>

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { BANK_COLUMNS } from '$lib/core/formats/bankFile';
 import { askedFile, confirmColumns } from '$lib/server/services/money/bank/bringIn';
 import { matchLines } from '$lib/server/services/money/bank/matching';
@@ -19,7 +19,7 @@ export const load: PageServerLoad = ({ locals, params }) => {
 
 export const actions: Actions = {
 	default: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const layout: Record<string, unknown> = {
 			account: String(form.get('account') ?? ''),
 			dates: String(form.get('dates') ?? 'dmy')

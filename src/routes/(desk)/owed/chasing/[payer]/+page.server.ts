@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { CHANNELS } from '$lib/core/chasing/types';
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { sentReminders } from '$lib/server/services/chasing/messages';
 import {
 	messageFor,
@@ -26,7 +26,7 @@ export const load: PageServerLoad = ({ locals, params }) =>
 
 const text = (form: FormData, name: string) => String(form.get(name) ?? '');
 
-function readForm(form: FormData) {
+function wordsOf(form: FormData) {
 	return {
 		why: text(form, 'why') as Why,
 		mark: text(form, 'mark'),
@@ -38,8 +38,8 @@ function readForm(form: FormData) {
 
 export const actions: Actions = {
 	send: async ({ request, locals, params }) => {
-		const form = await request.formData();
-		const values = readForm(form);
+		const form = await readForm(request, locals.world.clock.today());
+		const values = wordsOf(form);
 		const result = await act(() => {
 			const key = text(form, 'key');
 			return { sent: sendNow(locals.world, idOf(params.payer), { ...values, key }) };
@@ -49,14 +49,14 @@ export const actions: Actions = {
 		redirect(303, `/owed/chasing?sent=${result.sent}#written`);
 	},
 	keep: async ({ request, locals, params }) => {
-		const values = readForm(await request.formData());
+		const values = wordsOf(await readForm(request, locals.world.clock.today()));
 		return act(() => {
 			saveWording(locals.world, idOf(params.payer), values);
 			return { kept: true };
 		}, values);
 	},
 	skip: async ({ request, locals, params }) => {
-		const { why, mark } = readForm(await request.formData());
+		const { why, mark } = wordsOf(await readForm(request, locals.world.clock.today()));
 		const result = await act(() => {
 			skipMessage(locals.world, idOf(params.payer), { why, mark });
 			return { skipped: true };

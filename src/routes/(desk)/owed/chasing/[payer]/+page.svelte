@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { enhance } from '$app/forms';
 	import { untrack } from 'svelte';
 	import { displayDate, displayMoment, displayWeekday } from '$lib/core/calendar/conversion';
@@ -94,15 +95,14 @@
 							class="wrong">{errors.text}</span
 						>{/if}</label
 				>
-				<details>
-					<summary>The fields</summary>
+				<Fold label="The fields">
 					<dl class="fields">
 						{#each Object.entries(MERGE_FIELDS) as [name, what] (name)}<dt class="mono">
 								{`{${name}}`}
 							</dt>
 							<dd>{what}</dd>{/each}
 					</dl>
-				</details>
+				</Fold>
 			{:else}
 				<input type="hidden" name="channel" value={channel} />
 				<input type="hidden" name="subject" value={subject} />

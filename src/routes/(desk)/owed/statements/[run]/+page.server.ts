@@ -1,4 +1,4 @@
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { deliverDue } from '$lib/server/clockwork/delivery';
 import { sendAgain } from '$lib/server/services/messages/outbox';
 import { statementRun } from '$lib/server/services/owed/statementRuns';
@@ -9,7 +9,7 @@ export const load: PageServerLoad = ({ locals, params }) =>
 
 export const actions: Actions = {
 	again: async ({ request, locals }) => {
-		const mail = Number((await request.formData()).get('mail'));
+		const mail = Number((await readForm(request, locals.world.clock.today())).get('mail'));
 		const result = await act(() => {
 			sendAgain(locals.world, mail);
 			return { done: 'again' as const };

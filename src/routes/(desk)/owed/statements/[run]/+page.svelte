@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Progress from '$lib/ui/parts/Progress.svelte';
 	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
@@ -31,7 +32,7 @@
 			<p role="status">
 				{data.done} of {of} done. You can leave this page: it goes on by itself.
 			</p>
-			<progress max={of} value={data.done} aria-label="Progress of the statements"></progress>
+			<Progress value={data.done} max={of} label="Progress of the statements" />
 		{:else}
 			<p role="status">
 				<b>{of - skipped.length} {data.run.action === 'send' ? 'sent' : 'made'}</b>{skipped.length
@@ -90,9 +91,6 @@
 		gap: 10px 18px;
 		align-items: center;
 		justify-content: space-between;
-	}
-	progress {
-		width: 100%;
 	}
 	li {
 		display: grid;

@@ -1,4 +1,7 @@
 <script lang="ts">
+	import Segments from '$lib/ui/parts/Segments.svelte';
+	import Labels from '$lib/ui/parts/Labels.svelte';
+	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { tick, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import Field from '$lib/ui/parts/Field.svelte';
@@ -82,12 +85,7 @@
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 		<section class="panel two">
 			<Field label="Title" name="title" bind:value={job.title} error={errors.title} />
-			<Field
-				label="Labels, with commas between"
-				name="labels"
-				bind:value={labels}
-				error={errors.labels}
-			/>
+			<Labels label="Labels" name="labels" bind:value={labels} error={errors.labels} />
 			<label class="field"
 				><span class="name">Site</span><select
 					class="box"
@@ -127,20 +125,15 @@
 		</section>
 		{#if contractor}
 			<section class="panel">
-				<fieldset>
-					<legend>Is there construction work in this contract?</legend>
-					<div class="choices">
-						<label class="check"
-							><input type="radio" bind:group={job.contract} value="construction" /> Yes</label
-						>
-						<label class="check"
-							><input type="radio" bind:group={job.contract} value="minor" /> At most 5 % of it</label
-						>
-						<label class="check"
-							><input type="radio" bind:group={job.contract} value="none" /> No</label
-						>
-					</div>
-				</fieldset>
+				<Segments
+					label="Is there construction work in this contract?"
+					bind:value={job.contract}
+					options={[
+						{ value: 'construction', label: 'Yes' },
+						{ value: 'minor', label: 'At most 5 % of it' },
+						{ value: 'none', label: 'No' }
+					]}
+				/>
 				{#if errors.contract}<p class="wrong">{errors.contract}</p>{/if}
 				<p class="quiet">{start.contract.workings.join(' ')} {start.contract.reference}.</p>
 				{#if job.contract && job.contract !== start.contract.contract}
@@ -184,10 +177,9 @@
 				bind:value={job.retention}
 				error={errors.retention}
 			/>
-			<Field
+			<DateField
 				label="Held back until"
 				name="retentionDue"
-				type="date"
 				bind:value={job.retentionDue}
 				error={errors.retentionDue}
 			/>
@@ -218,14 +210,6 @@
 	.two {
 		grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
 		gap: 12px 18px;
-	}
-	.choices {
-		display: flex;
-		gap: 4px 20px;
-		flex-wrap: wrap;
-	}
-	legend {
-		font-weight: 600;
 	}
 	.foot {
 		display: flex;

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { jobPage } from '$lib/server/services/desk/jobPage';
 import { billStage, previewStage } from '$lib/server/services/billing/stages';
 import { applyForPayment } from '$lib/server/services/billing/applications';
@@ -30,14 +30,14 @@ function read(form: FormData) {
 
 export const actions: Actions = {
 	preview: async ({ request, locals, params }) => {
-		const values = read(await request.formData());
+		const values = read(await readForm(request, locals.world.clock.today()));
 		return act(
 			() => ({ preview: previewStage(locals.world.db, idOf(params.id), values), values }),
 			values
 		);
 	},
 	bill: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = read(form);
 		const result = await act(
 			() => billStage(locals.world, idOf(params.id), String(form.get('key') ?? ''), values),
@@ -47,7 +47,7 @@ export const actions: Actions = {
 		redirect(303, `/billing/${result}`);
 	},
 	apply: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = read(form);
 		const result = await act(
 			() => applyForPayment(locals.world, idOf(params.id), String(form.get('key') ?? ''), values),

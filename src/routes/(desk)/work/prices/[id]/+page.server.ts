@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
 import { savePicture } from '$lib/server/services/prices/pictures';
 import {
 	archivePriceItem,
@@ -16,11 +16,12 @@ export const load: PageServerLoad = ({ locals, params }) => ({
 
 export const actions: Actions = {
 	archive: async ({ request, locals, params }) => {
-		const archived = (await request.formData()).get('archived') === 'yes';
+		const archived =
+			(await readForm(request, locals.world.clock.today())).get('archived') === 'yes';
 		return act(() => archivePriceItem(locals.world, idOf(params.id), archived));
 	},
 	picture: async ({ request, locals, params }) => {
-		const file = (await request.formData()).get('picture');
+		const file = (await readForm(request, locals.world.clock.today())).get('picture');
 		return act(async () => {
 			const bytes = file instanceof File ? Buffer.from(await file.arrayBuffer()) : Buffer.alloc(0);
 			await savePicture(locals.world, idOf(params.id), bytes);

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import FilePick from '$lib/ui/parts/FilePick.svelte';
 	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import EntryForm from '$lib/ui/prices/EntryForm.svelte';
@@ -51,15 +52,12 @@
 		use:enhance
 	>
 		{#if entry.hasPicture}<img src="/work/prices/{entry.id}/picture" alt={entry.name} />{/if}
-		<label class="button"
-			>{entry.hasPicture ? 'Another picture' : 'Add a picture'}<input
-				class="sr-only"
-				type="file"
-				name="picture"
-				accept="image/*"
-				onchange={() => picture.requestSubmit()}
-			/></label
-		>
+		<FilePick
+			label={entry.hasPicture ? 'Another picture' : 'Add a picture'}
+			name="picture"
+			accept="image/*"
+			onchoose={() => picture.requestSubmit()}
+		/>
 	</form>
 </div>
 

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import FilePick from '$lib/ui/parts/FilePick.svelte';
+	import Progress from '$lib/ui/parts/Progress.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
@@ -107,18 +109,16 @@
 	<h1>Bring in a price list</h1>
 	<Tabs label="Work" pages={WORK_PAGES} />
 	<section class="panel">
-		<label class="field"
-			><span class="name">A CSV file, as your supplier or a spreadsheet makes it</span><input
-				class="box"
-				type="file"
-				accept=".csv,.txt,.tsv,text/csv"
-				onchange={(event) => {
-					file = event.currentTarget.files?.[0] ?? null;
-					preview = null;
-					if (file) void look();
-				}}
-			/></label
-		>
+		<FilePick
+			label="A CSV file, as your supplier or a spreadsheet makes it"
+			name="file"
+			accept=".csv,.txt,.tsv,text/csv"
+			onchoose={([chosen]) => {
+				file = chosen ?? null;
+				preview = null;
+				if (file) void look();
+			}}
+		/>
 		{#if busy}<p class="quiet" role="status">Reading …</p>{/if}
 		{#if failed}<p class="wrong" role="alert">{failed}</p>{/if}
 	</section>
@@ -180,7 +180,7 @@
 				<p role="status">
 					{progress.done.toLocaleString('en-GB')} of {progress.of.toLocaleString('en-GB')}
 				</p>
-				<progress max={progress.of} value={progress.done} aria-label="Progress"></progress>
+				<Progress value={progress.done} max={progress.of} label="Progress" />
 			{:else if preview.counts.new + preview.counts.changed > 0}
 				<button class="button filled" onclick={write}>Write them to the price list</button>
 			{:else}<p>Nothing in this file would change the price list.</p>{/if}
@@ -213,11 +213,6 @@
 		grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
 		gap: 10px 16px;
 		width: 100%;
-	}
-	progress {
-		width: 100%;
-		height: 14px;
-		accent-color: var(--tape);
 	}
 	li {
 		padding: 5px 0;

@@ -1,4 +1,4 @@
-import { act } from '$lib/server/answers';
+import { act, readForm } from '$lib/server/answers';
 import { categories } from '$lib/server/services/prices/prices';
 import { fingerprint, previewRaise, raisePrices } from '$lib/server/services/prices/raise';
 import type { Actions, PageServerLoad } from './$types';
@@ -14,7 +14,7 @@ const read = (form: FormData) => ({
 
 export const actions: Actions = {
 	preview: async ({ request, locals }) => {
-		const values = read(await request.formData());
+		const values = read(await readForm(request, locals.world.clock.today()));
 		return act(() => {
 			const raised = previewRaise(locals.world, values);
 			return {
@@ -26,7 +26,7 @@ export const actions: Actions = {
 		}, values);
 	},
 	raise: async ({ request, locals }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = read(form);
 		return act(
 			() => ({ done: raisePrices(locals.world, values, String(form.get('seen') ?? '')), values }),

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Progress from '$lib/ui/parts/Progress.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
@@ -42,7 +43,7 @@
 			<p role="status">
 				{done} of {run.steps.length} done. You can leave this page: it goes on by itself.
 			</p>
-			<progress max={run.steps.length} value={done} aria-label="Progress of the run"></progress>
+			<Progress value={done} max={run.steps.length} label="Progress of the run" />
 		{:else}
 			<p role="status">
 				<b
@@ -78,11 +79,6 @@
 		margin-bottom: 12px;
 		display: grid;
 		gap: 8px;
-	}
-	progress {
-		width: 100%;
-		height: 14px;
-		accent-color: var(--tape);
 	}
 	li {
 		display: grid;

@@ -1,5 +1,5 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound, readJson } from '$lib/server/answers';
+import { act, idOf, orNotFound, readJson, readForm } from '$lib/server/answers';
 import {
 	archivePlan,
 	labelsInUse,
@@ -41,7 +41,7 @@ export const load: PageServerLoad = ({ locals, params }) =>
 
 export const actions: Actions = {
 	save: async ({ request, locals, params }) => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const values = readJson(form.get('plan'));
 		const result = await act(() => {
 			const id = params.id === 'new' ? null : idOf(params.id);

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { answer } from '$lib/server/answers';
+import { answer, readForm } from '$lib/server/answers';
 import { LARGEST_FILE } from '$lib/core/formats/table';
 import { FieldError } from '$lib/core/refusals';
 import {
@@ -20,7 +20,7 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 	let bytes = new Uint8Array();
 	let mapping: PriceMapping | undefined;
 	const preview = await answer(async () => {
-		const form = await request.formData();
+		const form = await readForm(request, locals.world.clock.today());
 		const file = form.get('file');
 		if (!(file instanceof File)) throw new FieldError({ file: 'Choose a file.' });
 		if (file.size > LARGEST_FILE)

@@ -1,0 +1,124 @@
+<!--
+	A day, typed as people type it (3/11, 3 nov, +14, fri) or picked. Plain text in the server's HTML; once the page is alive it
+	says at once what is wrong, sends the day itself, and has a calendar that is loaded when it is first opened.
+-->
+<script lang="ts">
+	import Calendar from '@lucide/svelte/icons/calendar';
+	import { onMount, tick } from 'svelte';
+	import { page } from '$app/state';
+	import { displayDate, readTypedDate } from '$lib/core/calendar/conversion';
+	import { isPlainDate } from '$lib/core/calendar/queries';
+
+	interface Props {
+		label: string;
+		name?: string;
+		/** `2026-11-03`, what was typed where it is no day, or empty. */
+		value?: string | null;
+		error?: string | undefined;
+		hint?: string;
+		/** The first and the last day that may be picked. */
+		min?: string;
+		max?: string;
+		/** The label is said and not shown. */
+		quiet?: boolean;
+		disabled?: boolean;
+		onchange?: (day: string) => void;
+	}
+	let {
+		label,
+		name,
+		value = $bindable(''),
+		error,
+		hint,
+		min,
+		max,
+		quiet = false,
+		disabled = false,
+		onchange
+	}: Props = $props();
+	const id = $props.id();
+	let alive = $state(false);
+	let open = $state(false);
+	let trigger: HTMLButtonElement | undefined = $state();
+	onMount(() => (alive = true));
+
+	const shown = (day: string) => (isPlainDate(day) ? displayDate(day) : day);
+	// What stands in the box follows the day, unless somebody is typing in it.
+	let typing = $state<string | null>(null);
+	let text = $derived(typing ?? shown(value ?? ''));
+	let today = $derived<string>(page.data.today ?? '');
+	let unread = $derived(typing === null && value !== null && value !== '' && !isPlainDate(value));
+	let wrong = $derived(
+		unread ? `“${value}” is no day. Write it as 3 Nov 2026, 3/11, fri or +14.` : error
+	);
+	let described = $derived(
+		[wrong ? `${id}-wrong` : '', hint ? `${id}-hint` : ''].filter(Boolean).join(' ') || undefined
+	);
+
+	function take(typed: string) {
+		typing = null;
+		const day = typed.trim() === '' ? '' : (readTypedDate(typed, today) ?? typed.trim());
+		if (day === (value ?? '')) return;
+		value = day;
+		onchange?.(day);
+	}
+
+	async function pick(day: string) {
+		open = false;
+		take(day);
+		await tick();
+		trigger?.focus();
+	}
+</script>
+
+<div class="field">
+	<label class={quiet ? 'sr-only' : 'name'} for={id}>{label}</label>
+	<div class="relative flex">
+		<input
+			class="box pr-11"
+			{id}
+			type="text"
+			name={alive ? undefined : name}
+			autocomplete="off"
+			placeholder="3 Nov 2026"
+			{disabled}
+			value={text}
+			aria-invalid={wrong ? 'true' : undefined}
+			aria-describedby={described}
+			oninput={(event) => (typing = event.currentTarget.value)}
+			onchange={(event) => take(event.currentTarget.value)}
+			onkeydown={(event) => {
+				// Enter sends the form: what was typed is read before it goes.
+				if (event.key === 'Enter') take(event.currentTarget.value);
+				if (event.key === 'ArrowDown' && event.altKey) open = true;
+			}}
+		/>
+		{#if alive}
+			<input type="hidden" {name} value={value ?? ''} disabled={!name || disabled} />
+			<button
+				bind:this={trigger}
+				type="button"
+				class="absolute inset-y-0 right-0 grid w-10 place-items-center text-[var(--ink-2)]"
+				aria-label="Pick a day: {label}"
+				aria-expanded={open}
+				aria-haspopup="dialog"
+				{disabled}
+				onclick={() => (open = !open)}><Calendar size={18} aria-hidden="true" /></button
+			>
+			{#if open}
+				{#await import('./DayPicker.svelte') then { default: DayPicker }}
+					<DayPicker
+						value={isPlainDate(value ?? '') ? value! : ''}
+						{today}
+						{min}
+						{max}
+						onpick={pick}
+						onclose={() => (open = false)}
+					/>
+				{/await}
+			{/if}
+		{:else if name}<input type="hidden" name="typed-day" value={name} />{/if}
+	</div>
+	{#if hint}<div class="quiet" id="{id}-hint">{hint}</div>{/if}
+	{#if wrong}<div class="wrong" id="{id}-wrong">{wrong}</div>{/if}
+</div>

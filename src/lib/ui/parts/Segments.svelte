@@ -1,0 +1,42 @@
+<!-- One of a few, side by side: real radio buttons underneath. -->
+<script lang="ts" generics="Value extends string">
+	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
+
+	interface Props {
+		label: string;
+		name?: string;
+		value: Value | null;
+		options: readonly { value: Value; label: string }[];
+		quiet?: boolean;
+		onchange?: (value: Value) => void;
+	}
+	let { label, name, value = $bindable(), options, quiet = false, onchange }: Props = $props();
+</script>
+
+<SegmentedControl
+	{...name ? { name } : {}}
+	{value}
+	onValueChange={(details) => {
+		if (details.value === null || details.value === value) return;
+		value = details.value as Value;
+		onchange?.(value);
+	}}
+>
+	<SegmentedControl.Label
+		class={quiet ? 'sr-only' : 'mb-0.5 block text-[0.906rem] text-[var(--ink-2)]'}
+		>{label}</SegmentedControl.Label
+	>
+	<SegmentedControl.Control
+		class="relative inline-flex flex-wrap rounded-[3px] border border-[var(--dotted)] bg-[var(--sheet)]"
+	>
+		{#each options as option (option.value)}
+			<SegmentedControl.Item
+				value={option.value}
+				class="relative flex min-h-10 cursor-pointer items-center border-r border-[var(--hair)] px-3.5 last:border-r-0 data-[state=checked]:bg-[var(--ink)] data-[state=checked]:text-[var(--sheet)] data-[focus-visible]:outline-3 data-[focus-visible]:outline-[var(--tape)]"
+			>
+				<SegmentedControl.ItemText>{option.label}</SegmentedControl.ItemText>
+				<SegmentedControl.ItemHiddenInput />
+			</SegmentedControl.Item>
+		{/each}
+	</SegmentedControl.Control>
+</SegmentedControl>
