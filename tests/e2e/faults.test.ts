@@ -373,7 +373,11 @@ describe('faults', () => {
 			await page.keyboard.press('Control+Delete');
 			await page.keyboard.press('ArrowDown');
 			expect(await lines()).to.deep.equal(['Sand', 'Render']);
-			await page.getByRole('button', { name: 'Undo' }).last().click();
+			await page
+				.locator('[data-scope=toast]')
+				.getByRole('button', { name: 'Undo' })
+				.first()
+				.click();
 			expect(await lines()).to.deep.equal(['Sand', 'Sand', 'Render']);
 		});
 

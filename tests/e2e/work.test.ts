@@ -145,7 +145,7 @@ describe('from finished work to bills', () => {
 		await page.getByRole('button', { name: 'Add the time' }).click();
 		await page.getByText('112.50', { exact: true }).waitFor();
 		await page.getByRole('button', { name: 'Materials', exact: true }).click();
-		await page.getByLabel('From the price list').fill('hydralic');
+		await page.getByRole('combobox', { name: 'From the price list' }).fill('hydralic');
 		await page.getByRole('option', { name: /Hydraulic lime/ }).click();
 		await page.getByLabel('Quantity').fill('4');
 		await page.getByRole('button', { name: 'Add the cost' }).click();

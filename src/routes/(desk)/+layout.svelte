@@ -9,7 +9,7 @@
 	function keys(event: KeyboardEvent) {
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
 			event.preventDefault();
-			finding = !finding;
+			finding = true;
 		}
 	}
 </script>

@@ -278,7 +278,9 @@ describe('what could be claimed for lateness', () => {
 		const due = item(firm.id).dueDate;
 		on(addDays(due, 10));
 		expect(missingRate(world)).to.equal('2026-07-01');
-		expect(lateCharges(world.db, [firm.id], world.clock.today()).get(firm.id)).to.deep.equal({ missingRate: '2026-07-01' });
+		expect(lateCharges(world.db, [firm.id], world.clock.today()).get(firm.id)).to.deep.equal({
+			missingRate: '2026-07-01'
+		});
 		expect(() => saveRate(world, '2026-07-02', '4')).to.throw(FieldError);
 		expect(() => saveRate(world, '2026-07-01', 'four')).to.throw(FieldError);
 		saveRate(world, '2026-07-01', '3.75 %');

@@ -181,7 +181,7 @@
 				bind:value={typed}
 				oninput={(event) => search(event.currentTarget.value)}
 			/>
-			<Command.List class="found-list">
+			<Command.List class="found-list" tabindex={0}>
 				<Command.Viewport>
 					{#each found as one (one.kind + one.id)}
 						<Command.Item

@@ -72,7 +72,7 @@
 </script>
 
 <div class="field">
-	<label class={quiet ? 'sr-only' : 'name'} for={id}>{label}</label>
+	<label class={quiet ? 'sr-only' : 'name'} for={id} id="{id}-label">{label}</label>
 	<div class="relative flex">
 		<input
 			class="box pr-11"
@@ -99,7 +99,8 @@
 				bind:this={trigger}
 				type="button"
 				class="absolute inset-y-0 right-0 grid w-10 place-items-center text-[var(--ink-2)]"
-				aria-label="Pick a day: {label}"
+				aria-label="Pick from a calendar"
+				aria-describedby="{id}-label"
 				aria-expanded={open}
 				aria-haspopup="dialog"
 				{disabled}

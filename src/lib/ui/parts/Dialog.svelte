@@ -16,13 +16,16 @@
 	}
 	let { open = $bindable(), title, quiet = false, bare = false, children, first }: Props = $props();
 	let content: HTMLElement | undefined = $state();
+
+	const wanted = () => (first ? (content?.querySelector<HTMLElement>(first) ?? null) : null);
+
+	/** At once, not a frame later: a key that is pressed right after belongs to the dialog. */
+	function focusFirst(_inner: HTMLElement) {
+		wanted()?.focus();
+	}
 </script>
 
-<Dialog
-	{open}
-	onOpenChange={(details) => (open = details.open)}
-	initialFocusEl={() => (first ? (content?.querySelector<HTMLElement>(first) ?? null) : null)}
->
+<Dialog {open} onOpenChange={(details) => (open = details.open)} initialFocusEl={wanted}>
 	<Portal>
 		<Dialog.Backdrop class="fixed inset-0 z-40 bg-[rgb(23_33_43_/_0.45)]" />
 		<Dialog.Positioner
@@ -35,7 +38,7 @@
 					? 'max-w-[620px] p-3'
 					: 'max-w-[560px] border-t-8 border-t-[var(--tape)] px-6 pt-5 pb-3'}"
 			>
-				<div bind:this={content}>
+				<div bind:this={content} use:focusFirst>
 					<Dialog.Title class={quiet ? 'sr-only' : 'mb-2 text-[1.35rem]'}
 						>{#snippet element(attributes)}<h2 {...attributes}>{title}</h2>{/snippet}</Dialog.Title
 					>

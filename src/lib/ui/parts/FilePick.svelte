@@ -47,6 +47,7 @@
 				>{label}</FileUpload.Label
 			>
 			<FileUpload.Dropzone
+				disableClick
 				class="flex min-h-[42px] flex-wrap items-center gap-3 rounded-[3px] border border-dashed border-[var(--dotted)] bg-[var(--sheet)] p-1.5 data-[dragging]:bg-[var(--tape-tint)]"
 			>
 				<FileUpload.Trigger class="button" aria-describedby={error ? `${id}-wrong` : undefined}

@@ -9,7 +9,7 @@
 	{#snippet children(toast)}
 		<Toast
 			{toast}
-			class="flex max-w-[calc(100vw-24px)] items-center gap-3.5 rounded-[3px] border-l-[6px] border-[var(--tape)] bg-[var(--strip)] px-3 py-2.5 text-white"
+			class="z-[var(--z-index)] flex h-[var(--height)] [scale:var(--scale)] [translate:var(--x)_var(--y)] opacity-[var(--opacity)] max-w-[calc(100vw-24px)] items-center gap-3.5 rounded-[3px] border-l-[6px] border-[var(--tape)] bg-[var(--strip)] px-3 py-2.5 text-white"
 		>
 			<Toast.Title>{toast.title}</Toast.Title>
 			{#if toast.action}

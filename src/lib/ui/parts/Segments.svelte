@@ -32,7 +32,7 @@
 		{#each options as option (option.value)}
 			<SegmentedControl.Item
 				value={option.value}
-				class="relative flex min-h-10 cursor-pointer items-center border-r border-[var(--hair)] px-3.5 last:border-r-0 data-[state=checked]:bg-[var(--ink)] data-[state=checked]:text-[var(--sheet)] data-[focus-visible]:outline-3 data-[focus-visible]:outline-[var(--tape)]"
+				class="relative flex min-h-10 grow cursor-pointer items-center border-r border-[var(--hair)] px-3.5 last:border-r-0 data-[state=checked]:bg-[var(--ink)] data-[state=checked]:text-[var(--sheet)] data-[focus-visible]:outline-3 data-[focus-visible]:outline-[var(--tape)]"
 			>
 				<SegmentedControl.ItemText>{option.label}</SegmentedControl.ItemText>
 				<SegmentedControl.ItemHiddenInput />

@@ -1,4 +1,5 @@
 // Jobs: begun, agreed, changed, taken through their states.
+import { displayDate } from '../../../core/calendar/conversion';
 import { asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { lineAmount } from '../../../core/jobs/billing';
@@ -196,7 +197,7 @@ export function moveJob(world: World, id: number, to: JobState, on?: string): vo
 			.where(eq(jobs.id, id))
 			.run();
 		const event = to === 'underWay' && job.state === 'finished' ? 'reopened' : MOVE_EVENTS[to];
-		noteJob(tx, id, world.clock.now(), event, to === 'finished' ? date : '');
+		noteJob(tx, id, world.clock.now(), event, to === 'finished' ? displayDate(date) : '');
 		workChanged(tx, id, world.clock.now());
 	});
 }
