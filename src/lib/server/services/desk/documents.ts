@@ -1,8 +1,7 @@
 // One document with everything known about it.
-import { and, asc, desc, eq, gt, inArray, lt, ne, sql, type SQL } from 'drizzle-orm';
-import { addDays } from '../../../core/calendar/manipulation';
+import { and, eq, sql } from 'drizzle-orm';
 import type { DocumentDetail } from '../../../core/documents/detail';
-import { documents, documentFiles, mails, openItems, refunds } from '../../db/schema';
+import { documents, documentFiles, openItems, refunds } from '../../db/schema';
 import type { World } from '../../world';
 import { inHandOf } from '../ledger/inHand';
 import { mailAddresses } from '../customers/parts';
@@ -11,7 +10,6 @@ import { frozenFigures, frozenView } from '../invoices/freeze';
 import { lateChargeOf } from '../owed/lateCharges';
 import { mailsOf } from '../messages/outbox';
 import { paymentsOf } from '../money/payments';
-import { searchExpression } from '../trail/search';
 import { stillToPay } from '../../../core/settlement/position';
 import { paperTrail } from '../trail/documents';
 

@@ -1,19 +1,10 @@
 // Where an invoice stands: worked out by the core from its payments, credits and refunds, kept in openItems.
-import { and, eq, isNull, or, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import type { SettlementEntry } from '../../../core/settlement/types';
 import { stillToPay } from '../../../core/settlement/position';
 import { settle } from '../../../core/settlement/settle';
 import type { Transaction, Reader } from '../../db/connection';
-import {
-	allocations,
-	documents,
-	openItems,
-	paymentReversals,
-	payments,
-	refunds,
-	transfers,
-	writeOffs
-} from '../../db/schema';
+import { documents, openItems } from '../../db/schema';
 
 export type SettledBy = Map<number, SettlementEntry[]>;
 
