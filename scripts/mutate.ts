@@ -21,6 +21,8 @@ import { createInstrumenter } from '@stryker-mutator/instrumenter';
 import { createInjector } from 'typed-inject';
 
 const SEED = 20261124;
+/** What only slow tests would notice counts as unnoticed. */
+const TESTING_MS = 25_000;
 const [path, howMany = '300'] = process.argv.slice(2);
 if (!path || !existsSync(path)) {
 	console.error('Which folder or file? npm run mutate -- src/lib/core/settlement [how many]');
@@ -183,7 +185,10 @@ await eachOf(filesUnder('tests/unit', /\.test\.ts$/), async (test) => {
 const survived: typeof sample = [];
 let noticed = 0;
 await eachOf(sample, async (mutant) => {
+	let spent = 0;
 	for (const { test, took } of reachedBy.get(mutant.id) ?? []) {
+		if (spent > 0 && spent + took > TESTING_MS) break;
+		spent += took;
 		const env = { __STRYKER_ACTIVE_MUTANT__: mutant.id };
 		if (!(await passes(test, env, took * 4 + 10_000)).passed) {
 			noticed++;

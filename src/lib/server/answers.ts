@@ -64,6 +64,14 @@ export async function answer(work: () => unknown): Promise<Response> {
 	}
 }
 
+/** The JSON a page sent: an object. @throws FieldError where it is none. */
+export async function readBody(request: Request): Promise<Record<string, unknown>> {
+	const body: unknown = await request.json().catch(() => null);
+	if (typeof body !== 'object' || body === null || Array.isArray(body))
+		throw new FieldError({ '': 'This could not be read.' });
+	return body as Record<string, unknown>;
+}
+
 /** For loading a page: what is not there is a 404. */
 export function orNotFound<T>(work: () => T): T {
 	try {
@@ -85,7 +93,7 @@ export function idOf(text: string): number {
  * service to refuse.
  */
 export async function readForm(request: Request, today: string): Promise<FormData> {
-	const form = await request.formData();
+	const form = await request.formData().catch(() => error(400, 'This could not be read.'));
 	for (const name of form.getAll('typed-day').map(String)) {
 		const day = readTypedDate(String(form.get(name) ?? ''), today);
 		if (day !== null) form.set(name, day);

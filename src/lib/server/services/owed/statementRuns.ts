@@ -1,5 +1,5 @@
 // Runs of our statements: made, sent, and gone on with after a crash, once each.
-import { and, asc, count, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, count, desc, eq, inArray, sql } from 'drizzle-orm';
 import { type StatementView } from '../../../core/documents/statementView';
 import { statementMessage } from '../../../core/documents/wording';
 import { writeAtOnce } from '../../db/connection';
@@ -31,6 +31,12 @@ export function startStatements(
 			.where(eq(statementRuns.key, key))
 			.get();
 		if (same) return same.id;
+		const known = tx
+			.select({ id: customers.id })
+			.from(customers)
+			.where(inArray(customers.id, wanted))
+			.all();
+		if (known.length < wanted.length) throw new NotFoundError('This customer');
 		const { id } = tx
 			.insert(statementRuns)
 			.values({ key, options, action, state: 'running', createdAt: world.clock.now() })

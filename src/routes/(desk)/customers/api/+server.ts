@@ -1,5 +1,5 @@
 import { json } from '@sveltejs/kit';
-import { answer } from '$lib/server/answers';
+import { answer, readBody } from '$lib/server/answers';
 import { customerRecord } from '$lib/server/services/customers/parts';
 import { addCustomer, searchCustomers } from '$lib/server/services/customers/customers';
 import type { RequestHandler } from './$types';
@@ -9,6 +9,6 @@ export const GET: RequestHandler = ({ url, locals }) =>
 
 export const POST: RequestHandler = ({ request, locals }) =>
 	answer(async () => {
-		const id = addCustomer(locals.world, await request.json());
+		const id = addCustomer(locals.world, await readBody(request));
 		return customerRecord(locals.world.db, id);
 	});

@@ -91,7 +91,12 @@ const layoutForm = z.object({
 
 /** Confirms the columns, remembers them for files with these headings, and brings the lines in. @throws FieldError */
 export function confirmColumns(world: World, importId: number, input: unknown): BroughtIn {
-	const { account, ...layout } = layoutForm.parse(input);
+	const chosen = layoutForm.safeParse(input);
+	if (!chosen.success)
+		throw new FieldError({
+			[String(chosen.error.issues[0]?.path[0] ?? '')]: 'Choose one of those offered.'
+		});
+	const { account, ...layout } = chosen.data;
 	if (layout.date === undefined) throw new FieldError({ date: 'Which column holds the date?' });
 	if (layout.amount === undefined && layout.in === undefined)
 		throw new FieldError({ amount: 'Which column holds the amount, or what came in?' });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { answer, idOf } from '$lib/server/answers';
+import { answer, idOf, readBody } from '$lib/server/answers';
 import { issueAndSend } from '$lib/server/services/money/issueAndSend';
 import { discardDraft, saveDraft } from '$lib/server/services/invoices/drafts';
 import { FieldError } from '$lib/core/refusals';
@@ -20,15 +20,15 @@ const doing = z.discriminatedUnion('action', [
 	z.object({ action: z.enum(['discard', 'restore']) })
 ]);
 
-async function readJson<T extends z.ZodType>(request: Request, schema: T): Promise<z.output<T>> {
-	const parsed = schema.safeParse(await request.json().catch(() => null));
+function read<T extends z.ZodType>(body: unknown, schema: T): z.output<T> {
+	const parsed = schema.safeParse(body);
 	if (!parsed.success) throw new FieldError({ '': 'This could not be read.' });
 	return parsed.data;
 }
 
 export const PUT: RequestHandler = ({ request, locals, params }) =>
 	answer(async () => {
-		const { version, sheet } = await readJson(request, saving);
+		const { version, sheet } = read(await readBody(request), saving);
 		return saveDraft(locals.world, idOf(params.id), version, sheet);
 	});
 
@@ -36,7 +36,7 @@ export const POST: RequestHandler = ({ request, locals, params }) =>
 	answer(async () => {
 		const { world } = locals;
 		const id = idOf(params.id);
-		const wanted = await readJson(request, doing);
+		const wanted = read(await readBody(request), doing);
 		switch (wanted.action) {
 			case 'discard':
 			case 'restore':

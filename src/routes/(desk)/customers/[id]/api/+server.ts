@@ -1,4 +1,4 @@
-import { answer, idOf } from '$lib/server/answers';
+import { answer, idOf, readBody } from '$lib/server/answers';
 import { customerRecord, mailAddresses } from '$lib/server/services/customers/parts';
 import { customerDetail, saveCustomer } from '$lib/server/services/customers/customers';
 import { NotFoundError } from '$lib/core/refusals';
@@ -21,7 +21,7 @@ export const PUT: RequestHandler = ({ request, locals, params }) =>
 	answer(async () => {
 		const { world } = locals;
 		const id = idOf(params.id);
-		const { version, customer } = await request.json();
+		const { version, customer } = await readBody(request);
 		const next = saveCustomer(world, id, Number(version), customer);
 		return {
 			version: next,

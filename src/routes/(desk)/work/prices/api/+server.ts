@@ -1,4 +1,4 @@
-import { answer } from '$lib/server/answers';
+import { answer, readBody } from '$lib/server/answers';
 import { entriesFor } from '$lib/server/services/prices/entries';
 import { savePriceItem } from '$lib/server/services/prices/prices';
 import type { RequestHandler } from './$types';
@@ -8,4 +8,4 @@ export const GET: RequestHandler = ({ locals, url }) =>
 
 /** Saves a typed line to the list in passing. */
 export const POST: RequestHandler = ({ locals, request }) =>
-	answer(async () => ({ id: savePriceItem(locals.world, null, 1, await request.json()) }));
+	answer(async () => ({ id: savePriceItem(locals.world, null, 1, await readBody(request)) }));

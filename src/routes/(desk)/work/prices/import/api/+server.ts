@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { answer, readForm } from '$lib/server/answers';
+import { answer, readForm, readJson } from '$lib/server/answers';
 import { LARGEST_FILE } from '$lib/core/formats/table';
 import { FieldError } from '$lib/core/refusals';
 import {
@@ -29,7 +29,9 @@ export const POST: RequestHandler = async ({ locals, request, url }) => {
 			});
 		bytes = new Uint8Array(await file.arrayBuffer());
 		const given = String(form.get('mapping') ?? '');
-		mapping = given ? (mappingForm.parse(JSON.parse(given)) as PriceMapping) : undefined;
+		const chosen = given ? mappingForm.safeParse(readJson(given)) : undefined;
+		if (chosen?.success === false) throw new FieldError({ mapping: 'Choose the columns again.' });
+		mapping = chosen?.data as PriceMapping | undefined;
 		return previewPriceFile(locals.world, bytes, mapping);
 	});
 	if (!url.searchParams.has('write') || !preview.ok || !mapping) return preview;
