@@ -1,4 +1,5 @@
 import { execFileSync } from 'node:child_process';
+import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect } from 'chai';
 import { after, before, describe, it } from 'mocha';
@@ -108,6 +109,42 @@ describe('the demo business', () => {
 			await ready(page);
 			expect(await page.locator('h1').count(), place).to.equal(1);
 		}
+	});
+
+	it('shows and changes nothing without its owner: every route is asked from outside', async () => {
+		const open = /^\/(p|s|webhooks|health|sign-in|welcome)(\/|$)/;
+		const places = (readdirSync('src/routes', { recursive: true }) as string[])
+			.filter((path) => /\+(page\.svelte|server\.ts)$/.test(path))
+			.map((path) => `/${path.replace(/\([a-z]+\)\/|\/?\+.*$/g, '').replace(/\[\w+\]/g, '1')}`);
+		const sum = () =>
+			rows(
+				'select count(*) as n, max(id) as last from trail union all select count(*), max(id) from mails'
+			);
+		const before = sum();
+		for (const place of new Set(places.filter((one) => !open.test(one) && one !== '/sign-out'))) {
+			for (const method of ['GET', 'POST', 'PUT']) {
+				const response = await fetch(app.origin + place, {
+					method,
+					redirect: 'manual',
+					headers: {
+						accept: 'text/html',
+						origin: app.origin,
+						'content-type': 'application/x-www-form-urlencoded'
+					},
+					...(method === 'GET' ? {} : { body: 'id=1' })
+				});
+				const to = response.headers.get('location') ?? '';
+				expect(
+					response.status === 401 || (response.status === 303 && to.startsWith('/sign-in?to=')),
+					`${method} ${place} answered ${response.status} ${to}`
+				).to.equal(true);
+				expect(await response.text(), `${method} ${place}`).to.have.length.below(40);
+			}
+		}
+		expect(sum()).to.deep.equal(before);
+		// An address that is guessed is no address, whatever stands in it.
+		for (const guess of ['/p/1', '/s/1', '/p/1/pdf', '/s/1/pdf'])
+			expect((await fetch(app.origin + guess)).status, guess).to.equal(404);
 	});
 
 	it('its bank file is cleared: by reference, net of deduction, several at once, known already, not at all', async () => {
