@@ -108,6 +108,13 @@ describe('the demo business', () => {
 			await page.goto(app.origin + place);
 			await ready(page);
 			expect(await page.locator('h1').count(), place).to.equal(1);
+			for (const width of [360, 390, 768, 1024, 1280]) {
+				await page.setViewportSize({ width, height: 800 });
+				const over = await page.evaluate(
+					() => document.documentElement.scrollWidth - document.documentElement.clientWidth
+				);
+				expect(over, `${place} at ${width}`).to.equal(0);
+			}
 		}
 	});
 

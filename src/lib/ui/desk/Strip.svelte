@@ -221,19 +221,47 @@
 	.small-only {
 		display: none;
 	}
+	@media (max-width: 1180px) {
+		kbd {
+			display: none;
+		}
+		.logo {
+			margin-right: 6px;
+		}
+		.logo span {
+			position: absolute;
+			clip-path: inset(50%);
+		}
+		.strip nav a {
+			padding: 0 9px;
+			white-space: nowrap;
+		}
+		.find span {
+			min-width: 0;
+			white-space: nowrap;
+		}
+	}
+	@media (max-width: 940px) and (min-width: 761px) {
+		.find span {
+			position: absolute;
+			clip-path: inset(50%);
+		}
+		.strip nav a {
+			padding: 0 7px;
+		}
+		.new button {
+			padding: 6px 10px;
+			white-space: nowrap;
+		}
+	}
 	@media (max-width: 760px) {
 		.strip {
 			height: 50px;
 			padding: 0 12px;
 		}
 		.strip nav,
-		.new,
-		kbd {
+		.new {
 			display: none;
-		}
-		.logo span {
-			position: absolute;
-			clip-path: inset(50%);
 		}
 		.small-only {
 			display: grid;
@@ -244,10 +272,6 @@
 		}
 		.gap {
 			display: none;
-		}
-		.find span {
-			min-width: 0;
-			white-space: nowrap;
 		}
 		.out {
 			display: none;

@@ -69,7 +69,8 @@
 											<DatePicker.TableRow>
 												{#each week as day (day.toString())}
 													<DatePicker.TableCell value={day} class="p-0">
-														<DatePicker.TableCellTrigger class="day-cell"
+														<DatePicker.TableCellTrigger
+															class={['day-cell', day.toString() === today && 'now']}
 															>{day.day}</DatePicker.TableCellTrigger
 														>
 													</DatePicker.TableCell>
