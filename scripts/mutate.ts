@@ -145,6 +145,8 @@ async function passes(
 			'import=tsx',
 			'--require',
 			noteReached,
+			'--require',
+			join(root, 'tests/support/seed.ts'),
 			'--timeout',
 			'600000',
 			test
