@@ -44,7 +44,8 @@ module.exports = {
 			severity: 'error',
 			from: { path: '^scripts/audit/' },
 			to: {
-				pathNot: '^(scripts/audit/|src/lib/core/money/|node_modules/better-sqlite3/|fs$|path$|crypto$)'
+				pathNot:
+					'^(scripts/audit/|src/lib/core/money/|node_modules/better-sqlite3/|fs$|path$|crypto$)'
 			}
 		},
 		{

@@ -1,9 +1,9 @@
 // The money: statements of 2,000 customers with 40,000 items, and 5,000 bank lines against 2,000 open invoices.
-import { mkdtempSync,rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Matcher } from '../src/lib/core/bank/match';
-import type { OpenInvoice,ToMatch } from '../src/lib/core/bank/types';
+import type { OpenInvoice, ToMatch } from '../src/lib/core/bank/types';
 import { statement } from '../src/lib/core/settlement/statement';
 import { readConfig } from '../src/lib/server/config';
 import { renderStatements } from '../src/lib/server/documents/statementPdf';
@@ -15,7 +15,7 @@ import { runChasing } from '../src/lib/server/services/chasing/chasing';
 import { chaseDayPage } from '../src/lib/server/services/chasing/day';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { owedPage } from '../src/lib/server/services/owed/owed';
-import { buildStatement,readStatementOptions } from '../src/lib/server/services/owed/statements';
+import { buildStatement, readStatementOptions } from '../src/lib/server/services/owed/statements';
 
 const PAYERS = 2000;
 const EACH = 10;

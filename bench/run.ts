@@ -1,18 +1,18 @@
 // How fast the heart of it is, as ratios to something that scales with the machine: `npm run bench`.
 import Sqlite from 'better-sqlite3';
-import { mkdtempSync,rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { computeInvoice } from '../src/lib/core/figures/invoice';
 import { readInvoiceInput } from '../src/lib/core/figures/input';
 import { NO_STANDING } from '../src/lib/core/parties';
 import { GB } from '../src/lib/core/regimes/gb';
-import { blankLine,blankSheet } from '../src/lib/core/sheet/blank';
+import { blankLine, blankSheet } from '../src/lib/core/sheet/blank';
 import { readSheet } from '../src/lib/core/sheet/read';
 import { readConfig } from '../src/lib/server/config';
 import { openWorld } from '../src/lib/server/open';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
-import { countByState,listDocuments } from '../src/lib/server/services/desk/documentList';
+import { countByState, listDocuments } from '../src/lib/server/services/desk/documentList';
 import { find } from '../src/lib/server/services/desk/find';
 import { nextMoves } from '../src/lib/server/services/desk/moves';
 

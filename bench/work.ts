@@ -1,6 +1,6 @@
 // The work: a price list of 20,000 entries, a bill run of 1,000 jobs, PDFs on threads. Ratios, as in `run.ts`.
 import Sqlite from 'better-sqlite3';
-import { mkdtempSync,rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
@@ -8,13 +8,13 @@ import { viewDocument } from '../src/lib/core/documents/view';
 import { readConfig } from '../src/lib/server/config';
 import { renderPdf } from '../src/lib/server/documents/pdf';
 import { openWorld } from '../src/lib/server/open';
-import { continueRuns,startBillRun } from '../src/lib/server/services/billing/billRun';
+import { continueRuns, startBillRun } from '../src/lib/server/services/billing/billRun';
 import { planBillRun } from '../src/lib/server/services/billing/runPlan';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { addCustomer } from '../src/lib/server/services/customers/customers';
-import { loadDraft,sheetContext } from '../src/lib/server/services/invoices/drafts';
+import { loadDraft, sheetContext } from '../src/lib/server/services/invoices/drafts';
 import { freezeDraft } from '../src/lib/server/services/invoices/freeze';
-import { importPrices,previewPriceFile } from '../src/lib/server/services/prices/file';
+import { importPrices, previewPriceFile } from '../src/lib/server/services/prices/file';
 import { findPrices } from '../src/lib/server/services/prices/search';
 import { runDrafts } from '../src/lib/server/services/billing/runDrafts';
 

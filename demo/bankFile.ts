@@ -3,10 +3,10 @@
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { addDays } from '../src/lib/core/calendar/manipulation';
-import { and,desc,eq,gte } from 'drizzle-orm';
+import { and, desc, eq, gte } from 'drizzle-orm';
 import { daysBetween } from '../src/lib/core/calendar/queries';
 import { displayAmount } from '../src/lib/core/money/display';
-import { customers,payments,payouts } from '../src/lib/server/db/schema';
+import { customers, payments, payouts } from '../src/lib/server/db/schema';
 import { openOf } from '../src/lib/server/services/ledger/openInvoices';
 import type { Setting } from './work';
 

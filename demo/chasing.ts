@@ -1,9 +1,9 @@
 // The demo's chasing and payouts: plans, the reminders of the last months, which of them were opened, what was paid out.
-import { eq,sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { addDays } from '../src/lib/core/calendar/manipulation';
 import { isWorkingDay } from '../src/lib/core/calendar/holidays';
 import { FIRST_PLAN } from '../src/lib/core/chasing/wording';
-import { chaseMessages,payments,payoutParts,payouts } from '../src/lib/server/db/schema';
+import { chaseMessages, payments, payoutParts, payouts } from '../src/lib/server/db/schema';
 import { formatMoney } from '../src/lib/core/money/decimal';
 import { acceptSure } from '../src/lib/server/services/money/bank/accept';
 import { bringIn } from '../src/lib/server/services/money/bank/bringIn';
@@ -15,7 +15,7 @@ import { saveChaseSettings } from '../src/lib/server/services/chasing/settings';
 import { runChasing } from '../src/lib/server/services/chasing/chasing';
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { receivePayout } from '../src/lib/server/services/money/payouts';
-import type { Setting,Step } from './work';
+import type { Setting, Step } from './work';
 
 /** Chasing was turned on so many days ago. */
 const SINCE = 95;

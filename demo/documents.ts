@@ -1,6 +1,6 @@
 // What the demo business billed: one entry for each document, laid out in days before the day the demo starts.
 import type { LineKind } from '../src/lib/core/figures/types';
-import type { ContractClass,VatTreatment } from '../src/lib/core/regimes/types';
+import type { ContractClass, VatTreatment } from '../src/lib/core/regimes/types';
 
 export interface DemoLine {
 	kind: LineKind;

@@ -1,17 +1,17 @@
 // What is known about money owed in the demo: a dispute, a promise, a bad debt, a call; and the rates for interest.
-import { and,desc,eq,inArray } from 'drizzle-orm';
+import { and, desc, eq, inArray } from 'drizzle-orm';
 import { addDays } from '../src/lib/core/calendar/manipulation';
 import { halfYearOf } from '../src/lib/core/regimes/gb/latePayment';
 import { openItems } from '../src/lib/server/db/schema';
 import {
-deductionsByMonth,
-missingStatements,
-saveDeductionStatement
+	deductionsByMonth,
+	missingStatements,
+	saveDeductionStatement
 } from '../src/lib/server/services/tax/deductions';
-import { pauseInvoice,noteCall } from '../src/lib/server/services/owed/holds';
-import { loadRates,saveRate } from '../src/lib/server/services/owed/referenceRates';
+import { pauseInvoice, noteCall } from '../src/lib/server/services/owed/holds';
+import { loadRates, saveRate } from '../src/lib/server/services/owed/referenceRates';
 import { writeOff } from '../src/lib/server/services/money/writeOffs';
-import type { Setting,Step } from './work';
+import type { Setting, Step } from './work';
 
 export function owedSteps({ world, ids, today, morning }: Setting): Step[] {
 	/** A customer's open invoice, the newest or the oldest. */

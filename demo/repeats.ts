@@ -1,16 +1,16 @@
 // What the demo business bills again and again: inspections sent by themselves, a retainer left as a draft, a care
 // plan charged to a kept card.
 import { addDays } from '../src/lib/core/calendar/manipulation';
-import { blankLine,blankSheet } from '../src/lib/core/sheet/blank';
+import { blankLine, blankSheet } from '../src/lib/core/sheet/blank';
 import type { Sheet } from '../src/lib/core/sheet/types';
 import { customerRecord } from '../src/lib/server/services/customers/parts';
 import { documentDetail } from '../src/lib/server/services/desk/documents';
-import { beginInvoice,discardDraft,saveDraft } from '../src/lib/server/services/invoices/drafts';
+import { beginInvoice, discardDraft, saveDraft } from '../src/lib/server/services/invoices/drafts';
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { addRepeat } from '../src/lib/server/services/repeats/repeats';
 import { repeatPage } from '../src/lib/server/services/repeats/page';
 import { runRepeats } from '../src/lib/server/services/repeats/making';
-import { issueAndSend,pay,type Setting,type Step } from './work';
+import { issueAndSend, pay, type Setting, type Step } from './work';
 
 /** Odile Brancaster's card, as the card stand-in knows it. */
 export const DEMO_CARD = { token: 'crd_demo_odile', number: '9000000000000001' };

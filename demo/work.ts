@@ -4,22 +4,22 @@ import { addDays } from '../src/lib/core/calendar/manipulation';
 import type { PlainDate } from '../src/lib/core/calendar/types';
 import { displayAmount } from '../src/lib/core/money/display';
 import { customerRecord } from '../src/lib/server/services/customers/parts';
-import { continueRuns,billRun,startBillRun } from '../src/lib/server/services/billing/billRun';
+import { continueRuns, billRun, startBillRun } from '../src/lib/server/services/billing/billRun';
 import { documentDetail } from '../src/lib/server/services/desk/documents';
 import { loadDraft } from '../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../src/lib/server/services/invoices/issue';
 import { saveTime } from '../src/lib/server/services/jobs/time';
 import { saveCost } from '../src/lib/server/services/jobs/costs';
 import { saveVisit } from '../src/lib/server/services/jobs/visits';
-import { addJob,moveJob,type JobForm } from '../src/lib/server/services/jobs/jobs';
+import { addJob, moveJob, type JobForm } from '../src/lib/server/services/jobs/jobs';
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { recordPayment } from '../src/lib/server/services/money/payments';
 import { savePriceItem } from '../src/lib/server/services/prices/prices';
-import { prepareSending,sendByMail } from '../src/lib/server/services/invoices/send';
+import { prepareSending, sendByMail } from '../src/lib/server/services/invoices/send';
 import { billStage } from '../src/lib/server/services/billing/stages';
 import { billJob } from '../src/lib/server/services/billing/toBill';
 import type { World } from '../src/lib/server/world';
-import { DEMO_KITS,DEMO_PRICES } from './prices';
+import { DEMO_KITS, DEMO_PRICES } from './prices';
 
 export interface Step {
 	at: number;

@@ -102,7 +102,7 @@ describe('autosave', () => {
 			save.changed(text);
 			await pass(349);
 		}
-		expect(asked).to.be.empty;
+		expect(asked).to.deep.equal([]);
 		expect(stored.get(KEY)).to.equal('{"version":3,"sheet":"abc"}');
 		await pass(1);
 		expect(asked).to.deep.equal([{ version: 3, sheet: 'abc', keepalive: false }]);
