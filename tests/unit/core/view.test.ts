@@ -9,11 +9,8 @@ import {
 	type SellerRecord
 } from '../../../src/lib/core/parties';
 import type { Frozen, TaxStanding } from '../../../src/lib/core/documents/types';
-import {
-	viewDocument,
-	type DocumentView,
-	type Marking
-} from '../../../src/lib/core/documents/view';
+import { viewDocument } from '../../../src/lib/core/documents/view';
+import { type DocumentView, type Marking } from '../../../src/lib/core/documents/viewTypes';
 import { documentMessage, receiptMessage } from '../../../src/lib/core/documents/wording';
 import { decideRate } from '../../../src/lib/core/regimes/gb/decisions';
 import { blankLine, blankSheet } from '../../../src/lib/core/sheet/blank';

@@ -12,7 +12,7 @@ import {
 } from '../../../src/lib/server/db/schema';
 import type { PayoutEvent } from '../../../src/lib/server/gateways/card';
 import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
-import { inHandForDraft } from '../../../src/lib/server/services/money/payerPayments';
+import { inHandForDraft } from '../../../src/lib/server/services/money/useInHand';
 import { expectSoundBooks } from '../../support/books';
 import { badDebts, settleRelief } from '../../../src/lib/server/services/tax/badDebts';
 import { bankPage } from '../../../src/lib/server/services/money/bank/lines';

@@ -11,12 +11,12 @@ import {
 	openItems,
 	payments
 } from '../../../src/lib/server/db/schema';
+import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
 import {
 	useAllInHand,
 	useInHand,
-	recordForPayer,
 	returnInHand
-} from '../../../src/lib/server/services/money/payerPayments';
+} from '../../../src/lib/server/services/money/useInHand';
 import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
 import { badDebts, settleRelief } from '../../../src/lib/server/services/tax/badDebts';

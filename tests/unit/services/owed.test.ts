@@ -6,11 +6,8 @@ import { addDays } from '../../../src/lib/core/calendar/manipulation';
 import { habitOf, likelyDay } from '../../../src/lib/core/settlement/owed';
 import { shareOldestFirst } from '../../../src/lib/core/settlement/sharing';
 import { documents, openItems } from '../../../src/lib/server/db/schema';
-import {
-	useInHand,
-	recordForPayer,
-	returnInHand
-} from '../../../src/lib/server/services/money/payerPayments';
+import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
+import { useInHand, returnInHand } from '../../../src/lib/server/services/money/useInHand';
 import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
 import { FieldError, RefusedError } from '../../../src/lib/core/refusals';

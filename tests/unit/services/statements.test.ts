@@ -2,12 +2,12 @@ import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { mails, statements } from '../../../src/lib/server/db/schema';
+import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
 import {
 	useAllInHand,
 	useInHand,
-	recordForPayer,
 	returnInHand
-} from '../../../src/lib/server/services/money/payerPayments';
+} from '../../../src/lib/server/services/money/useInHand';
 import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { payerAccounts } from '../../../src/lib/server/services/owed/payerAccounts';
 import { expectSoundBooks } from '../../support/books';

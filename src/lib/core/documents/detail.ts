@@ -2,7 +2,7 @@
 import type { PlainDate } from '../calendar/types';
 import type { InvoiceFigures } from '../figures/types';
 import type { Frozen } from './types';
-import type { DocumentView } from './view';
+import type { DocumentView } from './viewTypes';
 
 export interface OpenItem {
 	total: number;

@@ -1,96 +1,22 @@
 // A document as its reader sees it: every text and amount ready, for the page and the PDF alike.
 import { displayDate } from '../calendar/conversion';
-import { describeTerms } from '../calendar/terms';
 import { LINE_KINDS, type InvoiceFigures } from '../figures/types';
 import { formatDecimal } from '../money/decimal';
 import { displayAmount } from '../money/display';
-import type { Minor } from '../money/types';
 import { readTypedNumber } from '../money/typed';
 import { formatVatNumber } from '../regimes/gb/checks';
-import { reasonById } from '../regimes/gb/reasons';
 import { isBlank } from '../sheet/blank';
 import type { SheetLine } from '../sheet/types';
 import { KIND_NAMES, TREATMENT_NAMES, withinSentence } from '../words';
 import type { Frozen } from './types';
-
-export interface ViewRow {
-	description: string;
-	quantity: string;
-	unit: string;
-	unitPrice: string;
-	vat: string;
-	discount: string;
-	withoutVat: string;
-	amount: string;
-	/** The amount in minor units, for what is carried from page to page. */
-	minor: Minor;
-}
-
-export interface ViewSection {
-	heading: string;
-	rows: ViewRow[];
-	/** Its sum where there is more than one section; empty otherwise. */
-	sum: string;
-}
-
-export interface ViewAmount {
-	label: string;
-	amount: string;
-	strong?: boolean;
-}
-
-/** What a fact is, whatever its label says. */
-export type FactId =
-	| 'issued'
-	| 'taxPoint'
-	| 'workFinished'
-	| 'due'
-	| 'final'
-	| 'corrects'
-	| 'reason'
-	| 'order'
-	| 'reference'
-	| 'vatNumber'
-	| 'utr'
-	| 'verification';
-
-export interface ViewFact {
-	id: FactId;
-	label: string;
-	value: string;
-}
-
-export interface DocumentView {
-	title: string;
-	/** What sets it apart from the real thing: a draft, a trial. */
-	banner: string;
-	number: string;
-	seller: { name: string; lines: string[] };
-	customer: string[];
-	billTo: string[];
-	site: string[];
-	facts: ViewFact[];
-	columns: { vat: boolean; discount: boolean; withoutVat: boolean };
-	amountHeading: string;
-	sections: ViewSection[];
-	totals: ViewAmount[];
-	/** Net and VAT by rate. */
-	vatTable: { rate: string; net: string; vat: string }[];
-	deduction: ViewAmount[];
-	payable: ViewAmount;
-	statements: string[];
-	/** What was agreed about when it is paid; empty where it asks for nothing. */
-	terms: string;
-	note: string;
-	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
-	due: string;
-}
-
-/** Wording of the domestic reverse charge on every document under it (VAT Regulations 1995 reg. 14). */
-export const REVERSE_CHARGE_WORDING =
-	'Reverse charge: customer to account for VAT to HMRC (VATA 1994 s.55A)';
-
-export type Marking = 'issued' | 'draft' | 'trial';
+import { totalsOf, statementsOf, termsOf } from './viewTexts';
+import {
+	type ViewRow,
+	type ViewSection,
+	type ViewFact,
+	type DocumentView,
+	type Marking
+} from './viewTypes';
 
 export function viewDocument(
 	frozen: Frozen,
@@ -321,62 +247,6 @@ function asOneRow(
 		amount: displayAmount(sum((line) => line.net)),
 		minor: sum((line) => line.net)
 	};
-}
-
-function totalsOf(figures: InvoiceFigures, includes: boolean, registered: boolean): ViewAmount[] {
-	const totals: ViewAmount[] = [];
-	const add = (label: string, amount: bigint, strong?: boolean) =>
-		totals.push({ label, amount: displayAmount(amount), ...(strong ? { strong } : {}) });
-	if (figures.discount || figures.retention) {
-		add(includes ? 'Sum of the lines, including VAT' : 'Sum of the lines', figures.linesTotal);
-		if (figures.discount) add('Discount', -figures.discount);
-		if (figures.retention) add('Retention, invoiced when it is released', -figures.retention);
-	}
-	if (registered) {
-		add('Total without VAT', figures.net);
-		for (const group of figures.vat) {
-			if (group.rate && !group.reverseCharge)
-				add(`VAT at ${formatDecimal(group.rate)} %`, group.vat);
-		}
-		if (figures.vat.every((group) => group.reverseCharge || !group.rate))
-			add('VAT charged', figures.vatCharged);
-	}
-	add('Total', figures.total, true);
-	return totals;
-}
-
-function statementsOf(frozen: Frozen, figures: InvoiceFigures, lines: SheetLine[]): string[] {
-	const statements: string[] = [];
-	const reversed = figures.vat.filter((group) => group.reverseCharge);
-	if (reversed.length) {
-		const amounts = reversed.map(
-			(group) => `£${displayAmount(group.vat)} at ${formatDecimal(group.rate!)} %`
-		);
-		statements.push(`${REVERSE_CHARGE_WORDING}: ${amounts.join(' and ')}.`);
-	}
-	if (frozen.seller.vatRegistered) {
-		const used = new Set(
-			lines.filter((line) => line.vat !== 'standard').map((line) => line.vatReason)
-		);
-		for (const id of used) {
-			const sentence = reasonById(id)?.sentence;
-			if (sentence) statements.push(sentence);
-		}
-	}
-	return statements;
-}
-
-function termsOf(frozen: Frozen, marking: Marking): string {
-	if (frozen.kind !== 'invoice' || marking === 'draft') return '';
-	return `Terms: ${describeTermsOf(frozen)}. Due ${displayDate(frozen.dueDate)}.`;
-}
-
-function describeTermsOf(frozen: Frozen): string {
-	const typed = frozen.sheet.termsDays.trim();
-	const terms = typed
-		? { days: Number(typed), endOfMonth: false }
-		: (frozen.customer.terms ?? frozen.seller.terms);
-	return frozen.sheet.dueDate.trim() ? 'as agreed' : describeTerms(terms);
 }
 
 function splitLines(text: string): string[] {

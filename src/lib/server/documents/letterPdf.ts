@@ -1,7 +1,8 @@
 // A reminder as a letter: sender, address in the window, day, words. No letterhead tricks, one page where it fits.
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { displayDate } from '../../core/calendar/conversion';
-import { draw, heading, INK, QUIET, text } from './pdf';
+import { draw } from './pdf';
+import { heading, INK, QUIET, text } from './pdfParts';
 
 export interface Letter {
 	seller: { name: string; lines: string[] };

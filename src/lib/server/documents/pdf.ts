@@ -1,27 +1,16 @@
 // A document as a PDF: one page where it fits; on more, what has been added up so far is carried over.
 import pdfmake from 'pdfmake';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
-import type { DocumentView, ViewAmount } from '../../core/documents/view';
+import type { DocumentView } from '../../core/documents/viewTypes';
 import { displayAmount } from '../../core/money/display';
-import { FONTS, runs, unpackedFonts } from './fonts';
+import { FONTS, unpackedFonts } from './fonts';
+import { totals, payment } from './pdfTotals';
+import { INK, QUIET, HAIR, ACCENT, type PdfOptions, text, heading, amount } from './pdfParts';
 
 pdfmake.setFonts(FONTS);
 pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy(() => false);
 for (const [path, content] of unpackedFonts()) pdfmake.virtualfs.writeFileSync(path, content);
-
-export const INK = '#17212b';
-export const QUIET = '#4c5864';
-export const HAIR = '#cfc8ba';
-export const ACCENT = '#1f5d57';
-const DIGITS = ['tnum'] as never;
-
-export interface PdfOptions {
-	/** The pay page, shown as a QR code; null where there is none (a draft, a credit note). */
-	payUrl: string | null;
-	/** When the PDF says it was made: milliseconds since 1970, so that the same input gives the same file. */
-	madeAt: number;
-}
 
 export async function renderPdf(view: DocumentView, options: PdfOptions): Promise<Buffer> {
 	// The first pass tells which row ends on which page; only where there are more pages than one does a
@@ -53,24 +42,6 @@ function carriedOver(view: DocumentView, rows: Placed[]): string[] {
 		sum += amounts[index] ?? 0n;
 	}
 	return carried;
-}
-
-export function text(value: string, extra: object = {}): Content {
-	return { text: runs(value, 'Text'), ...extra } as Content;
-}
-
-export function heading(value: string, extra: object = {}): Content {
-	return { text: runs(value, 'Heading'), bold: true, ...extra } as Content;
-}
-
-export function amount(value: string, extra: object = {}): TableCell {
-	return {
-		text: value,
-		alignment: 'right',
-		noWrap: true,
-		fontFeatures: DIGITS,
-		...extra
-	} as TableCell;
 }
 
 function build(view: DocumentView, options: PdfOptions, carried: string[]) {
@@ -280,116 +251,4 @@ function lineTable(view: DocumentView, rows: (Content & Placed)[]): Content {
 			paddingBottom: () => 3
 		}
 	};
-}
-
-function totals(view: DocumentView): Content {
-	const row = ({ label, amount: value, strong }: ViewAmount): TableCell[] => [
-		text(label, strong ? { bold: true } : {}) as TableCell,
-		amount(value, strong ? { bold: true } : {})
-	];
-	const body = [...view.totals.map(row), ...(view.deduction.length ? view.deduction.map(row) : [])];
-	const firstDeduction = view.totals.length;
-	return {
-		width: 262,
-		stack: [
-			{
-				table: { widths: ['*', 'auto'], body },
-				layout: {
-					hLineWidth: (line) => (line === firstDeduction && view.deduction.length ? 0.8 : 0),
-					vLineWidth: () => 0,
-					hLineColor: () => HAIR,
-					paddingLeft: () => 0,
-					paddingRight: () => 0,
-					paddingTop: () => 1.5,
-					paddingBottom: () => 1.5
-				}
-			},
-			{
-				table: {
-					widths: ['*', 'auto'],
-					body: [
-						[
-							heading(view.payable.label, { fontSize: 14, margin: [0, 4, 0, 0] }) as TableCell,
-							{
-								text: `£${view.payable.amount}`,
-								font: 'Heading',
-								bold: true,
-								fontSize: 17,
-								alignment: 'right',
-								margin: [0, 2, 0, 0]
-							}
-						]
-					]
-				},
-				layout: {
-					hLineWidth: (line) => (line === 0 ? 1.6 : 0),
-					vLineWidth: () => 0,
-					hLineColor: () => ACCENT,
-					paddingLeft: () => 0,
-					paddingRight: () => 0
-				},
-				margin: [0, 5, 0, 0]
-			},
-			...(view.vatTable.length > 1 || view.vatTable.some((row) => row.rate.includes('reverse'))
-				? [vatTable(view)]
-				: [])
-		]
-	} as Content;
-}
-
-function vatTable(view: DocumentView): Content {
-	const small = { fontSize: 8.5, color: QUIET };
-	return {
-		table: {
-			widths: ['*', 'auto', 'auto'],
-			body: [
-				[text('VAT by rate', small) as TableCell, amount('Net, £', small), amount('VAT, £', small)],
-				...view.vatTable.map((row) => [
-					text(row.rate, small) as TableCell,
-					amount(row.net, small),
-					amount(row.vat, small)
-				])
-			]
-		},
-		layout: {
-			hLineWidth: () => 0,
-			vLineWidth: () => 0,
-			paddingLeft: (column) => (column ? 10 : 0),
-			paddingRight: () => 0,
-			paddingTop: () => 0,
-			paddingBottom: () => 0
-		},
-		margin: [0, 10, 0, 0]
-	};
-}
-
-function payment(view: DocumentView, { payUrl }: PdfOptions): Content {
-	if (!view.bank && !payUrl) return { width: '*', text: '' } as Content;
-	const stack: Content[] = [];
-	if (view.bank) {
-		stack.push(
-			heading('How to pay', { fontSize: 11, margin: [0, 0, 0, 2] }),
-			text(`Bank transfer to ${view.bank.accountName}`),
-			text(`Sort code ${view.bank.sortCode} · account ${view.bank.accountNumber}`),
-			text(`Reference ${view.bank.reference}`, { bold: true })
-		);
-	}
-	if (payUrl) {
-		stack.push({
-			columns: [
-				{ qr: payUrl, fit: 66, foreground: INK, width: 72 },
-				{
-					width: '*',
-					stack: [
-						text('Or pay by card: point a phone at the code.', {
-							margin: [0, 14, 0, 0],
-							color: QUIET
-						})
-					]
-				}
-			],
-			margin: [0, 8, 0, 0]
-		});
-	}
-	return { width: '*', stack } as Content;
 }

@@ -1,9 +1,10 @@
 // One thread that draws PDFs: takes what is to be drawn, gives back its bytes.
 import { parentPort } from 'node:worker_threads';
-import type { DocumentView } from '../../core/documents/view';
+import type { DocumentView } from '../../core/documents/viewTypes';
 import type { StatementView } from '../../core/documents/statementView';
 import { renderLetter, type Letter } from './letterPdf';
-import { renderPdf, type PdfOptions } from './pdf';
+import { renderPdf } from './pdf';
+import { type PdfOptions } from './pdfParts';
 import { renderStatements } from './statementPdf';
 
 export type Drawable =

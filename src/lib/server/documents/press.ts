@@ -1,8 +1,8 @@
 // The press: draws documents, our statements and letters as PDFs, on threads, while the process goes on answering.
-import type { DocumentView } from '../../core/documents/view';
+import type { DocumentView } from '../../core/documents/viewTypes';
 import type { StatementView } from '../../core/documents/statementView';
 import type { Letter } from './letterPdf';
-import type { PdfOptions } from './pdf';
+import type { PdfOptions } from './pdfParts';
 import { PdfThreads } from './pdfThreads';
 
 export interface Press {

@@ -1,7 +1,8 @@
 // A statement as a PDF: what is open, the ages, how to pay.
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { StatementView } from '../../core/documents/statementView';
-import { amount, ACCENT, draw, heading, HAIR, INK, QUIET, text, type PdfOptions } from './pdf';
+import { draw } from './pdf';
+import { amount, ACCENT, heading, HAIR, INK, QUIET, text, type PdfOptions } from './pdfParts';
 
 /** One statement, or several in one file to print, each from a page of its own. */
 export function renderStatements(

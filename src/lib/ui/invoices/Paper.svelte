@@ -1,6 +1,6 @@
 <!-- A document as a web page: what the customer reads, fit for a phone. -->
 <script lang="ts">
-	import type { DocumentView } from '$lib/core/documents/view';
+	import type { DocumentView } from '$lib/core/documents/viewTypes';
 
 	let { view }: { view: DocumentView } = $props();
 </script>

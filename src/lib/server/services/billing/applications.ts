@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { dueDate } from '../../../core/calendar/terms';
-import type { DocumentView } from '../../../core/documents/view';
+import type { DocumentView } from '../../../core/documents/viewTypes';
 import { viewDocument } from '../../../core/documents/view';
 import { displayPounds } from '../../../core/money/display';
 import { contractPosition } from '../../../core/jobs/stages';

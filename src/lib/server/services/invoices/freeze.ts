@@ -1,6 +1,7 @@
 // From a draft to what is frozen: both parties, the dates, the figures, and the document as it reads.
 import { NO_STANDING } from '../../../core/parties';
-import { viewDocument, type DocumentView, type Marking } from '../../../core/documents/view';
+import { viewDocument } from '../../../core/documents/view';
+import { type DocumentView, type Marking } from '../../../core/documents/viewTypes';
 import type { Frozen } from '../../../core/documents/types';
 import { computeInvoice } from '../../../core/figures/invoice';
 import type { InvoiceFigures, InvoiceInput } from '../../../core/figures/types';

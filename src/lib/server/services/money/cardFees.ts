@@ -9,7 +9,7 @@ import type { Frozen } from '../../../core/documents/types';
 import { writeAtOnce } from '../../db/connection';
 import { allocations, documents, openItems, payments } from '../../db/schema';
 import type { World } from '../../world';
-import { useInHand } from './payerPayments';
+import { useInHand } from './useInHand';
 import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
 import { frozenFigures, NotReadyError } from '../invoices/freeze';

@@ -5,7 +5,7 @@ import { issueInvoice, type Issued } from '../invoices/issue';
 import { queueIssued, readAddresses } from '../invoices/send';
 import { inHandOf } from '../ledger/inHand';
 import { openItemOf } from '../ledger/openInvoices';
-import { applyInTransaction } from './payerPayments';
+import { applyInTransaction } from './useInHand';
 
 export interface IssueWish {
 	/** Addresses as typed; null: it is not sent now. */

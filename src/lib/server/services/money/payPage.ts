@@ -1,6 +1,7 @@
 // What an unguessable link shows: one document and nothing else. Opening it is noted.
 import { and, desc, eq, sql } from 'drizzle-orm';
-import { viewDocument, type DocumentView } from '../../../core/documents/view';
+import { viewDocument } from '../../../core/documents/view';
+import { type DocumentView } from '../../../core/documents/viewTypes';
 import { checkouts, documentFiles, documents, openItems, trials, trail } from '../../db/schema';
 import type { World } from '../../world';
 import { feePassedOn } from './checkouts';

@@ -3,7 +3,7 @@ import { act, formValues, idOf, orNotFound, readForm } from '$lib/server/answers
 import { parseMoney } from '$lib/core/money/decimal';
 import { readTypedNumber } from '$lib/core/money/typed';
 import { loadSheetPage } from '$lib/server/services/invoices/sheetPage';
-import { useInHand } from '$lib/server/services/money/payerPayments';
+import { useInHand } from '$lib/server/services/money/useInHand';
 import { refundByHand, refundCard } from '$lib/server/services/money/refunds';
 import { creditInvoice } from '$lib/server/services/invoices/creditNote';
 import { documentDetail, documentState } from '$lib/server/services/desk/documents';

@@ -1,5 +1,6 @@
 import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
-import { useInHand, recordForPayer, returnInHand } from '$lib/server/services/money/payerPayments';
+import { recordForPayer } from '$lib/server/services/money/payerPayments';
+import { useInHand, returnInHand } from '$lib/server/services/money/useInHand';
 import { sentReminders } from '$lib/server/services/chasing/messages';
 import { loadPlans } from '$lib/server/services/chasing/plans';
 import { payerChasing, savePayerChasing } from '$lib/server/services/chasing/payers';

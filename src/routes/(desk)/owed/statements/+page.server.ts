@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { act, readForm } from '$lib/server/answers';
-import { useAllInHand } from '$lib/server/services/money/payerPayments';
+import { useAllInHand } from '$lib/server/services/money/useInHand';
 import { FieldError } from '$lib/core/refusals';
 import { readStatementOptions, statementOverview } from '$lib/server/services/owed/statements';
 import {

@@ -1,5 +1,5 @@
 import { answer, idOf } from '$lib/server/answers';
-import { inHandForDraft } from '$lib/server/services/money/payerPayments';
+import { inHandForDraft } from '$lib/server/services/money/useInHand';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals, params }) =>

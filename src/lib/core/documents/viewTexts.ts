@@ -1,0 +1,74 @@
+// What a document says below its lines: totals, the sentences the law wants, terms.
+import { displayDate } from '../calendar/conversion';
+import { describeTerms } from '../calendar/terms';
+import { type InvoiceFigures } from '../figures/types';
+import { formatDecimal } from '../money/decimal';
+import { displayAmount } from '../money/display';
+import { reasonById } from '../regimes/gb/reasons';
+import type { SheetLine } from '../sheet/types';
+import type { Frozen } from './types';
+import { type ViewAmount, REVERSE_CHARGE_WORDING, type Marking } from './viewTypes';
+
+export function totalsOf(
+	figures: InvoiceFigures,
+	includes: boolean,
+	registered: boolean
+): ViewAmount[] {
+	const totals: ViewAmount[] = [];
+	const add = (label: string, amount: bigint, strong?: boolean) =>
+		totals.push({ label, amount: displayAmount(amount), ...(strong ? { strong } : {}) });
+	if (figures.discount || figures.retention) {
+		add(includes ? 'Sum of the lines, including VAT' : 'Sum of the lines', figures.linesTotal);
+		if (figures.discount) add('Discount', -figures.discount);
+		if (figures.retention) add('Retention, invoiced when it is released', -figures.retention);
+	}
+	if (registered) {
+		add('Total without VAT', figures.net);
+		for (const group of figures.vat) {
+			if (group.rate && !group.reverseCharge)
+				add(`VAT at ${formatDecimal(group.rate)} %`, group.vat);
+		}
+		if (figures.vat.every((group) => group.reverseCharge || !group.rate))
+			add('VAT charged', figures.vatCharged);
+	}
+	add('Total', figures.total, true);
+	return totals;
+}
+
+export function statementsOf(
+	frozen: Frozen,
+	figures: InvoiceFigures,
+	lines: SheetLine[]
+): string[] {
+	const statements: string[] = [];
+	const reversed = figures.vat.filter((group) => group.reverseCharge);
+	if (reversed.length) {
+		const amounts = reversed.map(
+			(group) => `£${displayAmount(group.vat)} at ${formatDecimal(group.rate!)} %`
+		);
+		statements.push(`${REVERSE_CHARGE_WORDING}: ${amounts.join(' and ')}.`);
+	}
+	if (frozen.seller.vatRegistered) {
+		const used = new Set(
+			lines.filter((line) => line.vat !== 'standard').map((line) => line.vatReason)
+		);
+		for (const id of used) {
+			const sentence = reasonById(id)?.sentence;
+			if (sentence) statements.push(sentence);
+		}
+	}
+	return statements;
+}
+
+export function termsOf(frozen: Frozen, marking: Marking): string {
+	if (frozen.kind !== 'invoice' || marking === 'draft') return '';
+	return `Terms: ${describeTermsOf(frozen)}. Due ${displayDate(frozen.dueDate)}.`;
+}
+
+function describeTermsOf(frozen: Frozen): string {
+	const typed = frozen.sheet.termsDays.trim();
+	const terms = typed
+		? { days: Number(typed), endOfMonth: false }
+		: (frozen.customer.terms ?? frozen.seller.terms);
+	return frozen.sheet.dueDate.trim() ? 'as agreed' : describeTerms(terms);
+}

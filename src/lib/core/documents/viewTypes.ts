@@ -1,0 +1,81 @@
+// What a reader sees of a document, as data.
+import type { Minor } from '../money/types';
+
+export interface ViewRow {
+	description: string;
+	quantity: string;
+	unit: string;
+	unitPrice: string;
+	vat: string;
+	discount: string;
+	withoutVat: string;
+	amount: string;
+	/** The amount in minor units, for what is carried from page to page. */
+	minor: Minor;
+}
+
+export interface ViewSection {
+	heading: string;
+	rows: ViewRow[];
+	/** Its sum where there is more than one section; empty otherwise. */
+	sum: string;
+}
+
+export interface ViewAmount {
+	label: string;
+	amount: string;
+	strong?: boolean;
+}
+
+/** What a fact is, whatever its label says. */
+export type FactId =
+	| 'issued'
+	| 'taxPoint'
+	| 'workFinished'
+	| 'due'
+	| 'final'
+	| 'corrects'
+	| 'reason'
+	| 'order'
+	| 'reference'
+	| 'vatNumber'
+	| 'utr'
+	| 'verification';
+
+export interface ViewFact {
+	id: FactId;
+	label: string;
+	value: string;
+}
+
+export interface DocumentView {
+	title: string;
+	/** What sets it apart from the real thing: a draft, a trial. */
+	banner: string;
+	number: string;
+	seller: { name: string; lines: string[] };
+	customer: string[];
+	billTo: string[];
+	site: string[];
+	facts: ViewFact[];
+	columns: { vat: boolean; discount: boolean; withoutVat: boolean };
+	amountHeading: string;
+	sections: ViewSection[];
+	totals: ViewAmount[];
+	/** Net and VAT by rate. */
+	vatTable: { rate: string; net: string; vat: string }[];
+	deduction: ViewAmount[];
+	payable: ViewAmount;
+	statements: string[];
+	/** What was agreed about when it is paid; empty where it asks for nothing. */
+	terms: string;
+	note: string;
+	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
+	due: string;
+}
+
+/** Wording of the domestic reverse charge on every document under it (VAT Regulations 1995 reg. 14). */
+export const REVERSE_CHARGE_WORDING =
+	'Reverse charge: customer to account for VAT to HMRC (VATA 1994 s.55A)';
+
+export type Marking = 'issued' | 'draft' | 'trial';

@@ -1,0 +1,172 @@
+// What is wrong, or very likely a slip, about the customer and its standing.
+import { isVatNumber, readVerificationNumber } from './checks';
+import type { Problem } from '../../sheet/types';
+import { type LawSubject, SIMPLIFIED_UP_TO } from './lawSubject';
+
+export function customerProblems({
+	sheet,
+	customer,
+	figures,
+	seller,
+	context
+}: LawSubject): Problem[] {
+	if (!customer) {
+		const removed = sheet.customerId !== null;
+		return [
+			{
+				path: 'customer',
+				level: 'stop',
+				message: removed
+					? 'This customer has been removed, perhaps in another tab. Choose another, or add it again.'
+					: 'Choose the customer, or add a new one.',
+				fix: { label: 'Choose the customer', type: 'focus', path: 'customer' },
+				...(removed ? {} : { atIssue: true as const })
+			}
+		];
+	}
+	const problems: Problem[] = [];
+	const simplified =
+		figures !== null &&
+		figures.total <= SIMPLIFIED_UP_TO &&
+		!figures.vat.some((group) => group.reverseCharge || group.treatment === 'exempt');
+	if (customer.address.trim() === '' && seller.vatRegistered && !simplified) {
+		problems.push({
+			path: 'customer.address',
+			level: 'stop',
+			message: 'A VAT invoice above £250 shows the customer’s address.',
+			fix: { label: 'Give the address', type: 'customer', field: 'address' },
+			reference: 'VAT Regulations 1995 reg. 14(1)(e)',
+			atIssue: true
+		});
+	}
+	if (customer.orderNumberRequired && sheet.orderNumber.trim() === '') {
+		problems.push({
+			path: 'orderNumber',
+			level: 'warning',
+			message: `${customer.name} wants an order number on every invoice.`,
+			fix: { label: 'Give it', type: 'focus', path: 'orderNumber' }
+		});
+	}
+	if (seller.vatRegistered && !isVatNumber(seller.vatNumber)) {
+		problems.push({
+			path: 'seller.vatNumber',
+			level: 'stop',
+			message: 'Your VAT number is missing or has a wrong digit. A VAT invoice must show it.',
+			fix: { label: 'Put it right', type: 'go', href: '/settings#vat' },
+			reference: 'VAT Regulations 1995 reg. 14(1)(d)'
+		});
+	}
+	if (context.seller.ownerName.trim() === '' || context.seller.address.trim() === '') {
+		problems.push({
+			path: 'seller.address',
+			level: 'stop',
+			message: 'Your own name and address must be on it.',
+			fix: { label: 'Give them', type: 'go', href: '/settings' },
+			reference: 'Companies Act 2006 s.1202',
+			atIssue: true
+		});
+	}
+	return problems;
+}
+
+export function standingProblems({
+	sheet,
+	customer,
+	seller,
+	input,
+	figures,
+	context
+}: LawSubject): Problem[] {
+	if (!customer || customer.kind !== 'contractor' || context.corrects) return [];
+	const { standing } = customer;
+	const problems: Problem[] = [];
+	const inside = sheet.contract !== 'none';
+	if (sheet.contract === null) {
+		problems.push({
+			path: 'contract',
+			level: 'stop',
+			message: 'Say whether this contract contains construction work: the tax depends on it.',
+			fix: {
+				label: 'Yes, construction work',
+				type: 'set',
+				field: 'contract',
+				value: 'construction'
+			},
+			reference: 'FA 2004 s.74'
+		});
+	}
+	if (standing.cisRate === null && inside) {
+		problems.push({
+			path: 'customer.cisRate',
+			level: 'warning',
+			message: `${customer.name} will deduct CIS, but at which rate is not known. What they pay may differ.`,
+			fix: { label: 'Give the rate', type: 'customer', field: 'cisRate' },
+			reference: 'FA 2004 s.61'
+		});
+	}
+	const verification = readVerificationNumber(standing.verificationNumber);
+	if (standing.cisRate === '0' && verification?.matched === false) {
+		problems.push({
+			path: 'customer.cisRate',
+			level: 'warning',
+			message:
+				'The verification number says that HMRC found no match, and that means 30 %, not 0 %.',
+			fix: { label: 'Look at the tax standing', type: 'customer', field: 'cisRate' },
+			reference: 'FA 2004 s.61(2)'
+		});
+	}
+	if (seller.vatRegistered && inside && !standing.endUser) {
+		const missing = !standing.vatRegistered
+			? 'vatRegistered'
+			: !standing.cisRegistered
+				? 'cisRegistered'
+				: null;
+		if (
+			missing &&
+			standing.cisRate !== null &&
+			sheet.contract === 'construction' &&
+			figures?.vatCharged
+		) {
+			problems.push({
+				path: `customer.${missing}`,
+				level: 'warning',
+				message:
+					missing === 'vatRegistered'
+						? `You are charging VAT. If ${customer.name} is VAT registered you must not: the reverse charge applies.`
+						: `You are charging VAT to a VAT registered contractor that deducts CIS. If it is CIS registered you must not: the reverse charge applies.`,
+				fix: {
+					label:
+						missing === 'vatRegistered' ? 'They are VAT registered' : 'They are CIS registered',
+					type: 'customer',
+					field: missing
+				},
+				reference: 'VATA 1994 s.55A'
+			});
+		}
+	}
+	if (
+		input &&
+		figures?.vat.some((group) => group.reverseCharge) &&
+		!isVatNumber(standing.vatNumber)
+	) {
+		problems.push({
+			path: 'customer.vatNumber',
+			level: 'warning',
+			message: standing.vatNumber
+				? 'A digit of the customer’s VAT number is wrong.'
+				: 'Under the reverse charge, keep the customer’s VAT number as evidence.',
+			fix: { label: 'Give the VAT number', type: 'customer', field: 'vatNumber' },
+			reference: 'VAT Notice 735 para 3'
+		});
+	}
+	if (standing.endUser && !standing.endUserDate) {
+		problems.push({
+			path: 'customer.endUserDate',
+			level: 'warning',
+			message: 'An end user has to say so in writing. Note the day of that statement.',
+			fix: { label: 'Give the day', type: 'customer', field: 'endUserDate' },
+			reference: 'SI 2019/892 art. 8'
+		});
+	}
+	return problems;
+}

@@ -1,0 +1,116 @@
+// Below the lines of a document: totals, VAT by rate, how to pay.
+import type { Content, TableCell } from 'pdfmake/interfaces';
+import type { DocumentView, ViewAmount } from '../../core/documents/viewTypes';
+import { INK, QUIET, HAIR, ACCENT, type PdfOptions, text, heading, amount } from './pdfParts';
+
+export function totals(view: DocumentView): Content {
+	const row = ({ label, amount: value, strong }: ViewAmount): TableCell[] => [
+		text(label, strong ? { bold: true } : {}) as TableCell,
+		amount(value, strong ? { bold: true } : {})
+	];
+	const body = [...view.totals.map(row), ...(view.deduction.length ? view.deduction.map(row) : [])];
+	const firstDeduction = view.totals.length;
+	return {
+		width: 262,
+		stack: [
+			{
+				table: { widths: ['*', 'auto'], body },
+				layout: {
+					hLineWidth: (line) => (line === firstDeduction && view.deduction.length ? 0.8 : 0),
+					vLineWidth: () => 0,
+					hLineColor: () => HAIR,
+					paddingLeft: () => 0,
+					paddingRight: () => 0,
+					paddingTop: () => 1.5,
+					paddingBottom: () => 1.5
+				}
+			},
+			{
+				table: {
+					widths: ['*', 'auto'],
+					body: [
+						[
+							heading(view.payable.label, { fontSize: 14, margin: [0, 4, 0, 0] }) as TableCell,
+							{
+								text: `£${view.payable.amount}`,
+								font: 'Heading',
+								bold: true,
+								fontSize: 17,
+								alignment: 'right',
+								margin: [0, 2, 0, 0]
+							}
+						]
+					]
+				},
+				layout: {
+					hLineWidth: (line) => (line === 0 ? 1.6 : 0),
+					vLineWidth: () => 0,
+					hLineColor: () => ACCENT,
+					paddingLeft: () => 0,
+					paddingRight: () => 0
+				},
+				margin: [0, 5, 0, 0]
+			},
+			...(view.vatTable.length > 1 || view.vatTable.some((row) => row.rate.includes('reverse'))
+				? [vatTable(view)]
+				: [])
+		]
+	} as Content;
+}
+
+function vatTable(view: DocumentView): Content {
+	const small = { fontSize: 8.5, color: QUIET };
+	return {
+		table: {
+			widths: ['*', 'auto', 'auto'],
+			body: [
+				[text('VAT by rate', small) as TableCell, amount('Net, £', small), amount('VAT, £', small)],
+				...view.vatTable.map((row) => [
+					text(row.rate, small) as TableCell,
+					amount(row.net, small),
+					amount(row.vat, small)
+				])
+			]
+		},
+		layout: {
+			hLineWidth: () => 0,
+			vLineWidth: () => 0,
+			paddingLeft: (column) => (column ? 10 : 0),
+			paddingRight: () => 0,
+			paddingTop: () => 0,
+			paddingBottom: () => 0
+		},
+		margin: [0, 10, 0, 0]
+	};
+}
+
+export function payment(view: DocumentView, { payUrl }: PdfOptions): Content {
+	if (!view.bank && !payUrl) return { width: '*', text: '' } as Content;
+	const stack: Content[] = [];
+	if (view.bank) {
+		stack.push(
+			heading('How to pay', { fontSize: 11, margin: [0, 0, 0, 2] }),
+			text(`Bank transfer to ${view.bank.accountName}`),
+			text(`Sort code ${view.bank.sortCode} · account ${view.bank.accountNumber}`),
+			text(`Reference ${view.bank.reference}`, { bold: true })
+		);
+	}
+	if (payUrl) {
+		stack.push({
+			columns: [
+				{ qr: payUrl, fit: 66, foreground: INK, width: 72 },
+				{
+					width: '*',
+					stack: [
+						text('Or pay by card: point a phone at the code.', {
+							margin: [0, 14, 0, 0],
+							color: QUIET
+						})
+					]
+				}
+			],
+			margin: [0, 8, 0, 0]
+		});
+	}
+	return { width: '*', stack } as Content;
+}

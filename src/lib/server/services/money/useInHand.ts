@@ -1,0 +1,189 @@
+// Money in hand, used for what is open or given back.
+import { eq } from 'drizzle-orm';
+import { displayPounds } from '../../../core/money/display';
+import { writeAtOnce, type Transaction } from '../../db/connection';
+import { post, type Posting } from '../../db/journal';
+import { allocations, creditReturns, openItems, payments, transfers } from '../../db/schema';
+import type { World } from '../../world';
+import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { openOf } from '../ledger/openInvoices';
+import { readMoved, type MovedForm } from './form';
+import { WAY_ACCOUNT } from './taking';
+import { resettle } from '../ledger/settlement';
+import { stillToPay } from '../../../core/settlement/position';
+import { note } from '../trail/documents';
+import { type Credit, unusedPayments, inHandOf } from '../ledger/inHand';
+import { documents } from '../../db/schema';
+import { customerRecord } from '../customers/parts';
+
+/**
+ * Uses a payer's credit, the earliest first, for an invoice: all that fits. The same key again changes nothing.
+ * @returns how much was used, in pence
+ * @throws RefusedError where there is nothing to use, or nothing to use it for
+ */
+export function useInHand(world: World, documentId: number, key: string): number {
+	return writeAtOnce(world.db, (tx) => applyInTransaction(tx, world, documentId, key));
+}
+
+/** As `useInHand`, in the caller's transaction. */
+export function applyInTransaction(
+	tx: Transaction,
+	world: World,
+	documentId: number,
+	key: string
+): number {
+	if (wasApplied(tx, key)) return 0;
+	const target = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+	if (!target) throw new NotFoundError('This invoice');
+	let left = stillToPay(target);
+	if (left === 0) throw new RefusedError('Nothing is left to pay on this invoice.');
+	const credits = inHandOf(tx, target.payerId);
+	if (credits.length === 0) throw new RefusedError('There is no credit on this account.');
+	let used = 0;
+	for (const [index, credit] of credits.entries()) {
+		const amount = Math.min(credit.amount, left);
+		if (amount === 0) break;
+		useOne(tx, world, target, credit, amount, `${key}:${index}`);
+		left -= amount;
+		used += amount;
+	}
+	note(tx, {
+		documentId,
+		at: world.clock.now(),
+		who: 'you',
+		what: 'creditApplied',
+		detail: displayPounds(used)
+	});
+	return used;
+}
+
+/**
+ * Uses a payer's credit for everything open, the one due first, first. The same key again changes nothing.
+ * @throws RefusedError where there is no credit, or nothing to use it for
+ */
+export function useAllInHand(world: World, payerId: number, key: string): number {
+	return writeAtOnce(world.db, (tx) => {
+		const open = openOf(tx, payerId).filter((item) => item.toPay > 0);
+		if (open.length === 0) throw new RefusedError('Nothing is open that the credit could pay.');
+		let used = 0;
+		for (const { documentId } of open) {
+			if (used > 0 && inHandOf(tx, payerId).length === 0) break;
+			used += applyInTransaction(tx, world, documentId, `${key}:${documentId}`);
+		}
+		return used;
+	});
+}
+
+function wasApplied(tx: Transaction, key: string): boolean {
+	const first = `${key}:0`;
+	return (
+		tx.select({ id: allocations.id }).from(allocations).where(eq(allocations.key, first)).get() !==
+			undefined ||
+		tx.select({ id: transfers.id }).from(transfers).where(eq(transfers.key, first)).get() !==
+			undefined
+	);
+}
+
+function useOne(
+	tx: Transaction,
+	world: World,
+	target: typeof openItems.$inferSelect,
+	{ source }: Credit,
+	amount: number,
+	key: string
+): void {
+	const { documentId, customerId, payerId } = target;
+	const at = world.clock.now();
+	const date = world.clock.today();
+	const postings: Posting[] = [];
+	const settled = (id: number, customer: number, change: number) => {
+		const { withheldChange } = resettle(tx, id);
+		const about = { documentId: id, customerId: customer };
+		postings.push(
+			{ account: 'cisWithheld', amount: withheldChange, ...about },
+			{ account: 'receivable', amount: change - withheldChange, ...about }
+		);
+	};
+	if ('paymentId' in source) {
+		tx.insert(allocations)
+			.values({ paymentId: source.paymentId, documentId, amount, appliedOn: date, key })
+			.run();
+		postings.push({
+			account: 'customerCredit',
+			amount,
+			documentId: null,
+			customerId: payerId
+		});
+	} else {
+		const from = tx
+			.select()
+			.from(openItems)
+			.where(eq(openItems.documentId, source.documentId))
+			.get()!;
+		tx.insert(transfers)
+			.values({ key, fromId: source.documentId, toId: documentId, date, amount, recordedAt: at })
+			.run();
+		settled(source.documentId, from.customerId, amount);
+	}
+	settled(documentId, customerId, -amount);
+	post(tx, {
+		key: `apply:${key}`,
+		event: 'apply',
+		date,
+		documentId,
+		customerId,
+		recordedAt: at,
+		postings
+	});
+}
+
+/**
+ * Gives credit on the account back, by hand. The same key again changes nothing.
+ * @throws FieldError, RefusedError
+ */
+export function returnInHand(world: World, paymentId: number, form: MovedForm): void {
+	const { problems, amount, way } = readMoved(world, form, 'back');
+	writeAtOnce(world.db, (tx) => {
+		const same = tx.select().from(creditReturns).where(eq(creditReturns.key, form.key)).get();
+		if (same) return;
+		const payment = tx.select().from(payments).where(eq(payments.id, paymentId)).get();
+		if (!payment?.payerId) throw new NotFoundError('This payment');
+		const left = unusedPayments(tx, payment.payerId).find((one) => one.id === paymentId)?.left ?? 0;
+		if (amount > left) problems.amount ??= `At most ${displayPounds(left)} of it is left.`;
+		if (Object.keys(problems).length || !way) throw new FieldError(problems);
+		const at = world.clock.now();
+		tx.insert(creditReturns)
+			.values({
+				key: form.key,
+				paymentId,
+				date: form.date,
+				amount,
+				way,
+				reference: form.reference.trim().slice(0, 200),
+				recordedAt: at
+			})
+			.run();
+		post(tx, {
+			key: `return:${form.key}`,
+			event: 'refund',
+			date: form.date,
+			documentId: null,
+			customerId: payment.payerId,
+			recordedAt: at,
+			postings: [
+				{ account: WAY_ACCOUNT[way], amount: -amount },
+				{ account: 'customerCredit', amount }
+			]
+		});
+	});
+}
+
+/** What the payer of a draft, or of an invoice, has in hand. Pence. */
+export function inHandForDraft(world: World, documentId: number): number {
+	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
+	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
+	if (!row) throw new NotFoundError('This document');
+	const customer = customerRecord(world.db, row.sheet.customerId, row.sheet);
+	const payerId = item?.payerId ?? customer?.billTo?.id ?? customer?.id;
+	return payerId ? inHandOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0) : 0;
+}
