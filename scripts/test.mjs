@@ -61,16 +61,7 @@ async function build() {
 
 async function checks() {
 	await check('types', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']);
-	await check('format', [
-		'prettier',
-		'--check',
-		'--cache',
-		'--cache-location',
-		'node_modules/.cache/prettier',
-		'--log-level',
-		'warn',
-		'.'
-	]);
+	await check('format', ['prettier', '--check', '--cache', '--log-level', 'warn', '.']);
 }
 
 async function directions() {
