@@ -1,10 +1,9 @@
 <!-- Sending: by mail with the PDF, by link, by download, or handed over. -->
 <script lang="ts">
-	import { onMount } from 'svelte';
 	import Link2 from '@lucide/svelte/icons/link-2';
 	import { enhance } from '$app/forms';
 	import Field from '../parts/Field.svelte';
-	import { pressKey } from '../parts/keys';
+	import PanelForm from '../parts/PanelForm.svelte';
 	import { notices } from '../parts/notices.svelte';
 	import { fieldsOf, typedOf, type FormAnswer } from './answers';
 
@@ -16,19 +15,9 @@
 		onclose: () => void;
 	}
 	let { sending, link, id, form, onclose }: Props = $props();
-	let busy = $state(false);
-	let root: HTMLElement;
-	const key = pressKey();
 	let errors = $derived(fieldsOf(form));
 	// svelte-ignore state_referenced_locally
 	let to = $state(typedOf(form, 'to') ?? sending.to);
-
-	onMount(() =>
-		(to
-			? root.querySelector<HTMLElement>('button.filled')
-			: root.querySelector<HTMLElement>('[name="to"]')
-		)?.focus()
-	);
 
 	async function copyLink() {
 		try {
@@ -49,23 +38,16 @@
 	}
 </script>
 
-<section class="panel" aria-label="Send" bind:this={root}>
-	<form
-		method="post"
+<section class="panel" aria-label="Send">
+	<PanelForm
 		action="?/send"
-		use:enhance={() => {
-			busy = true;
-			return async ({ result, update }) => {
-				await update({ reset: false });
-				busy = false;
-				if (result.type === 'success') {
-					notices.say('It is on its way.');
-					onclose();
-				}
-			};
-		}}
+		submit="Send it with the PDF"
+		done="It is on its way."
+		first={to ? 'button.filled' : '[name="to"]'}
+		message={Object.keys(errors).length ? undefined : form?.message}
+		{onclose}
+		class="gap-2.5"
 	>
-		<input type="hidden" name="key" value={key} />
 		<Field
 			label="To"
 			name="to"
@@ -90,14 +72,7 @@
 		{#if sending.ownAddress}<label class="check"
 				><input type="checkbox" name="copyToSelf" checked={sending.copyToSelf} /> A copy to me, at {sending.ownAddress}</label
 			>{/if}
-		{#if form?.message && !Object.keys(errors).length}<p class="wrong" role="alert">
-				{form.message}
-			</p>{/if}
-		<div class="buttons">
-			<button class="button filled" aria-busy={busy}>Send it with the PDF</button>
-			<button type="button" class="button plain" onclick={onclose}>Close</button>
-		</div>
-	</form>
+	</PanelForm>
 	<div class="other">
 		<h2>Or another way</h2>
 		<p class="link mono">{link}</p>
@@ -131,15 +106,6 @@
 		display: grid;
 		grid-template-columns: minmax(0, 1fr) 280px;
 		gap: 28px;
-	}
-	form {
-		display: grid;
-		gap: 10px;
-	}
-	.buttons {
-		display: flex;
-		gap: 10px;
-		flex-wrap: wrap;
 	}
 	.other {
 		display: grid;

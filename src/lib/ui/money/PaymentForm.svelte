@@ -1,13 +1,10 @@
 <!-- A payment recorded by hand; a contractor's is expected net of its deduction. -->
 <script lang="ts">
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { onMount } from 'svelte';
-	import { enhance } from '$app/forms';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import Field from '../parts/Field.svelte';
-	import { pressKey } from '../parts/keys';
-	import { notices } from '../parts/notices.svelte';
+	import PanelForm from '../parts/PanelForm.svelte';
 	import { WAYS_BY_HAND } from './ways';
 	import { fieldsOf, typedOf, type FormAnswer } from '../invoices/answers';
 
@@ -18,31 +15,19 @@
 		onclose: () => void;
 	}
 	let { document, leftToDeduct, form, onclose }: Props = $props();
-	let key = $state(pressKey());
-	let busy = $state(false);
-	let root: HTMLElement;
 	let errors = $derived(fieldsOf(form));
-	onMount(() => root.querySelector<HTMLElement>('[name="amount"]')?.focus());
 </script>
 
-<section class="panel" aria-label="Record a payment" bind:this={root}>
-	<form
-		method="post"
+<section class="panel" aria-label="Record a payment">
+	<PanelForm
 		action="?/pay"
-		use:enhance={() => {
-			busy = true;
-			return async ({ result, update }) => {
-				await update({ reset: false });
-				busy = false;
-				if (result.type === 'success') {
-					key = pressKey();
-					notices.say('The payment is recorded.');
-					onclose();
-				}
-			};
-		}}
+		submit="Record it"
+		done="The payment is recorded."
+		first="[name=&quot;amount&quot;]"
+		message={Object.keys(errors).length ? undefined : form?.message}
+		{onclose}
+		class="grid-cols-[repeat(auto-fit,minmax(170px,1fr))] items-start gap-x-4 gap-y-2.5"
 	>
-		<input type="hidden" name="key" value={key} />
 		<Field
 			label="What came in, £"
 			name="amount"
@@ -88,14 +73,7 @@
 		{#if document.payerMail}<label class="check wide"
 				><input type="checkbox" name="receipt" /> Send a receipt to {document.payerMail}</label
 			>{/if}
-		{#if form?.message && !Object.keys(errors).length}<p class="wrong wide" role="alert">
-				{form.message}
-			</p>{/if}
-		<div class="buttons wide">
-			<button class="button filled" aria-busy={busy}>Record it</button>
-			<button type="button" class="button plain" onclick={onclose}>Close</button>
-		</div>
-	</form>
+	</PanelForm>
 </section>
 
 <style>
@@ -103,17 +81,7 @@
 		padding: 18px 20px;
 		margin-bottom: 14px;
 	}
-	form {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(170px, 1fr));
-		gap: 10px 16px;
-		align-items: start;
-	}
 	.wide {
 		grid-column: 1 / -1;
-	}
-	.buttons {
-		display: flex;
-		gap: 10px;
 	}
 </style>

@@ -1,8 +1,6 @@
 <!-- One payment for any of a payer's invoices: the one due first, first, or as chosen. -->
 <script lang="ts">
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { onMount } from 'svelte';
-	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import { parseMoney } from '$lib/core/money/decimal';
@@ -10,8 +8,7 @@
 	import { shareOldestFirst } from '$lib/core/settlement/sharing';
 	import { WAYS_BY_HAND } from '../money/ways';
 	import Field from '../parts/Field.svelte';
-	import { pressKey } from '../parts/keys';
-	import { notices } from '../parts/notices.svelte';
+	import PanelForm from '../parts/PanelForm.svelte';
 
 	interface Props {
 		open: {
@@ -30,10 +27,7 @@
 		onclose: () => void;
 	}
 	let { open, today, mail, errors, message, onclose }: Props = $props();
-	let key = $state(pressKey());
-	let busy = $state(false);
 	let chosen = $state(false);
-	let root: HTMLElement;
 	let all = $derived(open.reduce((sum, one) => sum + one.toPay, 0));
 	let amount = $state('');
 	let typed = $state<Record<number, string>>({});
@@ -60,26 +54,17 @@
 		);
 		chosen = true;
 	}
-	onMount(() => root.querySelector<HTMLElement>('[name="amount"]')?.focus());
 </script>
 
-<section class="panel" aria-label="Record a payment" bind:this={root}>
-	<form
-		method="post"
+<section class="panel" aria-label="Record a payment">
+	<PanelForm
 		action="?/pay"
-		use:enhance={() => {
-			busy = true;
-			return async ({ result, update }) => {
-				await update({ reset: false });
-				busy = false;
-				if (result.type !== 'success') return;
-				key = pressKey();
-				notices.say('The payment is recorded.');
-				onclose();
-			};
-		}}
+		submit="Record it"
+		done="The payment is recorded."
+		first="[name=&quot;amount&quot;]"
+		{message}
+		{onclose}
 	>
-		<input type="hidden" name="key" value={key} />
 		<div class="fields">
 			<div class="field">
 				<label class="name" for="pay-amount">What came in, £</label>
@@ -161,12 +146,10 @@
 			</p>
 		{/if}
 		{#if chosen}<input type="hidden" name="chosen" value="1" />{/if}
-		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 		{#if mail}<label class="check"
 				><input type="checkbox" name="receipt" /> Send a receipt to {mail}</label
 			>{/if}
-		<div class="buttons">
-			<button class="button filled" aria-busy={busy}>Record it</button>
+		{#snippet more()}
 			{#if open.length > 1}
 				{#if chosen}<button type="button" class="button plain" onclick={() => (chosen = false)}
 						>The one due first, first</button
@@ -174,19 +157,14 @@
 						>Choose what it is for</button
 					>{/if}
 			{/if}
-			<button type="button" class="button plain" onclick={onclose}>Close</button>
-		</div>
-	</form>
+		{/snippet}
+	</PanelForm>
 </section>
 
 <style>
 	section {
 		padding: 18px 20px;
 		margin-bottom: 14px;
-	}
-	form {
-		display: grid;
-		gap: 12px;
 	}
 	.fields {
 		display: grid;
@@ -219,11 +197,6 @@
 	}
 	td .wrong {
 		display: block;
-	}
-	.buttons {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 6px 12px;
 	}
 	@media (max-width: 760px) {
 		td .box {
