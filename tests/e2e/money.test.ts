@@ -121,7 +121,7 @@ describe('getting the money in', () => {
 		await page.getByRole('link', { name: 'Enter it' }).click();
 		await page.getByLabel('Base rate, %').fill('3.75');
 		await page.getByRole('button', { name: 'Keep the rate' }).click();
-		await page.getByText('from 1 Jul 2026').waitFor();
+		await page.getByText('from 1 Jul 2026: 3.75 %').waitFor();
 		await page.goto(`${app.origin}/billing/${made.dairy!.id}`);
 		await ready(page);
 		await page.getByText('How this comes about').click();
