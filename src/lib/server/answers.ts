@@ -1,5 +1,7 @@
 // How services' refusals become answers: messages at their fields, never a stack or an internal.
-import { error, fail, json, type ActionFailure } from '@sveltejs/kit';
+import { error, fail, json, type ActionFailure, type RequestEvent } from '@sveltejs/kit';
+import { superValidate, type SuperValidated } from 'sveltekit-superforms/server';
+import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
 import { readTypedDate } from '../core/calendar/conversion';
 import { parseMoney } from '../core/money/decimal';
@@ -7,6 +9,7 @@ import { readTypedNumber } from '../core/money/typed';
 import { UnavailableError } from './gateways/asking';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../core/refusals';
 import { NotReadyError } from './services/invoices/freeze';
+import type { World } from './world';
 
 export interface Refusal {
 	message: string;
@@ -39,17 +42,58 @@ function refusalOf(problem: unknown): { status: number; refusal: Refusal } | nul
 	return null;
 }
 
-/** For form actions: what was typed goes back with the messages. */
-export async function act<T>(
-	work: () => T | Promise<T>,
-	values: Record<string, unknown> = {}
-): Promise<T | ActionFailure<Refusal & { values: Record<string, unknown> }>> {
+// What a form's boxes hold. Their meaning is checked by the service the values go to; here only their shape is settled, and a
+// box that is missing or holds nonsense is as good as empty, so that no validator's own words reach a person.
+export const box = z.string().catch('');
+export const tick = z.boolean().catch(false);
+/** A hidden number, such as the row a button stands in; 0, which nothing has, where it is none. */
+export const rowId = z.number().int().min(0).catch(0);
+
+/** The boxes a service's own schema names. What is missing stays missing, so that its defaults hold. */
+export const boxesOf = <S extends z.ZodRawShape>(schema: z.ZodObject<S>) =>
+	z.object(
+		Object.fromEntries(
+			Object.keys(schema.shape).map((name) => [name, z.string().optional().catch(undefined)])
+		) as Record<keyof S & string, z.ZodCatch<z.ZodOptional<z.ZodString>>>
+	);
+
+/** Without the boxes that were left empty. */
+export const filled = (values: Record<string, unknown>): Record<string, unknown> =>
+	Object.fromEntries(
+		Object.entries(values).filter(([, value]) => value !== undefined && value !== '')
+	);
+
+type Shape = z.ZodObject;
+/** What the frame of a form takes back: the values, a message at each box, and one that belongs to no box. */
+export type FormState<S extends Shape> = SuperValidated<z.infer<S>, string>;
+type Done<S extends Shape, T> = { form: FormState<S> } & (T extends object ? T : unknown);
+type Posted = Pick<RequestEvent, 'request' | 'locals'>;
+
+/**
+ * A form's action: reads what was posted by its shape, does the work, and answers what the frame of the form understands.
+ * What was typed goes back with the messages; files are read from `posted`.
+ */
+export async function act<S extends Shape, T>(
+	{ request, locals }: Posted,
+	shape: S,
+	work: (values: z.infer<S>, world: World, posted: FormData) => T | Promise<T>
+): Promise<Done<S, T> | ActionFailure<Refusal & { form: FormState<S> }>> {
+	const posted = await readForm(request, locals.world.clock.today());
+	// The types of the two libraries agree, but for how they spell it.
+	const form = (await superValidate(posted, zod4(shape))) as unknown as FormState<S>;
 	try {
-		return await work();
+		const done = await work(form.data, locals.world, posted);
+		return { ...(typeof done === 'object' ? done : {}), form } as Done<S, T>;
 	} catch (problem) {
 		const known = refusalOf(problem);
 		if (!known) throw problem;
-		return fail(known.status, { ...known.refusal, values });
+		const { message, fields } = known.refusal;
+		form.valid = false;
+		form.errors = Object.fromEntries(
+			Object.entries(fields).map(([name, text]) => [name, [text]])
+		) as typeof form.errors;
+		if (Object.keys(fields).length === 0) form.message = message;
+		return fail(known.status, { ...known.refusal, form });
 	}
 }
 
@@ -102,10 +146,12 @@ export async function readForm(request: Request, today: string): Promise<FormDat
 	return form;
 }
 
-/** The texts of a form as an object. */
-export function formValues(form: FormData): Record<string, string> {
+/** The boxes `prefix.12` as an object by 12. */
+export function byId(posted: FormData, prefix: string): Record<string, string> {
 	return Object.fromEntries(
-		[...form].map(([key, value]) => [key, typeof value === 'string' ? value : ''])
+		[...posted].flatMap(([name, value]) =>
+			name.startsWith(`${prefix}.`) ? [[name.slice(prefix.length + 1), String(value)]] : []
+		)
 	);
 }
 

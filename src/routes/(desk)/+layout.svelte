@@ -15,26 +15,13 @@
 </script>
 
 <svelte:window onkeydown={keys} />
-<a class="skip" href="#main">Skip to the content</a>
+<a
+	class="absolute -left-2499.75 focus:left-2 focus:top-2 focus:bg-(--sheet) focus:py-2 focus:px-3 focus:z-50"
+	href="#main">Skip to the content</a
+>
 <Strip onfind={() => (finding = true)} />
-<main id="main" tabindex="-1">{@render children()}</main>
+<main class="focus:[outline:none] focus:shadow-none" id="main" tabindex="-1">
+	{@render children()}
+</main>
 <CommandBox bind:open={finding} />
 <Notices />
-
-<style>
-	.skip {
-		position: absolute;
-		left: -9999px;
-	}
-	.skip:focus {
-		left: 8px;
-		top: 8px;
-		background: var(--sheet);
-		padding: 8px 12px;
-		z-index: 50;
-	}
-	main:focus {
-		outline: none;
-		box-shadow: none;
-	}
-</style>

@@ -25,34 +25,50 @@
 </script>
 
 <svelte:head><title>Today · Axiometer</title></svelte:head>
-<div class="page today">
+<div class="page today grid grid-cols-[minmax(0,1fr)_330px] gap-6.5 max-[900px]:grid-cols-1">
 	<section>
 		<h1>{displayWeekday(data.today)}</h1>
 		{#if data.moves.length === 0}
-			<div class="panel empty">
+			<div class="panel p-7 mt-3.5 grid gap-3 justify-items-start">
 				<h2>Nothing needs you now</h2>
 				<p>What is late, unsent or unfinished will stand here, most money first.</p>
 				<form method="post" action="/billing/new">
-					<button class="button filled">Write an invoice</button>
+					<button class="button filled max-[560px]:col-start-2 max-[560px]:row-start-1"
+						>Write an invoice</button
+					>
 				</form>
 			</div>
 		{:else}
-			<p class="quiet lead">
+			<p class="quiet mt-1.5 mb-3.5 mx-0">
 				{count} next {data.moves.length === 1 ? 'move' : 'moves'}, worth {displayPounds(worth)}
 			</p>
 			<ul class="panel">
 				{#each shown as move, index (move.id)}
-					<li class:first={index === 0}>
-						<span class="amount numbers" class:late={move.late}
-							>{move.amount === null ? '' : displayPounds(move.amount)}</span
+					<li
+						class="grid grid-cols-[128px_1fr_auto] gap-4.5 items-center py-3.25 px-4.5 border-b border-b-(--hair) last:border-0 [&.first]:bg-(--tape-tint) max-[560px]:grid-cols-[1fr_auto] max-[560px]:gap-y-1 max-[560px]:gap-x-3 max-[560px]:py-3 max-[560px]:px-3.5"
+						class:first={index === 0}
+					>
+						<span
+							class="amount numbers [font:650_21px_var(--font-heading)] text-right [&.late]:text-(--oxide) max-[560px]:col-start-1 max-[560px]:text-left"
+							class:late={move.late}>{move.amount === null ? '' : displayPounds(move.amount)}</span
 						>
-						<span class="what"><b>{move.title}</b><span class="quiet">{move.detail}</span></span>
-						<a class="button" class:filled={index === 0} href={move.href}>{move.action}</a>
+						<span class="what max-[560px]:col-[1_/_3] max-[560px]:row-start-2"
+							><b class="text-[1.06rem] font-[650] wrap-anywhere">{move.title}</b><span
+								class="quiet block wrap-anywhere in-[.first]:text-(--ink)">{move.detail}</span
+							></span
+						>
+						<a
+							class="button max-[560px]:col-start-2 max-[560px]:row-start-1"
+							class:filled={index === 0}
+							href={move.href}>{move.action}</a
+						>
 					</li>
 				{/each}
 			</ul>
 			{#if data.moves.length > SHOWN}
-				<button class="button plain" onclick={() => (all = !all)}
+				<button
+					class="button plain max-[560px]:col-start-2 max-[560px]:row-start-1"
+					onclick={() => (all = !all)}
 					>{all ? 'Show the largest only' : `Show all ${data.moves.length}`}</button
 				>
 			{/if}
@@ -62,78 +78,3 @@
 		<MoneyIn months={data.months} />
 	</aside>
 </div>
-
-<style>
-	.today {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 330px;
-		gap: 26px;
-	}
-	.lead {
-		margin: 6px 0 14px;
-	}
-	li {
-		display: grid;
-		grid-template-columns: 128px 1fr auto;
-		gap: 18px;
-		align-items: center;
-		padding: 13px 18px;
-		border-bottom: 1px solid var(--hair);
-	}
-	li:last-child {
-		border: 0;
-	}
-	.first {
-		background: var(--tape-tint);
-	}
-	.amount {
-		font: 650 21px var(--font-heading);
-		text-align: right;
-	}
-	.amount.late {
-		color: var(--oxide);
-	}
-	.what b {
-		font-size: 1.06rem;
-		font-weight: 650;
-		overflow-wrap: anywhere;
-	}
-	.what .quiet {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.first .quiet {
-		color: var(--ink);
-	}
-	.empty {
-		padding: 28px;
-		margin-top: 14px;
-		display: grid;
-		gap: 12px;
-		justify-items: start;
-	}
-	@media (max-width: 900px) {
-		.today {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-	@media (max-width: 560px) {
-		li {
-			grid-template-columns: 1fr auto;
-			gap: 4px 12px;
-			padding: 12px 14px;
-		}
-		.amount {
-			grid-column: 1;
-			text-align: left;
-		}
-		.what {
-			grid-column: 1 / 3;
-			grid-row: 2;
-		}
-		.button {
-			grid-column: 2;
-			grid-row: 1;
-		}
-	}
-</style>

@@ -8,6 +8,7 @@ import { expect } from 'chai';
 import { after, before, describe, it } from 'mocha';
 import { readConfig } from '../../../src/lib/server/config';
 import { addJob } from '../../../src/lib/server/services/jobs/jobs';
+import '../../support/kit';
 import { draftOf, HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../support/world';
 
 type Handler = (event: object) => unknown;
@@ -150,7 +151,9 @@ describe('every route', () => {
 	it('refuses an empty form, and one full of nonsense, at its fields', async () => {
 		const tries = of((name) => name.startsWith('?')).flatMap(({ name, source, handler }) => {
 			const names = new Set(
-				[...source.matchAll(/'([a-zA-Z-]+)'|values\.(\w+)/g)].map(([, one, two]) => one ?? two!)
+				[...source.matchAll(/'([a-zA-Z-]+)'|(\w+): (?:box|tick|rowId|z\.)/g)].map(
+					([, one, two]) => one ?? two!
+				)
 			);
 			const full = (value: string) => Object.fromEntries([...names].map((one) => [one, value]));
 			return ['1', '999999', 'x'].flatMap((param) =>

@@ -7,14 +7,14 @@
 </script>
 
 <div class="review" role="status">
-	<h3>
+	<h3 class="text-base mt-1.5">
 		{plan.invoices.length}
 		{plan.invoices.length === 1 ? 'invoice' : 'invoices'}, {displayPounds(plan.total)} in all
 	</h3>
 	<ul>
 		{#each plan.invoices as invoice, index (index)}
-			<li>
-				<span class="row"
+			<li class="py-2 px-0 border-b border-b-(--hair) *:block">
+				<span class="row justify-between gap-3 flex"
 					><b>{invoice.customer}</b><b class="numbers">{displayPounds(invoice.total)}</b></span
 				>
 				<span class="quiet"
@@ -24,21 +24,25 @@
 						? ` · they pay ${displayPounds(invoice.payable)}`
 						: ''}</span
 				>
-				{#if invoice.splitBecause.length}<span class="note"
+				{#if invoice.splitBecause.length}<span
+						class="note text-[0.906rem] border-l-3 border-l-(--tape) pl-2 mt-1"
 						>Apart, because {invoice.splitBecause.join(', and ')}.</span
 					>{/if}
-				{#each invoice.warnings as warning (warning)}<span class="note">{warning}</span>{/each}
-				{#if invoice.noAddress}<span class="note"
+				{#each invoice.warnings as warning (warning)}<span
+						class="note text-[0.906rem] border-l-3 border-l-(--tape) pl-2 mt-1">{warning}</span
+					>{/each}
+				{#if invoice.noAddress}<span
+						class="note text-[0.906rem] border-l-3 border-l-(--tape) pl-2 mt-1"
 						>No mail address: it is issued and waits to be sent.</span
 					>{/if}
 			</li>
 		{/each}
 	</ul>
 	{#if plan.leftOut.length}
-		<h3>Left out</h3>
+		<h3 class="text-base mt-1.5">Left out</h3>
 		<ul>
 			{#each plan.leftOut as one (one.jobId)}
-				<li>
+				<li class="py-2 px-0 border-b border-b-(--hair) *:block">
 					<a href="/work/{one.jobId}">{one.number} {one.title}</a>
 					<span class="quiet">{one.because}</span>
 				</li>
@@ -46,31 +50,3 @@
 		</ul>
 	{/if}
 </div>
-
-<style>
-	h3 {
-		font-size: 1rem;
-		margin-top: 6px;
-	}
-	li {
-		padding: 8px 0;
-		border-bottom: 1px solid var(--hair);
-	}
-	.row {
-		display: flex;
-		justify-content: space-between;
-		gap: 12px;
-	}
-	li > :global(*) {
-		display: block;
-	}
-	li > .row {
-		display: flex;
-	}
-	.note {
-		font-size: 0.906rem;
-		border-left: 3px solid var(--tape);
-		padding-left: 8px;
-		margin-top: 4px;
-	}
-</style>

@@ -1,11 +1,11 @@
 <!-- Where a contract stands: contract sum, extras, billed, left; its stages, and what is held back. -->
 <script lang="ts">
+	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import type { ContractPosition } from '$lib/core/jobs/stages';
 	import { displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '../parts/keys';
+	import Money from '../parts/Money.svelte';
 
 	interface Stage {
 		id: number;
@@ -35,7 +35,6 @@
 		today: string;
 	}
 	let { jobId, position, stages, retentions, canStage, today }: Props = $props();
-	const key = pressKey();
 	let standing = $derived(stages.filter((stage) => stage.state !== 'dropped'));
 	let held = $derived(retentions.filter((one) => one.releasedById === null));
 	let heldSum = $derived(held.reduce((sum, one) => sum + one.amount, 0));
@@ -43,60 +42,70 @@
 	let part = $derived(whole > 0n ? Number((position.billed * 1000n) / whole) / 10 : 0);
 </script>
 
-<section class="panel">
+<section class="panel py-4 px-4.5 grid gap-2.5 justify-items-start">
 	<h2>Contract</h2>
-	<dl class="numbers">
+	<dl class="numbers w-full [&_div]:flex [&_div]:justify-between [&_div]:py-0.75 [&_div]:px-0">
 		<div>
-			<dt>Agreed</dt>
+			<dt class="text-(--ink-2)">Agreed</dt>
 			<dd>{displayPounds(position.contractSum)}</dd>
 		</div>
 		{#if position.extras}<div>
-				<dt>Extras</dt>
+				<dt class="text-(--ink-2)">Extras</dt>
 				<dd>{displayPounds(position.extras)}</dd>
 			</div>{/if}
 		{#if standing.length}
 			<div>
-				<dt>Billed in stages</dt>
+				<dt class="text-(--ink-2)">Billed in stages</dt>
 				<dd>{displayPounds(position.billed)}</dd>
 			</div>
-			<div class="sum">
-				<dt>Left</dt>
+			<div class="sum border-t-[1.5px] border-t-(--ink) font-semibold">
+				<dt class="text-(--ink-2)">Left</dt>
 				<dd>{displayPounds(position.left)}</dd>
 			</div>
 		{/if}
 	</dl>
 	{#if standing.length}
-		<div class="tape" role="img" aria-label="{part} % of the contract is billed">
-			<span style:width="{part}%"></span>
+		<div
+			class="w-full h-3 [background:repeating-linear-gradient(90deg,var(--ink)_0_1px,transparent_1px_10%),var(--plaster)] border border-(--hair)"
+			role="img"
+			aria-label="{part} % of the contract is billed"
+		>
+			<span class="block h-full bg-(--tape) border-r-2 border-r-(--ink)" style:width="{part}%"
+			></span>
 		</div>
-		<ol>
+		<ol class="w-full">
 			{#each standing as stage (stage.id)}
-				<li>
-					<span
+				<li
+					class="grid grid-cols-[1fr_auto] gap-y-0.5 gap-x-2.5 py-2 px-0 border-b border-b-(--hair)"
+				>
+					<span class="*:mr-1.5"
 						>{#if stage.documentId}<a href="/billing/{stage.documentId}"
 								>{stage.number ?? 'Draft'}</a
 							>{:else}{stage.applicationNumber}{/if}
-						<span class="quiet">{stage.basis}</span></span
+						<span class="quiet *:mr-1.5">{stage.basis}</span></span
 					>
 					<b class="numbers">{displayPounds(stage.amount)}</b>
-					{#if stage.applicationNumber}<a class="pdf" href="/work/{jobId}/application/{stage.id}"
+					{#if stage.applicationNumber}<a
+							class="pdf col-span-full"
+							href="/work/{jobId}/application/{stage.id}"
 							>Application {stage.applicationNumber}, PDF</a
 						>{/if}
 					{#if stage.state === 'applied'}
-						<form class="approve" method="post" action="?/approve" use:enhance>
-							<input type="hidden" name="stage" value={stage.id} />
-							<label class="field"
-								><span class="name">Approved, £</span><input
-									class="box"
-									name="amount"
-									inputmode="decimal"
-									placeholder={(stage.amount / 100).toFixed(2)}
-								/></label
-							>
+						<Form
+							class="col-span-full flex flex-wrap gap-2 items-end"
+							action="?/approve"
+							hidden={{ stage: stage.id }}
+						>
+							<Money
+								label="Approved"
+								look="flex-[1_1_120px]"
+								name="amount"
+								placeholder={(stage.amount / 100).toFixed(2)}
+							/>
 							<DateField label="Paid on, if it was" name="paidOn" max={today} />
 							<button class="button">Make the VAT invoice</button>
 							<button class="button plain" formaction="?/withdraw">Withdraw</button>
-						</form>
+						</Form>
 					{/if}
 				</li>
 			{/each}
@@ -108,10 +117,9 @@
 				held[0]!.dueOn
 			)}.
 		</p>
-		<form method="post" action="?/release" use:enhance>
-			<input type="hidden" name="key" value={key} />
+		<Form action="?/release" keyed>
 			<button class="button">Release the retention</button>
-		</form>
+		</Form>
 	{/if}
 	{#if canStage && position.left > 0n}
 		<a class="button" href="/work/{jobId}/stage"
@@ -119,64 +127,3 @@
 		>
 	{/if}
 </section>
-
-<style>
-	section {
-		padding: 16px 18px;
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-	}
-	dl,
-	ol,
-	.tape {
-		width: 100%;
-	}
-	dl div {
-		display: flex;
-		justify-content: space-between;
-		padding: 3px 0;
-	}
-	.sum {
-		border-top: 1.5px solid var(--ink);
-		font-weight: 600;
-	}
-	dt {
-		color: var(--ink-2);
-	}
-	.tape {
-		height: 12px;
-		background:
-			repeating-linear-gradient(90deg, var(--ink) 0 1px, transparent 1px 10%), var(--plaster);
-		border: 1px solid var(--hair);
-	}
-	.tape span {
-		display: block;
-		height: 100%;
-		background: var(--tape);
-		border-right: 2px solid var(--ink);
-	}
-	li {
-		display: grid;
-		grid-template-columns: 1fr auto;
-		gap: 2px 10px;
-		padding: 8px 0;
-		border-bottom: 1px solid var(--hair);
-	}
-	li span > :global(*) {
-		margin-right: 6px;
-	}
-	.pdf {
-		grid-column: 1 / -1;
-	}
-	.approve {
-		grid-column: 1 / -1;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px;
-		align-items: end;
-	}
-	.approve .field {
-		flex: 1 1 120px;
-	}
-</style>

@@ -10,44 +10,16 @@
 	}: { title: string; wide?: boolean; children: Snippet } = $props();
 </script>
 
-<header><Logo /><span>Axiometer</span></header>
-<div class="tape" aria-hidden="true"></div>
-<main class:wide>
-	<h1>{title}</h1>
-	<div class="panel">{@render children()}</div>
+<header
+	class="bg-(--strip) text-[#efe8da] [font:700_20px_var(--font-heading)] flex gap-2.25 items-center py-3.5 px-5"
+>
+	<Logo /><span>Axiometer</span>
+</header>
+<div
+	class="h-5 [background:repeating-linear-gradient(90deg,#17212b_0_1.5px,transparent_1.5px_10px)_bottom_/_100%_7px_no-repeat,repeating-linear-gradient(90deg,#17212b_0_1.5px,transparent_1.5px_50px)_bottom_/_100%_13px_no-repeat,var(--tape)]"
+	aria-hidden="true"
+></div>
+<main class="max-w-115 my-8.5 mx-auto pt-0 pb-10 px-4 [&.wide]:max-w-215" class:wide>
+	<h1 class="mb-3.5">{title}</h1>
+	<div class="panel p-5.5">{@render children()}</div>
 </main>
-
-<style>
-	header {
-		background: var(--strip);
-		color: #efe8da;
-		font: 700 20px var(--font-heading);
-		display: flex;
-		gap: 9px;
-		align-items: center;
-		padding: 14px 20px;
-	}
-	.tape {
-		height: 20px;
-		background:
-			repeating-linear-gradient(90deg, #17212b 0 1.5px, transparent 1.5px 10px) bottom / 100% 7px
-				no-repeat,
-			repeating-linear-gradient(90deg, #17212b 0 1.5px, transparent 1.5px 50px) bottom / 100% 13px
-				no-repeat,
-			var(--tape);
-	}
-	main {
-		max-width: 460px;
-		margin: 34px auto;
-		padding: 0 16px 40px;
-	}
-	main.wide {
-		max-width: 860px;
-	}
-	h1 {
-		margin-bottom: 14px;
-	}
-	.panel {
-		padding: 22px;
-	}
-</style>

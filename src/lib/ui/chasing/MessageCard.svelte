@@ -1,6 +1,6 @@
 <!-- A message that is about to go: to whom, how, about what; read, left out, or decided about. -->
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import Form from '../parts/Form.svelte';
 	import { displayPounds } from '$lib/core/money/display';
 	import type { Channel, Tone } from '$lib/core/chasing/types';
 	import { CHANNEL_WORDS, TONE_WORDS } from './words';
@@ -31,8 +31,10 @@
 	);
 </script>
 
-<li>
-	<div class="what">
+<li
+	class="grid grid-cols-[minmax(0,1fr)_auto_260px] gap-y-1.5 gap-x-4.5 items-center py-3 px-4.5 border-b border-b-(--hair) last:border-b-0 phone:grid-cols-[minmax(0,1fr)_auto] phone:py-3 phone:px-3.5"
+>
+	<div class="what grid gap-0.5 wrap-anywhere">
 		<p>
 			<a href="/owed/{message.payerId}"><b>{message.payer}</b></a>
 			<span class="tag">{TONE_WORDS[message.step.tone]}</span>
@@ -49,53 +51,16 @@
 		</p>
 	</div>
 	<b class="numbers">{displayPounds(message.amount)}</b>
-	<div class="doing">
+	<div class="flex gap-2 justify-end phone:col-span-full phone:justify-start">
 		<a class="button" href="/owed/chasing/{message.payerId}"
 			>{message.why === 'decide' ? 'Read and decide' : 'Read or change'}<span class="sr-only">
 				the message to {message.payer}</span
 			></a
 		>
-		<form method="post" action="?/skip" use:enhance>
-			<input type="hidden" name="payer" value={message.payerId} />
-			<input type="hidden" name="why" value={message.why} />
-			<input type="hidden" name="mark" value={message.mark} />
+		<Form action="?/skip" hidden={{ payer: message.payerId, why: message.why, mark: message.mark }}>
 			<button class="button plain"
 				>Leave out<span class="sr-only"> the message to {message.payer}</span></button
 			>
-		</form>
+		</Form>
 	</div>
 </li>
-
-<style>
-	li {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) auto 260px;
-		gap: 6px 18px;
-		align-items: center;
-		padding: 12px 18px;
-		border-bottom: 1px solid var(--hair);
-	}
-	li:last-child {
-		border-bottom: 0;
-	}
-	.what {
-		display: grid;
-		gap: 2px;
-		overflow-wrap: anywhere;
-	}
-	.doing {
-		display: flex;
-		gap: 8px;
-		justify-content: flex-end;
-	}
-	@media (max-width: 760px) {
-		li {
-			grid-template-columns: minmax(0, 1fr) auto;
-			padding: 12px 14px;
-		}
-		.doing {
-			grid-column: 1 / -1;
-			justify-content: flex-start;
-		}
-	}
-</style>

@@ -20,8 +20,8 @@
 
 <Fold label={`Contacts (${contacts.length})`} open={contacts.length > 0 && unfold}>
 	{#each contacts as contact, index (index)}
-		<div class="part">
-			<div class="two">
+		<div class="part border-l-3 border-l-(--hair) pl-3 grid gap-2 justify-items-start *:w-full">
+			<div class="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5">
 				<Field
 					label="Name"
 					name="contacts.{index}.name"
@@ -49,7 +49,7 @@
 					error={errors[`contacts.${index}.phone`]}
 				/>
 			</div>
-			<button type="button" class="button plain" onclick={() => contacts.splice(index, 1)}
+			<button type="button" class="button plain w-auto!" onclick={() => contacts.splice(index, 1)}
 				><Trash2 size={16} aria-hidden="true" />Remove {contact.name || 'contact'}</button
 			>
 		</div>
@@ -68,14 +68,14 @@
 >
 <Fold label={`Sites (${sites.length})`} open={sites.length > 0 && unfold}>
 	{#each sites as site, index (index)}
-		<div class="part">
+		<div class="part border-l-3 border-l-(--hair) pl-3 grid gap-2 justify-items-start *:w-full">
 			<Field
 				label="Name"
 				name="sites.{index}.name"
 				bind:value={site.name}
 				error={errors[`sites.${index}.name`]}
 			/>
-			<div class="two">
+			<div class="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5">
 				<Field
 					label="Address"
 					name="sites.{index}.address"
@@ -103,7 +103,7 @@
 						>{errors[`sites.${index}.billToId`]}</span
 					>{/if}</label
 			>
-			<button type="button" class="button plain" onclick={() => sites.splice(index, 1)}
+			<button type="button" class="button plain w-auto!" onclick={() => sites.splice(index, 1)}
 				><Trash2 size={16} aria-hidden="true" />Remove {site.name || 'site'}</button
 			>
 		</div>
@@ -115,24 +115,3 @@
 		><Plus size={16} aria-hidden="true" />Site</button
 	>
 </Fold>
-
-<style>
-	.two {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-		gap: 10px 14px;
-	}
-	.part {
-		border-left: 3px solid var(--hair);
-		padding-left: 12px;
-		display: grid;
-		gap: 8px;
-		justify-items: start;
-	}
-	.part > :global(*) {
-		width: 100%;
-	}
-	.part > button {
-		width: auto;
-	}
-</style>

@@ -86,11 +86,11 @@
 	}
 </script>
 
-<form bind:this={form} onsubmit={save} novalidate>
+<form class="grid gap-3" bind:this={form} onsubmit={save} novalidate>
 	{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 	<Field label="Name" name="name" bind:value={customer.name} error={errors.name} />
-	<fieldset class="kinds">
-		<legend class="quiet">They are</legend>
+	<fieldset class="gap-0">
+		<legend class="quiet font-[650] mb-0.5">They are</legend>
 		{#each KINDS as kind (kind.value)}
 			<label class="check"
 				><input type="radio" name="kind" value={kind.value} bind:group={customer.kind} /><span
@@ -106,7 +106,7 @@
 		bind:value={customer.address}
 		error={errors.address}
 	/>
-	<div class="two">
+	<div class="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5">
 		<Field
 			label="Mail address"
 			name="email"
@@ -152,7 +152,7 @@
 			</select>
 			{#if errors.billToId}<span class="wrong">{errors.billToId}</span>{/if}
 		</label>
-		<div class="two">
+		<div class="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5">
 			<Field
 				label="Terms, in days"
 				name="termsDays"
@@ -187,36 +187,8 @@
 		unfold={!oncancel}
 		{errors}
 	/>
-	<div class="foot">
+	<div class="flex gap-2.5 sticky bottom-0 bg-(--sheet) py-2.5">
 		<button class="button filled" aria-busy={busy}>{saveLabel}</button>
 		{#if oncancel}<button type="button" class="button" onclick={oncancel}>Close</button>{/if}
 	</div>
 </form>
-
-<style>
-	form {
-		display: grid;
-		gap: 12px;
-	}
-	fieldset,
-	.kinds {
-		gap: 0;
-	}
-	legend {
-		font-weight: 650;
-		margin-bottom: 2px;
-	}
-	.two {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-		gap: 10px 14px;
-	}
-	.foot {
-		display: flex;
-		gap: 10px;
-		position: sticky;
-		bottom: 0;
-		background: var(--sheet);
-		padding-block: 10px;
-	}
-</style>

@@ -35,7 +35,7 @@
 
 <section aria-label="Customer details">
 	{#await load() then values}
-		<h2>{values.name}</h2>
+		<h2 class="mb-3 wrap-anywhere">{values.name}</h2>
 		<CustomerEditor
 			{values}
 			{field}
@@ -47,10 +47,3 @@
 		<button class="button" onclick={onclose}>Close</button>
 	{/await}
 </section>
-
-<style>
-	h2 {
-		margin-bottom: 12px;
-		overflow-wrap: anywhere;
-	}
-</style>

@@ -23,8 +23,8 @@
 	);
 </script>
 
-<fieldset>
-	<legend>Tax standing</legend>
+<fieldset class="grid gap-2.5">
+	<legend class="font-[650] mb-0.5">Tax standing</legend>
 	<label class="check"
 		><input type="checkbox" name="standing.vatRegistered" bind:checked={standing.vatRegistered} /> Registered
 		for VAT</label
@@ -73,7 +73,7 @@
 			that it is an end user or intermediary supplier</label
 		>
 		{#if standing.endUser}
-			<div class="two">
+			<div class="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5">
 				<DateField
 					label="Day of that statement"
 					name="standing.endUserDate"
@@ -98,19 +98,3 @@
 		hint="Empty: from the start. Documents issued before keep theirs."
 	/>
 </fieldset>
-
-<style>
-	fieldset {
-		display: grid;
-		gap: 10px;
-	}
-	legend {
-		font-weight: 650;
-		margin-bottom: 2px;
-	}
-	.two {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(150px, 1fr));
-		gap: 10px 14px;
-	}
-</style>

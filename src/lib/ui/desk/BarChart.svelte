@@ -1,5 +1,6 @@
 <!-- Bars in our materials, each of which opens what is behind it; the same as a table, for keys and screen readers. -->
 <script lang="ts">
+	import Table from '$lib/ui/parts/Table.svelte';
 	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
@@ -162,77 +163,35 @@
 	}
 </script>
 
-<section class="panel" aria-labelledby="{id}-title">
+<section class="panel py-4 px-4.5 grid gap-2 min-w-0" aria-labelledby="{id}-title">
 	<h2 id="{id}-title">{title}</h2>
 	{#if note}<p class="quiet">{note}</p>{/if}
 	{#if !failed}<div
-			class="drawing"
+			class="h-75 min-w-0 [&.lying]:h-[calc(34px_*_var(--bars)_+_50px)]"
 			class:lying
 			style:--bars={categories.length}
 			aria-hidden="true"
 			bind:this={root}
 		></div>{/if}
 	<Fold label="The same as a table" open={failed}>
-		<div class="scroll">
-			<table>
-				<thead
-					><tr
-						><th><span class="sr-only">{title}</span></th>{#each series as one (one.name)}<th
-								class="r">{one.name}</th
-							>{/each}</tr
-					></thead
-				>
-				<tbody>
-					{#each categories as category, index (index)}
-						<tr>
-							<th scope="row">{category}</th>
-							{#each series as one, n (one.name)}<td class="r numbers"
-									>{#if one.values[index]}<a href={href(n, index)}>{write(one.values[index]!)}</a
-										>{:else}–{/if}</td
-								>{/each}
-						</tr>
-					{/each}
-				</tbody>
-			</table>
+		<div class="overflow-x-auto">
+			<Table
+				label={title}
+				rows={categories.map((category, index) => ({ category, index }))}
+				columns={[
+					{ id: 'category', head: title, quiet: true, text: (row) => row.category, names: true },
+					...series.map((one, n) => ({
+						id: one.name,
+						head: one.name,
+						figures: true,
+						text: ({ index }: { index: number }) =>
+							one.values[index] ? write(one.values[index]) : '–',
+						href: ({ index }: { index: number }) => (one.values[index] ? href(n, index) : null)
+					}))
+				]}
+				id={(row) => row.index}
+				flush
+			/>
 		</div>
 	</Fold>
 </section>
-
-<style>
-	section {
-		padding: 16px 18px;
-		display: grid;
-		gap: 8px;
-		min-width: 0;
-	}
-	.drawing {
-		height: 300px;
-		min-width: 0;
-	}
-	.drawing.lying {
-		height: calc(34px * var(--bars) + 50px);
-	}
-	.scroll {
-		overflow-x: auto;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		margin-top: 6px;
-	}
-	th,
-	td {
-		text-align: left;
-		padding: 5px 12px 5px 0;
-		border-bottom: 1px solid var(--hair);
-		font-weight: 400;
-		white-space: nowrap;
-	}
-	thead th {
-		color: var(--ink-2);
-	}
-	th.r,
-	td.r {
-		text-align: right;
-	}
-</style>

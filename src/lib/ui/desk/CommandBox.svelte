@@ -211,36 +211,10 @@
 				</Command.Viewport>
 			</Command.List>
 			{#if typed.trim() && !found.length && !shownActions.length}
-				<p class="none quiet">
+				<p class="quiet p-2.5">
 					Nothing has “{typed}” in it. Try fewer letters, or a number as printed.
 				</p>
 			{/if}
 		</Command.Root>
 	{/if}
 </Dialog>
-
-<style>
-	:global(.found-list) {
-		max-height: 52vh;
-		overflow: auto;
-		margin-top: 8px;
-	}
-	:global(.found-item) {
-		display: flex;
-		align-items: center;
-		gap: 10px;
-		padding: 10px 10px;
-		border-radius: 2px;
-		cursor: pointer;
-	}
-	:global(.found-item[data-selected]) {
-		background: var(--tape-tint);
-		box-shadow: inset 3px 0 var(--tape);
-	}
-	:global(.found-item .quiet) {
-		margin-left: auto;
-	}
-	.none {
-		padding: 10px;
-	}
-</style>

@@ -9,19 +9,27 @@
 	let withheld = $derived(months.reduce((sum, month) => sum + month.withheld, 0));
 </script>
 
-<section class="panel">
-	<h2>Money in, by month</h2>
+<section class="panel py-3 px-4">
+	<h2 class="text-base [font-family:inherit]">Money in, by month</h2>
 	<p class="quiet">received{withheld ? ', and withheld on top' : ''}</p>
-	<ul>
+	<ul class="grid grid-cols-[repeat(6,1fr)] gap-1.5 mt-2.5">
 		{#each months as month, index (month.month)}
 			<li
+				class="grid gap-0.5 justify-items-center"
 				title="{shortMonth(month.month)}: {displayPounds(month.received)} received{month.withheld
 					? `, ${displayPounds(month.withheld)} withheld`
 					: ''}"
 			>
-				<span class="column" class:now={index === months.length - 1}>
-					<i class="withheld" style:height={height(month.withheld)}></i>
-					<i class="received" style:height={height(month.received)}></i>
+				<span
+					class="column h-24 w-full flex flex-col justify-end border-b border-b-(--ink) text-(--ink)"
+					class:now={index === months.length - 1}
+				>
+					<i
+						class="withheld [background:var(--hatch)] shadow-[inset_0_0_0_1px_var(--ink)]"
+						style:height={height(month.withheld)}
+					></i>
+					<i class="received bg-(--ink) in-[.now]:opacity-55" style:height={height(month.received)}
+					></i>
 				</span>
 				<span class="quiet">{shortMonth(month.month)}</span>
 				<span class="sr-only"
@@ -30,48 +38,7 @@
 			</li>
 		{/each}
 	</ul>
-	<p class="quiet numbers sum">{displayPounds(months.at(-1)?.received ?? 0)} so far this month</p>
+	<p class="quiet numbers sum mt-2">
+		{displayPounds(months.at(-1)?.received ?? 0)} so far this month
+	</p>
 </section>
-
-<style>
-	section {
-		padding: 12px 16px 12px;
-	}
-	h2 {
-		font-size: 1rem;
-		font-family: inherit;
-	}
-	ul {
-		display: grid;
-		grid-template-columns: repeat(6, 1fr);
-		gap: 6px;
-		margin-top: 10px;
-	}
-	li {
-		display: grid;
-		gap: 2px;
-		justify-items: center;
-	}
-	.column {
-		height: 96px;
-		width: 100%;
-		display: flex;
-		flex-direction: column;
-		justify-content: flex-end;
-		border-bottom: 1px solid var(--ink);
-		color: var(--ink);
-	}
-	.received {
-		background: var(--ink);
-	}
-	.now .received {
-		opacity: 0.55;
-	}
-	.withheld {
-		background: var(--hatch);
-		box-shadow: inset 0 0 0 1px var(--ink);
-	}
-	.sum {
-		margin-top: 8px;
-	}
-</style>

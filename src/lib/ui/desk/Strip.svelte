@@ -58,42 +58,71 @@
 	let path = $derived(page.url.pathname);
 </script>
 
-<header class="strip">
-	<a class="logo" href="/"><Logo /><span>Axiometer</span></a>
-	<nav aria-label="Places">
+<header
+	class="strip bg-(--strip) text-(--strip-text) h-13.5 flex items-stretch py-0 px-5 gap-1 phone:h-12.5 phone:py-0 phone:px-3"
+>
+	<a
+		class="font-(family-name:--font-heading) font-bold text-[20px] flex items-center gap-2.25 mr-5.5 text-[#efe8da] no-underline phone:mr-0 max-[1180px]:mr-1.5"
+		href="/"
+		><Logo /><span class="max-[1180px]:absolute max-[1180px]:[clip-path:inset(50%)]">Axiometer</span
+		></a
+	>
+	<nav class="flex items-stretch phone:hidden" aria-label="Places">
 		{#each places as place (place.href)}
 			<a
+				class="text-(--strip-text) no-underline py-0 px-3.5 flex items-center relative hover:text-(--strip-on) [&.on]:text-(--strip-on) [&.on]:font-semibold max-[1180px]:py-0 max-[1180px]:px-2.25 min-[761px]:max-[940px]:px-1.75 max-[1180px]:whitespace-nowrap [&.on]:after:content-[''] [&.on]:after:absolute [&.on]:after:left-1.5 [&.on]:after:right-1.5 [&.on]:after:bottom-0 [&.on]:after:h-2.25 [&.on]:after:[background:repeating-linear-gradient(90deg,#17212b_0_1.5px,transparent_1.5px_8px)_bottom_/_100%_6px_no-repeat,var(--tape)]"
 				href={place.href}
 				class:on={place.here(path)}
 				aria-current={place.here(path) ? 'page' : undefined}>{place.label}</a
 			>
 		{/each}
 	</nav>
-	<span class="gap"></span>
-	<button class="find" type="button" onclick={onfind}>
+	<span class="flex-1 phone:hidden"></span>
+	<button
+		class="find self-center flex items-center gap-2.5 bg-[#26323d] border border-[#5a6772] text-[#d0d6da] rounded-[3px] py-1.5 px-3 min-h-9 cursor-pointer phone:min-h-10 phone:flex-[1_1_auto]"
+		type="button"
+		onclick={onfind}
+	>
 		<Search size={17} aria-hidden="true" />
-		<span>Find or do anything</span>
-		<kbd>Ctrl K</kbd>
+		<span
+			class="text-[0.906rem] min-w-32.5 text-left min-[761px]:max-[940px]:absolute min-[761px]:max-[940px]:[clip-path:inset(50%)] max-[1180px]:min-w-0 max-[1180px]:whitespace-nowrap"
+			>Find or do anything</span
+		>
+		<kbd class="font-[inherit] text-[0.85rem] max-[1180px]:hidden">Ctrl K</kbd>
 	</button>
-	<a class="icon small-only" href="/customers" class:on={path.startsWith('/customers')}
+	<a
+		class="text-(--strip-text) place-items-center w-10.5 h-full cursor-pointer hidden phone:grid hover:text-(--strip-on) [&.on]:text-(--tape)"
+		href="/customers"
+		class:on={path.startsWith('/customers')}
 		><Users size={20} aria-hidden="true" /><span class="sr-only">Customers</span></a
 	>
-	<a class="icon" href="/settings" class:on={path.startsWith('/settings')}
+	<a
+		class="text-(--strip-text) grid place-items-center w-10.5 h-full cursor-pointer hover:text-(--strip-on) [&.on]:text-(--tape)"
+		href="/settings"
+		class:on={path.startsWith('/settings')}
 		><Settings size={20} aria-hidden="true" /><span class="sr-only">Settings</span></a
 	>
-	<form method="post" action="/sign-out" class="out">
-		<button class="icon"
+	<form method="post" action="/sign-out" class="phone:hidden">
+		<button
+			class="text-(--strip-text) grid place-items-center w-10.5 h-full cursor-pointer hover:text-(--strip-on)"
 			><LogOut size={20} aria-hidden="true" /><span class="sr-only">Sign out</span></button
 		>
 	</form>
-	<form method="post" action="/billing/new" class="new">
-		<button><Plus size={18} aria-hidden="true" />New invoice</button>
+	<form method="post" action="/billing/new" class="new self-center phone:hidden">
+		<button
+			class="bg-(--tape) text-(--on-tape) font-semibold rounded-[3px] min-h-9 py-1.5 px-3.5 flex gap-1.5 items-center whitespace-nowrap cursor-pointer min-[761px]:max-[940px]:px-2.5"
+			><Plus size={18} aria-hidden="true" />New invoice</button
+		>
 	</form>
 </header>
 
-<nav class="thumbs" aria-label="Places">
+<nav
+	class="items-stretch hidden phone:fixed phone:[inset:auto_0_0_0] phone:h-16 phone:bg-(--strip) phone:grid phone:grid-cols-[repeat(5,1fr)] phone:z-30 phone:pb-[env(safe-area-inset-bottom)]"
+	aria-label="Places"
+>
 	{#each places.slice(0, 2) as place (place.href)}
 		<a
+			class="phone:text-(--strip-text) phone:no-underline phone:text-[0.81rem] phone:grid phone:place-items-center phone:content-center phone:gap-0.5 phone:w-full phone:h-full phone:border-t-5 phone:border-t-transparent phone:[&.on]:text-(--strip-on) phone:[&.on]:font-[650] phone:[&.on]:border-t-(--tape)"
 			href={place.href}
 			class:on={place.here(path)}
 			aria-current={place.here(path) ? 'page' : undefined}
@@ -101,10 +130,14 @@
 		>
 	{/each}
 	<form method="post" action="/billing/new">
-		<button class="add"><Plus size={24} aria-hidden="true" />New</button>
+		<button
+			class="add phone:no-underline phone:text-[0.81rem] phone:grid phone:place-items-center phone:content-center phone:gap-0.5 phone:w-full phone:h-full phone:border-t-5 phone:border-t-transparent phone:text-(--tape) phone:font-[650]"
+			><Plus size={24} aria-hidden="true" />New</button
+		>
 	</form>
 	{#each places.slice(2, 4) as place (place.href)}
 		<a
+			class="phone:text-(--strip-text) phone:no-underline phone:text-[0.81rem] phone:grid phone:place-items-center phone:content-center phone:gap-0.5 phone:w-full phone:h-full phone:border-t-5 phone:border-t-transparent phone:[&.on]:text-(--strip-on) phone:[&.on]:font-[650] phone:[&.on]:border-t-(--tape)"
 			href={place.href}
 			class:on={place.here(path)}
 			aria-current={place.here(path) ? 'page' : undefined}
@@ -112,204 +145,3 @@
 		>
 	{/each}
 </nav>
-
-<style>
-	.strip {
-		background: var(--strip);
-		color: var(--strip-text);
-		height: 54px;
-		display: flex;
-		align-items: stretch;
-		padding: 0 20px;
-		gap: 4px;
-	}
-	.logo {
-		font-family: var(--font-heading);
-		font-weight: 700;
-		font-size: 20px;
-		display: flex;
-		align-items: center;
-		gap: 9px;
-		margin-right: 22px;
-		color: #efe8da;
-		text-decoration: none;
-	}
-	nav {
-		display: flex;
-		align-items: stretch;
-	}
-	.strip nav a {
-		color: var(--strip-text);
-		text-decoration: none;
-		padding: 0 14px;
-		display: flex;
-		align-items: center;
-		position: relative;
-	}
-	.strip nav a:hover,
-	.icon:hover {
-		color: var(--strip-on);
-	}
-	.strip nav a.on {
-		color: var(--strip-on);
-		font-weight: 600;
-	}
-	.strip nav a.on::after {
-		content: '';
-		position: absolute;
-		left: 6px;
-		right: 6px;
-		bottom: 0;
-		height: 9px;
-		background:
-			repeating-linear-gradient(90deg, #17212b 0 1.5px, transparent 1.5px 8px) bottom / 100% 6px
-				no-repeat,
-			var(--tape);
-	}
-	.gap {
-		flex: 1;
-	}
-	.find {
-		align-self: center;
-		display: flex;
-		align-items: center;
-		gap: 10px;
-		background: #26323d;
-		border: 1px solid #5a6772;
-		color: #d0d6da;
-		border-radius: 3px;
-		padding: 6px 12px;
-		min-height: 36px;
-		cursor: pointer;
-	}
-	.find span {
-		font-size: 0.906rem;
-		min-width: 130px;
-		text-align: left;
-	}
-	kbd {
-		font: inherit;
-		font-size: 0.85rem;
-	}
-	.icon {
-		color: var(--strip-text);
-		display: grid;
-		place-items: center;
-		width: 42px;
-		height: 100%;
-		cursor: pointer;
-	}
-	.icon.on {
-		color: var(--tape);
-	}
-	.new {
-		align-self: center;
-	}
-	.new button {
-		background: var(--tape);
-		color: var(--on-tape);
-		font-weight: 600;
-		border-radius: 3px;
-		min-height: 36px;
-		padding: 6px 14px;
-		display: flex;
-		gap: 6px;
-		align-items: center;
-		cursor: pointer;
-	}
-	.thumbs,
-	.small-only {
-		display: none;
-	}
-	@media (max-width: 1180px) {
-		kbd {
-			display: none;
-		}
-		.logo {
-			margin-right: 6px;
-		}
-		.logo span {
-			position: absolute;
-			clip-path: inset(50%);
-		}
-		.strip nav a {
-			padding: 0 9px;
-			white-space: nowrap;
-		}
-		.find span {
-			min-width: 0;
-			white-space: nowrap;
-		}
-	}
-	@media (max-width: 940px) and (min-width: 761px) {
-		.find span {
-			position: absolute;
-			clip-path: inset(50%);
-		}
-		.strip nav a {
-			padding: 0 7px;
-		}
-		.new button {
-			padding: 6px 10px;
-			white-space: nowrap;
-		}
-	}
-	@media (max-width: 760px) {
-		.strip {
-			height: 50px;
-			padding: 0 12px;
-		}
-		.strip nav,
-		.new {
-			display: none;
-		}
-		.small-only {
-			display: grid;
-		}
-		.find {
-			min-height: 40px;
-			flex: 1 1 auto;
-		}
-		.gap {
-			display: none;
-		}
-		.out {
-			display: none;
-		}
-		.logo {
-			margin-right: 0;
-		}
-		.thumbs {
-			position: fixed;
-			inset: auto 0 0 0;
-			height: 64px;
-			background: var(--strip);
-			display: grid;
-			grid-template-columns: repeat(5, 1fr);
-			z-index: 30;
-			padding-bottom: env(safe-area-inset-bottom);
-		}
-		.thumbs a,
-		.thumbs button {
-			color: var(--strip-text);
-			text-decoration: none;
-			font-size: 0.81rem;
-			display: grid;
-			place-items: center;
-			align-content: center;
-			gap: 2px;
-			width: 100%;
-			height: 100%;
-			border-top: 5px solid transparent;
-		}
-		.thumbs a.on {
-			color: var(--strip-on);
-			font-weight: 650;
-			border-top-color: var(--tape);
-		}
-		.thumbs .add {
-			color: var(--tape);
-			font-weight: 650;
-		}
-	}
-</style>

@@ -4,24 +4,17 @@
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import Field from '../parts/Field.svelte';
 	import PanelForm from '../parts/PanelForm.svelte';
-	import { fieldsOf, typedOf, type FormAnswer } from './answers';
 
-	let {
-		document,
-		form,
-		onclose
-	}: { document: DocumentDetail; form: FormAnswer; onclose: () => void } = $props();
-	let errors = $derived(fieldsOf(form));
+	let { document, onclose }: { document: DocumentDetail; onclose: () => void } = $props();
 </script>
 
-<section class="panel" aria-label="Credit it">
+<section class="panel py-4.5 px-5 mb-3.5" aria-label="Credit it">
 	<PanelForm
 		action="?/credit"
 		submit="Issue the credit note"
 		danger
 		done="The credit note is issued."
 		first="[name=&quot;reason&quot;]"
-		message={Object.keys(errors).length ? undefined : form?.message}
 		{onclose}
 		class="max-w-[640px] gap-3"
 	>
@@ -36,16 +29,7 @@
 		<Field
 			label="Why, printed on it"
 			name="reason"
-			value={typedOf(form, 'reason') ?? ''}
-			error={errors.reason}
 			placeholder="such as: work not done, wrong customer"
 		/>
 	</PanelForm>
 </section>
-
-<style>
-	section {
-		padding: 18px 20px;
-		margin-bottom: 14px;
-	}
-</style>

@@ -26,7 +26,18 @@
 		toPay: number;
 		mailTrouble: boolean;
 	}
-	let { rows, today }: { rows: Row[]; today: string } = $props();
+	interface Props {
+		rows: Row[];
+		today: string;
+		/** All of one customer, whose name need not be said. */
+		ofOne?: boolean;
+	}
+	let { rows, today, ofOne = false }: Props = $props();
+	let columns = $derived(
+		ofOne
+			? 'grid-cols-[110px_100px_minmax(90px,130px)_minmax(120px,1fr)_minmax(120px,150px)] gap-4'
+			: 'grid-cols-[minmax(160px,1.6fr)_120px_110px_minmax(90px,150px)_minmax(140px,1fr)_minmax(130px,170px)] gap-4.5'
+	);
 	let largest = $derived(Math.max(1, ...rows.map((row) => row.toPay)));
 
 	function stateOf(row: Row): { words: string; late: boolean } {
@@ -45,22 +56,40 @@
 </script>
 
 <ul class="panel" aria-label="Invoices, amounts in pounds">
-	<li class="head" aria-hidden="true">
-		<span>Customer</span><span>Number</span><span class="r">Amount, £</span><span>Settled</span
-		><span>Days before and after due</span><span>State</span>
+	<li
+		class="grid {columns} items-center px-4 py-2 text-(--ink-2) text-[0.875rem] border-b-[1.5px] border-b-(--ink) last:border-b-0 max-[900px]:hidden"
+		aria-hidden="true"
+	>
+		{#if !ofOne}<span>Customer</span>{/if}<span>Number</span><span class="text-right"
+			>Amount, £</span
+		><span>Settled</span><span>Days before and after due</span><span>State</span>
 	</li>
 	{#each rows as row (row.id)}
 		{@const state = stateOf(row)}
-		<li>
-			<a href="/billing/{row.id}">
-				<span class="who">{row.customerName || 'No customer yet'}</span>
-				<span class="mono number"
-					>{row.number ?? '–'}<small>{row.issueDate ? displayDate(row.issueDate) : ''}</small></span
+		<li class="border-b border-b-(--hair) last:border-b-0">
+			<a
+				class="grid {columns} items-center py-2.25 px-4 no-underline min-h-13.5 hover:bg-(--tape-tint) max-[900px]:grid-cols-[1fr_auto] max-[900px]:gap-y-0.75 max-[900px]:gap-x-3 max-[900px]:py-2.75 max-[900px]:px-3.5"
+				href="/billing/{row.id}"
+			>
+				{#if !ofOne}<span class="line-clamp-2 font-semibold max-[900px]:col-start-1"
+						>{row.customerName || 'No customer yet'}</span
+					>{/if}
+				<span
+					class="mono number max-[900px]:col-start-1 {ofOne
+						? 'max-[900px]:row-start-1'
+						: 'max-[900px]:row-start-2'}"
+					>{row.number ?? '–'}<small
+						class="block text-(--ink-2) text-[0.85rem] [font-family:'Atkinson_Hyperlegible_Next_Variable',sans-serif] max-[900px]:inline max-[900px]:ml-2"
+						>{row.issueDate ? displayDate(row.issueDate) : ''}</small
+					></span
 				>
-				<span class="r numbers amount"
+				<span
+					class="numbers amount text-right font-[550] max-[900px]:col-start-2 max-[900px]:row-start-1 max-[900px]:text-[1.06rem]"
 					>{row.kind === 'creditNote' ? displayAmount(-row.total) : displayAmount(row.total)}</span
 				>
-				<span class="settled">
+				<span
+					class="settled max-[900px]:col-[1_/_3] max-[900px]:row-start-3 max-[900px]:empty:hidden"
+				>
 					{#if row.outstanding !== null}
 						<SettlementBar
 							total={row.total}
@@ -72,18 +101,23 @@
 						/>
 					{/if}
 				</span>
-				<span class="when">
+				<span class="max-[900px]:hidden">
 					{#if row.toPay > 0 && row.dueDate}<SlimRule
 							days={daysBetween(row.dueDate, today)}
 							size={row.toPay / largest}
 						/>{/if}
 				</span>
-				<span class="state" class:late={state.late}>
+				<span
+					class="state max-[900px]:col-start-2 max-[900px]:row-start-2 max-[900px]:text-right max-[900px]:text-[0.906rem]"
+					class:late={state.late}
+				>
 					{state.words}
-					{#if row.toPay > 0 && row.toPay !== row.total}<small class="numbers"
+					{#if row.toPay > 0 && row.toPay !== row.total}<small
+							class="numbers block text-(--ink-2) text-[0.85rem] [font-family:'Atkinson_Hyperlegible_Next_Variable',sans-serif]"
 							>{displayPounds(row.toPay)} to come</small
 						>{/if}
-					{#if row.mailTrouble}<small class="late trouble"
+					{#if row.mailTrouble}<small
+							class="late text-[0.85rem] [font-family:'Atkinson_Hyperlegible_Next_Variable',sans-serif] flex gap-1 items-center text-(--oxide)"
 							><TriangleAlert size={14} aria-hidden="true" /> mail did not arrive</small
 						>{/if}
 				</span>
@@ -91,103 +125,3 @@
 		</li>
 	{/each}
 </ul>
-
-<style>
-	li a,
-	.head {
-		display: grid;
-		grid-template-columns:
-			minmax(160px, 1.6fr) 120px 110px minmax(90px, 150px) minmax(140px, 1fr)
-			minmax(130px, 170px);
-		gap: 18px;
-		align-items: center;
-		padding: 9px 16px;
-		text-decoration: none;
-		min-height: 54px;
-	}
-	.head {
-		min-height: 0;
-		color: var(--ink-2);
-		font-size: 0.875rem;
-		border-bottom: 1.5px solid var(--ink);
-		padding-block: 8px;
-	}
-	li + li {
-		border-bottom: 1px solid var(--hair);
-	}
-	li:last-child {
-		border-bottom: 0;
-	}
-	li a:hover {
-		background: var(--tape-tint);
-	}
-	.who {
-		font-weight: 600;
-		overflow: hidden;
-		text-overflow: ellipsis;
-		display: -webkit-box;
-		-webkit-line-clamp: 2;
-		line-clamp: 2;
-		-webkit-box-orient: vertical;
-	}
-	small {
-		display: block;
-		color: var(--ink-2);
-		font-size: 0.85rem;
-		font-family: 'Atkinson Hyperlegible Next Variable', sans-serif;
-	}
-	.r {
-		text-align: right;
-	}
-	.amount {
-		font-weight: 550;
-	}
-	.trouble {
-		display: flex;
-		gap: 4px;
-		align-items: center;
-		color: var(--oxide);
-	}
-	@media (max-width: 900px) {
-		.head {
-			display: none;
-		}
-		li a {
-			grid-template-columns: 1fr auto;
-			gap: 3px 12px;
-			padding: 11px 14px;
-		}
-		.who {
-			grid-column: 1;
-		}
-		.amount {
-			grid-column: 2;
-			grid-row: 1;
-			font-size: 1.06rem;
-		}
-		.number {
-			grid-column: 1;
-			grid-row: 2;
-		}
-		.number small {
-			display: inline;
-			margin-left: 8px;
-		}
-		.state {
-			grid-column: 2;
-			grid-row: 2;
-			text-align: right;
-			font-size: 0.906rem;
-		}
-		.settled {
-			grid-column: 1 / 3;
-			grid-row: 3;
-		}
-		.settled:empty {
-			display: none;
-		}
-		.when {
-			display: none;
-		}
-	}
-</style>

@@ -1,8 +1,8 @@
 <!-- An issued document: where it stands, what can be done about it, what it says, and its paper trail. -->
 <script lang="ts">
+	import Form from '../parts/Form.svelte';
 	import { leftToDeduct as leftToDeductOn } from '$lib/core/settlement/position';
 	import { onMount } from 'svelte';
-	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
 	import { displayDate, londonDate } from '$lib/core/calendar/conversion';
 	import { statementDeadline } from '$lib/core/calendar/manipulation';
@@ -23,16 +23,14 @@
 	import PaymentForm from '../money/PaymentForm.svelte';
 	import Payments from '../money/Payments.svelte';
 	import SendForm from './SendForm.svelte';
-	import type { FormAnswer } from './answers';
 	import { isBlank } from '$lib/core/sheet/blank';
 	import type { SheetLine } from '$lib/core/sheet/types';
 
 	interface Props {
 		document: DocumentDetail;
 		sending: { to: string; subject: string; text: string; copyToSelf: boolean; ownAddress: string };
-		form: FormAnswer;
 	}
-	let { document, sending, form }: Props = $props();
+	let { document, sending }: Props = $props();
 	type Doing = 'send' | 'pay' | 'credit' | null;
 	let doing = $state<Doing>(null);
 	let figure = $state<string | null>(null);
@@ -101,15 +99,15 @@
 
 <svelte:head><title>{document.number} · Axiometer</title></svelte:head>
 <div class="page">
-	<div class="top">
+	<div class="flex gap-y-2 gap-x-2.5 items-end flex-wrap mb-3.5">
 		<div>
 			<p class="quiet">
 				<span class="mono">{document.number}</span> · {document.view.title} to
 				<a href="/customers/{document.customerId}">{document.customerName}</a>
 			</p>
-			<h1 class:late>{standing}</h1>
+			<h1 class="text-[1.75rem] mt-0.75 [&.late]:font-[650]" class:late>{standing}</h1>
 		</div>
-		<span class="gap"></span>
+		<span class="flex-1 phone:basis-[100%] phone:h-0"></span>
 		{#if item && document.toPay > 0}<button
 				class="button"
 				class:filled={doing === null}
@@ -137,20 +135,20 @@
 			>{/if}
 	</div>
 
-	{#if document.creditedBy.length}<p class="panel hint">
+	{#if document.creditedBy.length}<p class="panel py-2.5 px-3.5 mb-3">
 			Credited by {#each document.creditedBy as note (note.id)}<a href="/billing/{note.id}"
 					>{note.number}</a
 				>{/each}.
 		</p>{/if}
-	{#if document.corrects}<p class="panel hint">
+	{#if document.corrects}<p class="panel py-2.5 px-3.5 mb-3">
 			Corrects <a href="/billing/{document.corrects.id}">{document.corrects.number}</a>: {document
 				.frozen.corrects?.reason}
 		</p>{/if}
-	{#if item?.overpaid}<p class="panel hint">
+	{#if item?.overpaid}<p class="panel py-2.5 px-3.5 mb-3">
 			{document.customerName} has paid {displayPounds(item.overpaid)} too much. Give it back, or keep
 			it as agreed with them.
 		</p>{/if}
-	{#if statementBy && item}<p class="panel hint">
+	{#if statementBy && item}<p class="panel py-2.5 px-3.5 mb-3">
 			{displayPounds(item.withheld)} was withheld. It is not lost: it counts toward your Income Tax and
 			National Insurance. Their payment and deduction statement is due by {displayDate(
 				statementBy
@@ -161,21 +159,17 @@
 			{sending}
 			link={document.link}
 			id={document.id}
-			{form}
 			onclose={() => (doing = null)}
 		/>{/if}
-	{#if doing === 'pay'}<PaymentForm
-			{document}
-			{leftToDeduct}
-			{form}
-			onclose={() => (doing = null)}
-		/>{/if}
-	{#if doing === 'credit'}<CreditForm {document} {form} onclose={() => (doing = null)} />{/if}
+	{#if doing === 'pay'}<PaymentForm {document} {leftToDeduct} onclose={() => (doing = null)} />{/if}
+	{#if doing === 'credit'}<CreditForm {document} onclose={() => (doing = null)} />{/if}
 
 	{#if item}
-		<section class="panel standing">
+		<section class="panel standing pt-3 pb-3.5 px-4.5 mb-3.5 phone:px-3">
 			<MoneyRule due={document.dueDate} {marks} {late} />
-			<div class="settled">
+			<div
+				class="settled grid grid-cols-[minmax(120px,1fr)_auto] gap-6 items-center mt-3.5 phone:grid-cols-[1fr] phone:gap-3"
+			>
 				<SettlementBar
 					total={document.total}
 					cash={item.cash}
@@ -184,30 +178,30 @@
 					writtenOff={item.writtenOff}
 					outstanding={item.outstanding}
 				/>
-				<dl class="numbers">
+				<dl class="numbers flex gap-y-2 gap-x-6.5 flex-wrap">
 					<div>
-						<dt>Total</dt>
-						<dd>{displayPounds(document.total)}</dd>
+						<dt class="text-(--ink-2) text-[0.875rem]">Total</dt>
+						<dd class="font-[550]">{displayPounds(document.total)}</dd>
 					</div>
 					<div>
-						<dt>Paid</dt>
-						<dd>{displayPounds(item.cash)}</dd>
+						<dt class="text-(--ink-2) text-[0.875rem]">Paid</dt>
+						<dd class="font-[550]">{displayPounds(item.cash)}</dd>
 					</div>
 					{#if item.deduction !== null}<div>
-							<dt>Withheld</dt>
-							<dd>{displayPounds(item.withheld)}</dd>
+							<dt class="text-(--ink-2) text-[0.875rem]">Withheld</dt>
+							<dd class="font-[550]">{displayPounds(item.withheld)}</dd>
 						</div>{/if}
 					{#if item.credited}<div>
-							<dt>Credited</dt>
-							<dd>{displayPounds(item.credited)}</dd>
+							<dt class="text-(--ink-2) text-[0.875rem]">Credited</dt>
+							<dd class="font-[550]">{displayPounds(item.credited)}</dd>
 						</div>{/if}
 					{#if leftToDeduct && item.outstanding}<div>
-							<dt>To be deducted</dt>
-							<dd>{displayPounds(leftToDeduct)}</dd>
+							<dt class="text-(--ink-2) text-[0.875rem]">To be deducted</dt>
+							<dd class="font-[550]">{displayPounds(leftToDeduct)}</dd>
 						</div>{/if}
 					<div class="open">
-						<dt>Still to pay</dt>
-						<dd>{displayPounds(document.toPay)}</dd>
+						<dt class="text-(--ink-2) text-[0.875rem]">Still to pay</dt>
+						<dd class="[font:650_1.2rem_var(--font-heading)]">{displayPounds(document.toPay)}</dd>
 					</div>
 				</dl>
 			</div>
@@ -215,8 +209,11 @@
 	{/if}
 
 	{#if document.inHand > 0}
-		<form class="panel hand" method="post" action="?/useCredit" use:enhance>
-			<input type="hidden" name="key" value={copyKey} />
+		<Form
+			class="panel flex flex-wrap gap-y-2 gap-x-4.5 justify-between items-center py-2.5 px-4.5 mb-3.5 border-l-5 border-l-(--tape)"
+			action="?/useCredit"
+			keyed
+		>
 			<p>
 				They have <b class="numbers">{displayPounds(document.inHand)}</b> in hand that is used for no
 				invoice yet.
@@ -224,13 +221,15 @@
 			<button class="button"
 				>Use {displayPounds(Math.min(document.inHand, document.toPay))} for this</button
 			>
-		</form>
+		</Form>
 	{/if}
-	{#if document.claim}<LateCharge number={document.number} claim={document.claim} {form} />{/if}
+	{#if document.claim}<LateCharge number={document.number} claim={document.claim} />{/if}
 
 	<Messages mails={document.mails} />
 
-	<div class="columns">
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_372px] gap-y-4.5 gap-x-5.5 items-start max-[1050px]:grid-cols-1"
+	>
 		<div>
 			<Paper view={document.view} />
 			{#if document.kind === 'invoice'}<UseAgain
@@ -238,8 +237,8 @@
 					suggestion={document.view.sections[0]?.rows[0]?.description.split('\n')[0] ?? ''}
 				/>{/if}
 		</div>
-		<aside>
-			<section class="panel box-in">
+		<aside class="grid gap-3.5">
+			<section class="panel py-3.5 px-4 [&_.totals]:mr-0">
 				<h2>Its figures</h2>
 				<Totals
 					figures={document.figures}
@@ -250,7 +249,7 @@
 				/>
 			</section>
 			{#if figure}
-				<section class="panel box-in tape">
+				<section class="panel py-3.5 px-4 border-l-6 border-l-(--tape) [&_.totals]:mr-0">
 					<WorkingsPanel
 						figures={document.figures}
 						{lines}
@@ -265,106 +264,8 @@
 					cash={document.item?.cash ?? 0}
 					overpaid={document.item?.overpaid ?? 0}
 					today={document.today}
-					{form}
 				/>{/if}
 			<PaperTrail trail={document.trail} />
 		</aside>
 	</div>
 </div>
-
-<style>
-	.hand {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 18px;
-		justify-content: space-between;
-		align-items: center;
-		padding: 10px 18px;
-		margin-bottom: 14px;
-		border-left: 5px solid var(--tape);
-	}
-	.top {
-		display: flex;
-		gap: 8px 10px;
-		align-items: flex-end;
-		flex-wrap: wrap;
-		margin-bottom: 14px;
-	}
-	h1 {
-		font-size: 1.75rem;
-		margin-top: 3px;
-	}
-	h1.late {
-		font-weight: 650;
-	}
-	.gap {
-		flex: 1;
-	}
-	.hint {
-		padding: 10px 14px;
-		margin-bottom: 12px;
-	}
-	.standing {
-		padding: 12px 18px 14px;
-		margin-bottom: 14px;
-	}
-	.settled {
-		display: grid;
-		grid-template-columns: minmax(120px, 1fr) auto;
-		gap: 24px;
-		align-items: center;
-		margin-top: 14px;
-	}
-	dl {
-		display: flex;
-		gap: 8px 26px;
-		flex-wrap: wrap;
-	}
-	dt {
-		color: var(--ink-2);
-		font-size: 0.875rem;
-	}
-	dd {
-		font-weight: 550;
-	}
-	.open dd {
-		font: 650 1.2rem var(--font-heading);
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 372px;
-		gap: 18px 22px;
-		align-items: start;
-	}
-	aside {
-		display: grid;
-		gap: 14px;
-	}
-	.box-in {
-		padding: 14px 16px;
-	}
-	.box-in :global(.totals) {
-		margin-right: 0;
-	}
-	.tape {
-		border-left: 6px solid var(--tape);
-	}
-	@media (max-width: 1050px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-	@media (max-width: 760px) {
-		.settled {
-			grid-template-columns: 1fr;
-			gap: 12px;
-		}
-		.gap {
-			flex-basis: 100%;
-			height: 0;
-		}
-		.standing {
-			padding-inline: 12px;
-		}
-	}
-</style>

@@ -1,7 +1,7 @@
 <!-- Messages that did not go as they should: shown, kept, and sent again when told to. -->
 <script lang="ts">
+	import Form from '../parts/Form.svelte';
 	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
-	import { enhance } from '$app/forms';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 
@@ -31,9 +31,12 @@
 </script>
 
 {#each troubled as mail (mail.id)}
-	<div class="panel" role="status">
+	<div
+		class="panel flex gap-3 items-center py-2.5 px-3.5 mb-3 border-[1.5px] border-(--oxide) flex-wrap"
+		role="status"
+	>
 		<TriangleAlert size={20} aria-hidden="true" />
-		<p>
+		<p class="flex-[1_1_260px]">
 			<b>{WHAT[mail.kind]} to {mail.to} {WORDS[mail.state]}.</b>
 			{mail.lastError ? `Because: ${mail.lastError}.` : ''}
 			{#if mail.state === 'queued'}It is kept and tried again, next at {displayMoment(
@@ -41,33 +44,14 @@
 				)}.{/if}
 		</p>
 		{#if mail.state !== 'sending'}
-			<form method="post" action="?/again" use:enhance>
-				<input type="hidden" name="mail" value={mail.id} /><button class="button"
-					>{mail.state === 'queued' ? 'Try now' : 'Send it again'}</button
-				>
-			</form>
+			<Form action="?/again" hidden={{ mail: mail.id }}>
+				<button class="button">{mail.state === 'queued' ? 'Try now' : 'Send it again'}</button>
+			</Form>
 		{/if}
 		{#if mail.state === 'unsure'}
-			<form method="post" action="?/arrived" use:enhance>
-				<input type="hidden" name="mail" value={mail.id} /><button class="button"
-					>It did arrive</button
-				>
-			</form>
+			<Form action="?/arrived" hidden={{ mail: mail.id }}>
+				<button class="button">It did arrive</button>
+			</Form>
 		{/if}
 	</div>
 {/each}
-
-<style>
-	div {
-		display: flex;
-		gap: 12px;
-		align-items: center;
-		padding: 10px 14px;
-		margin-bottom: 12px;
-		border: 1.5px solid var(--oxide);
-		flex-wrap: wrap;
-	}
-	p {
-		flex: 1 1 260px;
-	}
-</style>

@@ -5,41 +5,56 @@
 	let { view }: { view: DocumentView } = $props();
 </script>
 
-<article class="paper">
-	{#if view.banner}<p class="banner">{view.banner}</p>{/if}
-	<header>
+<article
+	class="bg-[#fff] text-[#17212b] border border-(--hair) rounded-[3px] py-8.5 px-10 max-w-225 mx-auto max-[700px]:py-5 max-[700px]:px-4"
+>
+	{#if view.banner}<p
+			class="banner border-[1.5px] border-[#1f5d57] text-center font-[650] p-1.25 mb-4.5"
+		>
+			{view.banner}
+		</p>{/if}
+	<header class="flex justify-between gap-6 mb-6 max-[700px]:flex-col max-[700px]:gap-3">
 		<div>
-			<h2>{view.seller.name}</h2>
+			<h2 class="[font:650_1.5rem/1.1_var(--font-heading)]">{view.seller.name}</h2>
 			{#each view.seller.lines as line, index (index)}<div class="quiet">{line}</div>{/each}
 		</div>
-		<div class="title">
-			<div class="kind">{view.title}</div>
+		<div class="title text-right max-[700px]:text-left">
+			<div class="kind [font:650_1.5rem/1.1_var(--font-heading)] text-[#1f5d57]">{view.title}</div>
 			{#if view.number}<div class="mono">{view.number}</div>{/if}
 		</div>
 	</header>
-	<div class="parties">
-		<div>
+	<div class="flex justify-between gap-6 mb-6 max-[700px]:flex-col max-[700px]:gap-3">
+		<div class="wrap-anywhere">
 			<div class="quiet">{view.billTo.length ? 'Bill to' : 'To'}</div>
 			{#each view.billTo.length ? view.billTo : view.customer as line, index (index)}<div
+					class="[&.strong]:font-[650]"
 					class:strong={index === 0}
 				>
 					{line}
 				</div>{/each}
 			{#if view.billTo.length}
-				<div class="quiet gap">Customer</div>
-				{#each view.customer as line, index (index)}<div class:strong={index === 0}>
+				<div class="quiet mt-2.5">Customer</div>
+				{#each view.customer as line, index (index)}<div
+						class="[&.strong]:font-[650]"
+						class:strong={index === 0}
+					>
 						{line}
 					</div>{/each}
 			{/if}
 			{#if view.site.length}
-				<div class="quiet gap">Work at</div>
-				{#each view.site as line, index (index)}<div class:strong={index === 0}>{line}</div>{/each}
+				<div class="quiet mt-2.5">Work at</div>
+				{#each view.site as line, index (index)}<div
+						class="[&.strong]:font-[650]"
+						class:strong={index === 0}
+					>
+						{line}
+					</div>{/each}
 			{/if}
 		</div>
-		<dl>
-			{#each view.facts as fact (fact.label)}<div>
-					<dt>{fact.label}</dt>
-					<dd>{fact.value}</dd>
+		<dl class="min-w-67.5 max-[700px]:min-w-0">
+			{#each view.facts as fact (fact.label)}<div class="flex justify-between gap-3.5">
+					<dt class="text-[#4c5864]">{fact.label}</dt>
+					<dd class="text-right wrap-anywhere">{fact.value}</dd>
 				</div>{/each}
 		</dl>
 	</div>
@@ -80,81 +95,38 @@
 			</tbody>
 		{/each}
 	</table>
-	<div class="totals numbers">
-		{#each view.totals as row (row.label)}<div class:strong={row.strong}>
+	<div
+		class="totals numbers mt-4 mb-0 mr-2 ml-auto max-w-100 [&>div]:flex [&>div]:justify-between [&>div]:gap-4.5 [&>div]:py-0.5 [&>div]:px-0 max-[700px]:mx-0 max-[700px]:max-w-none"
+	>
+		{#each view.totals as row (row.label)}<div
+				class="[&.strong]:font-[650]"
+				class:strong={row.strong}
+			>
 				<span>{row.label}</span><span>{row.amount}</span>
 			</div>{/each}
 		{#if view.deduction.length}
-			<hr />
-			{#each view.deduction as row (row.label)}<div class:strong={row.strong}>
+			<hr class="border-0 border-t border-t-[#d9d0c0] my-2 mx-0" />
+			{#each view.deduction as row (row.label)}<div
+					class="[&.strong]:font-[650]"
+					class:strong={row.strong}
+				>
 					<span>{row.label}</span><span>{row.amount}</span>
 				</div>{/each}
 		{/if}
-		<div class="payable"><span>{view.payable.label}</span><span>£{view.payable.amount}</span></div>
+		<div
+			class="payable [font:700_1.45rem_var(--font-heading)] border-t-2 border-t-[#1f5d57] mt-1.5 pt-1.5!"
+		>
+			<span>{view.payable.label}</span><span>£{view.payable.amount}</span>
+		</div>
 		{#if view.due}<div class="quiet"><span>due {view.due}</span><span></span></div>{/if}
 	</div>
-	{#each view.statements as statement (statement)}<p class="quiet statement">{statement}</p>{/each}
-	{#if view.note}<p class="note">{view.note}</p>{/if}
+	{#each view.statements as statement (statement)}<p class="quiet mt-2.5 text-[#4c5864]">
+			{statement}
+		</p>{/each}
+	{#if view.note}<p class="note mt-4 whitespace-pre-line wrap-anywhere">{view.note}</p>{/if}
 </article>
 
 <style>
-	.paper {
-		background: #fff;
-		color: #17212b;
-		border: 1px solid var(--hair);
-		border-radius: 3px;
-		padding: 34px 40px;
-		max-width: 900px;
-		margin-inline: auto;
-	}
-	.banner {
-		border: 1.5px solid #1f5d57;
-		text-align: center;
-		font-weight: 650;
-		padding: 5px;
-		margin-bottom: 18px;
-	}
-	header,
-	.parties {
-		display: flex;
-		justify-content: space-between;
-		gap: 24px;
-		margin-bottom: 24px;
-	}
-	h2,
-	.kind {
-		font: 650 1.5rem/1.1 var(--font-heading);
-	}
-	.title {
-		text-align: right;
-	}
-	.kind {
-		color: #1f5d57;
-	}
-	.strong {
-		font-weight: 650;
-	}
-	.gap {
-		margin-top: 10px;
-	}
-	.parties > div {
-		overflow-wrap: anywhere;
-	}
-	dl {
-		min-width: 270px;
-	}
-	dl > div {
-		display: flex;
-		justify-content: space-between;
-		gap: 14px;
-	}
-	dt {
-		color: #4c5864;
-	}
-	dd {
-		text-align: right;
-		overflow-wrap: anywhere;
-	}
 	table {
 		width: 100%;
 		border-collapse: collapse;
@@ -187,51 +159,7 @@
 	td.r {
 		text-align: right;
 	}
-	.totals {
-		margin: 16px 8px 0 auto;
-		max-width: 400px;
-	}
-	.totals > div {
-		display: flex;
-		justify-content: space-between;
-		gap: 18px;
-		padding: 2px 0;
-	}
-	hr {
-		border: 0;
-		border-top: 1px solid #d9d0c0;
-		margin: 8px 0;
-	}
-	.payable {
-		font: 700 1.45rem var(--font-heading);
-		border-top: 2px solid #1f5d57;
-		margin-top: 6px;
-		padding-top: 6px !important;
-	}
-	.statement {
-		margin-top: 10px;
-		color: #4c5864;
-	}
-	.note {
-		margin-top: 16px;
-		white-space: pre-line;
-		overflow-wrap: anywhere;
-	}
 	@media (max-width: 700px) {
-		.paper {
-			padding: 20px 16px;
-		}
-		header,
-		.parties {
-			flex-direction: column;
-			gap: 12px;
-		}
-		.title {
-			text-align: left;
-		}
-		dl {
-			min-width: 0;
-		}
 		thead {
 			display: none;
 		}
@@ -274,10 +202,6 @@
 			right: 0;
 			top: 8px;
 			font-weight: 550;
-		}
-		.totals {
-			margin-inline: 0;
-			max-width: none;
 		}
 	}
 </style>

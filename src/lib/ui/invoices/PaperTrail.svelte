@@ -53,39 +53,18 @@
 	}
 </script>
 
-<section class="panel">
+<section class="panel py-3.5 px-4">
 	<h2>Paper trail</h2>
-	<ol>
+	<ol class="mt-2.5">
 		{#each trail as entry (entry.id)}
-			<li>
+			<li class="py-1.75 pr-0 pl-3.5 border-l-3 border-l-(--tape) grid">
 				<span class="quiet numbers">{displayMoment(entry.at)}</span>
 				<span
-					><b>{WORDS[entry.what] ?? entry.what}</b>{#if entry.detail}<span class="detail"
-							>{detail(entry.what, entry.detail)}</span
+					><b class="font-semibold">{WORDS[entry.what] ?? entry.what}</b>{#if entry.detail}<span
+							class="detail ml-[0.3em] wrap-anywhere">{detail(entry.what, entry.detail)}</span
 						>{/if}</span
 				>
 			</li>
 		{/each}
 	</ol>
 </section>
-
-<style>
-	section {
-		padding: 14px 16px;
-	}
-	li {
-		padding: 7px 0 7px 14px;
-		border-left: 3px solid var(--tape);
-		display: grid;
-	}
-	b {
-		font-weight: 600;
-	}
-	.detail {
-		margin-left: 0.3em;
-		overflow-wrap: anywhere;
-	}
-	ol {
-		margin-top: 10px;
-	}
-</style>

@@ -35,7 +35,7 @@
 	}
 </script>
 
-<div class="again">
+<div class="again flex flex-wrap gap-y-1 gap-x-3.5 items-center">
 	<a class="button plain" href="/billing/repeats/new?from={id}" onclick={() => void before?.()}
 		>Repeat it</a
 	>
@@ -43,9 +43,9 @@
 		>Same to several customers</a
 	>
 	{#if naming}
-		<form onsubmit={keep}>
+		<form class="flex gap-2 items-center flex-wrap" onsubmit={keep}>
 			<input
-				class="box"
+				class="box w-65"
 				aria-label="Name of the starting point"
 				aria-invalid={wrong ? 'true' : undefined}
 				bind:value={name}
@@ -57,21 +57,3 @@
 		<button class="button plain" onclick={() => (naming = true)}>Keep as a starting point</button>
 	{/if}
 </div>
-
-<style>
-	.again {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 14px;
-		align-items: center;
-	}
-	form {
-		display: flex;
-		gap: 8px;
-		align-items: center;
-		flex-wrap: wrap;
-	}
-	.box {
-		width: 260px;
-	}
-</style>

@@ -77,19 +77,24 @@
 </script>
 
 <section class="workings" aria-label="Workings">
-	<h2>{say(working.label)}: {displayAmount(working.value)}</h2>
+	<h2 class="text-[1.2rem] mb-0.75 wrap-anywhere">
+		{say(working.label)}: {displayAmount(working.value)}
+	</h2>
 	<p class="quiet">Workings</p>
 	{#if working.operation === 'given' && working.operands.length === 0}
-		<p class="none">
+		<p class="mt-2">
 			{working.value === 0n ? 'Nothing: there is none on this document.' : 'As you typed it.'}
 		</p>
 	{/if}
-	<ol>
+	<ol class="mt-2 [&_span:first-child]:wrap-anywhere">
 		{#each working.operands as operand, index (index)}
-			<li>
+			<li class="grid grid-cols-[1fr_auto] gap-2 border-b border-b-(--hair) py-1.5 px-0">
 				{#if operand.as === 'money' && operand.figure && figures.workings.has(operand.figure)}
 					{@const target = operand.figure}
-					<button onclick={() => onpick(target)}>{say(operand.label)}</button>
+					<button
+						class="wrap-anywhere text-left [text-decoration:underline_dotted] underline-offset-4 cursor-pointer min-h-6"
+						onclick={() => onpick(target)}>{say(operand.label)}</button
+					>
 				{:else}<span>{say(operand.label)}</span>{/if}
 				<span class="numbers"
 					>{index > 0 && SIGNS[working.operation] ? `${SIGNS[working.operation]} ` : ''}{value(
@@ -98,30 +103,30 @@
 				>
 			</li>
 		{/each}
-		<li class="result">
+		<li class="grid grid-cols-[1fr_auto] gap-2 py-1.5 px-0 border-b-2 border-b-(--ink) font-[650]">
 			<span>{say(working.label)}</span><span class="numbers">{displayAmount(working.value)}</span>
 		</li>
 	</ol>
 	{#if markUp > 0n}
-		<div class="rule">
+		<div class="rule bg-(--quiet-fill) py-2.5 px-3 mt-3 text-[0.925rem]">
 			<b>Your £{displayAmount(markUp)} mark-up on materials stays in.</b> Only what you paid others comes
 			off.
 		</div>
 	{/if}
-	{#if rule}<div class="rule">
+	{#if rule}<div class="rule bg-(--quiet-fill) py-2.5 px-3 mt-3 text-[0.925rem]">
 			<b>{rule.title}.</b><br /><span class="quiet">{rule.reference}</span>
 		</div>{/if}
 	{#each grounds as reason (reason.id)}
-		<div class="rule">
+		<div class="rule bg-(--quiet-fill) py-2.5 px-3 mt-3 text-[0.925rem]">
 			<b>{reason.sentence}</b><br /><span class="quiet">Keep as evidence: {reason.evidence}.</span>
 		</div>
 	{/each}
 	{#each decided as decision (decision.question)}
-		<div class="rule">
+		<div class="rule bg-(--quiet-fill) py-2.5 px-3 mt-3 text-[0.925rem]">
 			<b>{decision.conclusion}</b>
-			<ul>
+			<ul class="my-1.5 mx-0">
 				{#each decision.reasons as reason (reason.text)}
-					<li>
+					<li class="flex gap-2">
 						<span aria-hidden="true">{reason.holds ? '✓' : '✗'}</span>
 						<span><span class="sr-only">{reason.holds ? 'Yes:' : 'No:'}</span> {reason.text}</span>
 					</li>
@@ -136,52 +141,3 @@
 		</div>
 	{/each}
 </section>
-
-<style>
-	h2 {
-		font-size: 1.2rem;
-		margin-bottom: 3px;
-		overflow-wrap: anywhere;
-	}
-	ol {
-		margin-top: 8px;
-	}
-	ol li {
-		display: grid;
-		grid-template-columns: 1fr auto;
-		gap: 8px;
-		border-bottom: 1px solid var(--hair);
-		padding: 6px 0;
-	}
-	ol li.result {
-		border-bottom: 2px solid var(--ink);
-		font-weight: 650;
-	}
-	ol span:first-child,
-	ol button {
-		overflow-wrap: anywhere;
-	}
-	ol button {
-		text-align: left;
-		text-decoration: underline dotted;
-		text-underline-offset: 4px;
-		cursor: pointer;
-		min-height: 24px;
-	}
-	.rule {
-		background: var(--quiet-fill);
-		padding: 10px 12px;
-		margin-top: 12px;
-		font-size: 0.925rem;
-	}
-	.rule ul {
-		margin: 6px 0;
-	}
-	.rule li {
-		display: flex;
-		gap: 8px;
-	}
-	.none {
-		margin-top: 8px;
-	}
-</style>

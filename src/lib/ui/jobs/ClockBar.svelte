@@ -1,8 +1,7 @@
 <!-- The clock on a job: it runs on the server, so closing the page or losing the phone stops nothing. -->
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import Form from '../parts/Form.svelte';
 	import { londonTime } from '$lib/core/calendar/conversion';
-	import { pressKey } from '../parts/keys';
 
 	interface Props {
 		jobId: number;
@@ -13,7 +12,6 @@
 	}
 	let { jobId, clock, now, canStart }: Props = $props();
 	let elapsed = $state(0);
-	let key = $state(pressKey());
 	$effect(() => {
 		const began = performance.now();
 		const at = now;
@@ -29,44 +27,17 @@
 </script>
 
 {#if here}
-	<form class="panel clock" method="post" action="?/stop" use:enhance>
-		<b class="numbers">{shown}</b>
+	<Form class="panel clock flex items-center gap-3.5 py-3 px-4" action="?/stop">
+		<b class="numbers [font:650_1.6rem_var(--font-heading)] min-w-[3.4ch]">{shown}</b>
 		<span class="quiet">since {londonTime(clock!.startedAt!)}</span>
-		<button class="button filled">Stop</button>
-	</form>
+		<button class="button filled ml-auto min-w-23">Stop</button>
+	</Form>
 {:else if canStart}
-	<form
-		class="panel clock"
-		method="post"
-		action="?/start"
-		use:enhance={() =>
-			async ({ update }) => {
-				key = pressKey();
-				await update();
-			}}
-	>
-		<input type="hidden" name="key" value={key} />
-		<b class="numbers">0:00</b>
+	<Form class="panel clock flex items-center gap-3.5 py-3 px-4" action="?/start" keyed>
+		<b class="numbers [font:650_1.6rem_var(--font-heading)] min-w-[3.4ch]">0:00</b>
 		<span class="quiet"
 			>{clock ? `stops the clock on ${clock.title}` : 'the clock is not running'}</span
 		>
-		<button class="button">Start</button>
-	</form>
+		<button class="button ml-auto min-w-23">Start</button>
+	</Form>
 {/if}
-
-<style>
-	.clock {
-		display: flex;
-		align-items: center;
-		gap: 14px;
-		padding: 12px 16px;
-	}
-	b {
-		font: 650 1.6rem var(--font-heading);
-		min-width: 3.4ch;
-	}
-	.button {
-		margin-left: auto;
-		min-width: 92px;
-	}
-</style>

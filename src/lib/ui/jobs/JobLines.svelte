@@ -70,10 +70,12 @@
 <ol bind:this={list}>
 	{#each lines as line, index (line)}
 		{@const wrong = (field: string) => errors[`lines.${index}.${field}`]}
-		<li>
-			<div class="what">
+		<li
+			class="grid grid-cols-[minmax(0,1fr)_84px_84px_104px_92px_110px] gap-y-1.5 gap-x-2.5 py-3 px-0 border-b border-b-(--hair) items-end phone:grid-cols-[1fr_1fr]"
+		>
+			<div class="what phone:col-span-full">
 				<textarea
-					class="box"
+					class="box [field-sizing:content]"
 					rows="1"
 					aria-label="Description, line {index + 1}"
 					aria-invalid={wrong('description') ? 'true' : undefined}
@@ -83,7 +85,7 @@
 			</div>
 			<label class="field"
 				><span class="name">Quantity</span><input
-					class="box numbers r"
+					class="box numbers text-right"
 					inputmode="decimal"
 					aria-invalid={wrong('quantity') ? 'true' : undefined}
 					bind:value={line.quantity}
@@ -94,7 +96,7 @@
 			>
 			<label class="field"
 				><span class="name">Price, £</span><input
-					class="box numbers r"
+					class="box numbers text-right"
 					inputmode="decimal"
 					aria-invalid={wrong('unitPrice') ? 'true' : undefined}
 					bind:value={line.unitPrice}
@@ -102,19 +104,23 @@
 			>
 			<label class="field"
 				><span class="name">Discount</span><input
-					class="box numbers r"
+					class="box numbers text-right"
 					placeholder="none"
 					aria-invalid={wrong('discount') ? 'true' : undefined}
 					bind:value={line.discount}
 				/>{#if wrong('discount')}<span class="wrong">{wrong('discount')}</span>{/if}</label
 			>
-			<b class="numbers amount">{displayAmount(amountOf(line))}</b>
-			<div class="second">
-				<select class="box" aria-label="Kind, line {index + 1}" bind:value={line.kind}>
+			<b class="numbers amount text-right pb-2.5">{displayAmount(amountOf(line))}</b>
+			<div class="col-span-full flex gap-y-1.5 gap-x-3 flex-wrap items-center">
+				<select
+					class="box w-auto max-w-65 min-h-9 py-0.5"
+					aria-label="Kind, line {index + 1}"
+					bind:value={line.kind}
+				>
 					{#each LINE_KINDS as kind (kind)}<option value={kind}>{KIND_NAMES[kind]}</option>{/each}
 				</select>
 				<select
-					class="box"
+					class="box w-auto max-w-65 min-h-9 py-0.5"
 					aria-label="VAT, line {index + 1}"
 					value={line.vat === 'standard' ? 'standard' : line.vatReason}
 					onchange={(event) => {
@@ -128,14 +134,14 @@
 				</select>
 				<label class="cost"
 					>cost you £ <input
-						class="box numbers r"
+						class="box numbers text-right max-w-65 min-h-9 py-0.5 w-22.5"
 						inputmode="decimal"
 						aria-invalid={wrong('cost') ? 'true' : undefined}
 						bind:value={line.cost}
 					/></label
 				>
 				<label class="check"><input type="checkbox" bind:checked={line.extra} /> extra</label>
-				<button type="button" class="button plain" onclick={() => lines.splice(index, 1)}
+				<button type="button" class="button plain ml-auto" onclick={() => lines.splice(index, 1)}
 					><Trash2 size={17} aria-hidden="true" />Remove<span class="sr-only">
 						line {index + 1}</span
 					></button
@@ -146,11 +152,11 @@
 	{/each}
 </ol>
 {#if errors.lines}<p class="wrong">{errors.lines}</p>{/if}
-<div class="foot">
+<div class="flex gap-y-2.5 gap-x-3.5 items-center flex-wrap pt-3">
 	<button type="button" class="button" onclick={add}
 		><Plus size={18} aria-hidden="true" />Line</button
 	>
-	<div class="find">
+	<div class="find flex-[1_1_220px] max-w-105">
 		<PriceFinder
 			label="Add a line from the price list"
 			placeholder="Add from the price list"
@@ -172,68 +178,5 @@
 				)}
 		/>
 	</div>
-	<b class="numbers">{displayPounds(sum)}</b>
+	<b class="numbers ml-auto [font:650_1.25rem_var(--font-heading)]">{displayPounds(sum)}</b>
 </div>
-
-<style>
-	li {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 84px 84px 104px 92px 110px;
-		gap: 6px 10px;
-		padding: 12px 0;
-		border-bottom: 1px solid var(--hair);
-		align-items: end;
-	}
-	textarea {
-		field-sizing: content;
-	}
-	.r {
-		text-align: right;
-	}
-	.amount {
-		text-align: right;
-		padding-bottom: 10px;
-	}
-	.second {
-		grid-column: 1 / -1;
-		display: flex;
-		gap: 6px 12px;
-		flex-wrap: wrap;
-		align-items: center;
-	}
-	.second .box {
-		width: auto;
-		max-width: 260px;
-		min-height: 36px;
-		padding-block: 2px;
-	}
-	.second .cost .box {
-		width: 90px;
-	}
-	.second .plain {
-		margin-left: auto;
-	}
-	.foot {
-		display: flex;
-		gap: 10px 14px;
-		align-items: center;
-		flex-wrap: wrap;
-		padding-top: 12px;
-	}
-	.find {
-		flex: 1 1 220px;
-		max-width: 420px;
-	}
-	.foot b {
-		margin-left: auto;
-		font: 650 1.25rem var(--font-heading);
-	}
-	@media (max-width: 760px) {
-		li {
-			grid-template-columns: 1fr 1fr;
-		}
-		.what {
-			grid-column: 1 / -1;
-		}
-	}
-</style>

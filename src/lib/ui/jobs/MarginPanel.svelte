@@ -10,60 +10,41 @@
 	const percent = (perMille: number | null) => (perMille === null ? '' : `${perMille / 10} %`);
 </script>
 
-<section class="panel">
-	<h2>
+<section class="panel py-4 px-4.5">
+	<h2 class="mb-2">
 		{title}: {displayPounds(margin.margin)}
 		<span class="quiet">{percent(margin.perMille)}</span>
 	</h2>
-	<dl class="numbers">
+	<dl
+		class="numbers [&_div]:flex [&_div]:justify-between [&_div]:gap-3 [&_div]:py-0.75 [&_div]:px-0"
+	>
 		<div>
-			<dt>Agreed and to charge</dt>
+			<dt class="text-(--ink-2)">Agreed and to charge</dt>
 			<dd>{displayPounds(margin.agreed)}</dd>
 		</div>
 		<div>
-			<dt>Billed</dt>
+			<dt class="text-(--ink-2)">Billed</dt>
 			<dd>{displayPounds(margin.billed)}</dd>
 		</div>
 		<div>
-			<dt>Received</dt>
+			<dt class="text-(--ink-2)">Received</dt>
 			<dd>{displayPounds(margin.received)}</dd>
 		</div>
 		{#if margin.withheld}<div>
-				<dt>Withheld</dt>
+				<dt class="text-(--ink-2)">Withheld</dt>
 				<dd>{displayPounds(margin.withheld)}</dd>
 			</div>{/if}
 		{#each costs as [kind, amount] (kind)}
 			<div>
-				<dt>{kind === 'labour' ? 'Time at cost' : `${KIND_NAMES[kind]} at cost`}</dt>
+				<dt class="text-(--ink-2)">
+					{kind === 'labour' ? 'Time at cost' : `${KIND_NAMES[kind]} at cost`}
+				</dt>
 				<dd>{displayPounds(-amount)}</dd>
 			</div>
 		{/each}
-		<div class="sum">
-			<dt>Left, without VAT</dt>
+		<div class="sum border-t-[1.5px] border-t-(--ink) font-semibold mt-0.75">
+			<dt class="text-(--ink-2)">Left, without VAT</dt>
 			<dd>{displayPounds(margin.margin)}</dd>
 		</div>
 	</dl>
 </section>
-
-<style>
-	section {
-		padding: 16px 18px;
-	}
-	h2 {
-		margin-bottom: 8px;
-	}
-	dl div {
-		display: flex;
-		justify-content: space-between;
-		gap: 12px;
-		padding: 3px 0;
-	}
-	dt {
-		color: var(--ink-2);
-	}
-	.sum {
-		border-top: 1.5px solid var(--ink);
-		font-weight: 600;
-		margin-top: 3px;
-	}
-</style>

@@ -1,7 +1,7 @@
 <!-- The visits of a job, and a row to add one. -->
 <script lang="ts">
+	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import Field from '../parts/Field.svelte';
 
@@ -17,24 +17,27 @@
 	interface Props {
 		visits: Visit[];
 		today: string;
-		errors: Record<string, string>;
 	}
-	let { visits, today, errors }: Props = $props();
+	let { visits, today }: Props = $props();
 	let adding = $state(false);
 </script>
 
-<section class="panel">
+<section class="panel py-4 px-4.5 grid gap-2 justify-items-start">
 	<h2>Visits</h2>
-	<ul>
+	<ul class="w-full">
 		{#each visits as visit (visit.id)}
-			<li>
-				<form method="post" action="?/visit" use:enhance>
-					<input type="hidden" name="entry" value={visit.id} />
-					<input type="hidden" name="date" value={visit.date} />
-					<input type="hidden" name="from" value={visit.from} />
-					<input type="hidden" name="to" value={visit.to} />
-					<input type="hidden" name="person" value={visit.person} />
-					<input type="hidden" name="note" value={visit.note} />
+			<li class="flex justify-between gap-2 border-b border-b-(--hair) py-1 px-0">
+				<Form
+					action="?/visit"
+					hidden={{
+						entry: visit.id,
+						date: visit.date,
+						from: visit.from,
+						to: visit.to,
+						person: visit.person,
+						note: visit.note
+					}}
+				>
 					<label class="check"
 						><input
 							type="checkbox"
@@ -44,70 +47,38 @@
 						/><span
 							><b>{displayDate(visit.date)}</b>
 							{visit.from}{visit.to ? `–${visit.to}` : ''}
-							{visit.person}<span class="quiet note">{visit.note}</span></span
+							{visit.person}<span class="quiet note block whitespace-pre-line">{visit.note}</span
+							></span
 						></label
 					>
-				</form>
-				<form method="post" action="?/removeVisit" use:enhance>
-					<input type="hidden" name="entry" value={visit.id} />
+				</Form>
+				<Form action="?/removeVisit" hidden={{ entry: visit.id }}>
 					<button class="button plain"
 						>Remove<span class="sr-only"> the visit of {displayDate(visit.date)}</span></button
 					>
-				</form>
+				</Form>
 			</li>
 		{:else}
-			<li class="quiet">None is booked.</li>
+			<li class="quiet flex justify-between gap-2 border-b border-b-(--hair) py-1 px-0">
+				None is booked.
+			</li>
 		{/each}
 	</ul>
-	{#if adding || Object.keys(errors).length}
-		<form
-			class="add"
-			method="post"
+	{#if adding}
+		<Form
+			class="add grid grid-cols-[repeat(auto-fit,minmax(130px,1fr))] gap-y-2.5 gap-x-3.5 w-full items-end"
 			action="?/visit"
-			use:enhance={() =>
-				async ({ result, update }) => {
-					await update({ reset: result.type === 'success' });
-					if (result.type === 'success') adding = false;
-				}}
+			reset
+			ondone={() => (adding = false)}
 		>
-			<DateField label="Day" name="date" value={today} error={errors.date} />
-			<Field label="From" name="from" inputmode="numeric" placeholder="09:30" error={errors.from} />
-			<Field label="To" name="to" inputmode="numeric" placeholder="09:30" error={errors.to} />
-			<Field label="Who" name="person" error={errors.person} />
-			<Field label="Note" name="note" error={errors.note} />
+			<DateField label="Day" name="date" value={today} />
+			<Field label="From" name="from" inputmode="numeric" placeholder="09:30" />
+			<Field label="To" name="to" inputmode="numeric" placeholder="09:30" />
+			<Field label="Who" name="person" />
+			<Field label="Note" name="note" />
 			<button class="button filled">Add the visit</button>
-		</form>
+		</Form>
 	{:else}
 		<button class="button" type="button" onclick={() => (adding = true)}>Add a visit</button>
 	{/if}
 </section>
-
-<style>
-	section {
-		padding: 16px 18px;
-		display: grid;
-		gap: 8px;
-		justify-items: start;
-	}
-	ul {
-		width: 100%;
-	}
-	li {
-		display: flex;
-		justify-content: space-between;
-		gap: 8px;
-		border-bottom: 1px solid var(--hair);
-		padding: 4px 0;
-	}
-	.note {
-		display: block;
-		white-space: pre-line;
-	}
-	.add {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(130px, 1fr));
-		gap: 10px 14px;
-		width: 100%;
-		align-items: end;
-	}
-</style>

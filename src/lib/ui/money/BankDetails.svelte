@@ -7,45 +7,28 @@
 	let { bank, amount }: Props = $props();
 </script>
 
-<div class="bank">
-	<h2>Or by a transfer of your own</h2>
-	<dl class="numbers">
+<div class="bank col-start-1">
+	<h2 class="text-[1.06rem] mb-1.5">Or by a transfer of your own</h2>
+	<dl class="numbers [&>div]:grid [&>div]:grid-cols-[100px_1fr]">
 		<div>
-			<dt>To</dt>
+			<dt class="text-(--ink-2)">To</dt>
 			<dd>{bank.accountName}</dd>
 		</div>
 		<div>
-			<dt>Sort code</dt>
+			<dt class="text-(--ink-2)">Sort code</dt>
 			<dd>{bank.sortCode}</dd>
 		</div>
 		<div>
-			<dt>Account</dt>
+			<dt class="text-(--ink-2)">Account</dt>
 			<dd>{bank.accountNumber}</dd>
 		</div>
 		<div>
-			<dt>Reference</dt>
+			<dt class="text-(--ink-2)">Reference</dt>
 			<dd><b>{bank.reference}</b></dd>
 		</div>
 		{#if amount}<div>
-				<dt>Amount</dt>
+				<dt class="text-(--ink-2)">Amount</dt>
 				<dd>{amount}</dd>
 			</div>{/if}
 	</dl>
 </div>
-
-<style>
-	.bank {
-		grid-column: 1;
-	}
-	h2 {
-		font-size: 1.06rem;
-		margin-bottom: 6px;
-	}
-	dl > div {
-		display: grid;
-		grid-template-columns: 100px 1fr;
-	}
-	dt {
-		color: var(--ink-2);
-	}
-</style>

@@ -1,10 +1,10 @@
 <!-- A line of a bank statement with what is proposed for it, and the reasons in words. -->
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import Form from '../parts/Form.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import type { Proposal } from '$lib/core/bank/types';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import { notices } from '../parts/notices.svelte';
+	import Choice from '../parts/Choice.svelte';
 
 	interface Props {
 		line: {
@@ -24,19 +24,6 @@
 	let { line, payers }: Props = $props();
 	let choosing = $state(false);
 	let best = $derived(line.proposals[0]);
-	const done =
-		(words: string) =>
-		() =>
-		async ({
-			result,
-			update
-		}: {
-			result: { type: string };
-			update: (options?: { reset: boolean }) => Promise<void>;
-		}) => {
-			await update({ reset: false });
-			if (result.type === 'success') notices.say(words);
-		};
 	const recordedOf = (one: Proposal) => (one.recorded ? JSON.stringify(one.recorded) : '');
 	const sharesOf = (one: Proposal) =>
 		JSON.stringify(
@@ -44,15 +31,22 @@
 		);
 </script>
 
-<li>
-	<div class="line">
-		<span class="quiet day">{displayDate(line.date)}</span>
-		<span class="text">{line.payer ? `${line.payer} · ` : ''}{line.text || 'no text'}</span>
+<li class="py-3 px-4 border-b border-b-(--hair) grid gap-1.5 last:border-b-0">
+	<div
+		class="line grid grid-cols-[105px_minmax(0,1fr)_auto] gap-3 items-baseline phone:grid-cols-[minmax(0,1fr)_auto]"
+	>
+		<span class="quiet day phone:col-span-full">{displayDate(line.date)}</span>
+		<span class="text wrap-anywhere"
+			>{line.payer ? `${line.payer} · ` : ''}{line.text || 'no text'}</span
+		>
 		<b class="numbers">{displayAmount(line.amount)}</b>
 	</div>
 	{#if line.state === 'open' && line.amount > 0}
 		{#if best}
-			<div class="proposal" class:sure={best.sure}>
+			<div
+				class="flex gap-y-2.5 gap-x-4.5 justify-between items-center py-2 px-3 border-l-5 border-l-(--hair) bg-(--quiet-fill) phone:flex-wrap [&.sure]:border-l-(--tape) [&.sure]:bg-(--tape-tint)"
+				class:sure={best.sure}
+			>
 				<div>
 					<p>
 						<b>{best.payer}</b>{best.recorded ? '' : ':'}
@@ -66,45 +60,51 @@
 					</p>
 					<p class="quiet">{best.reasons.join('; ')}</p>
 				</div>
-				<form
-					method="post"
+				<Form
 					action="?/accept"
-					use:enhance={done(best.recorded ? 'It is ticked off.' : 'The payment is recorded.')}
+					hidden={{
+						line: line.id,
+						payer: best.payerId,
+						shares: best.recorded ? '' : sharesOf(best),
+						recorded: recordedOf(best)
+					}}
+					done={best.recorded ? 'It is ticked off.' : 'The payment is recorded.'}
 				>
-					<input type="hidden" name="line" value={line.id} />
-					<input type="hidden" name="payer" value={best.payerId} />
-					<input type="hidden" name="shares" value={best.recorded ? '' : sharesOf(best)} />
-					<input type="hidden" name="recorded" value={recordedOf(best)} />
 					<button class="button"
 						>{best.recorded ? 'Tick it off' : 'Accept'}<span class="sr-only">
 							{line.text}</span
 						></button
 					>
-				</form>
+				</Form>
 			</div>
 		{:else}
 			<p class="quiet none">Nothing open fits this.</p>
 		{/if}
-		<div class="other">
+		<div class="other flex flex-wrap gap-y-1 gap-x-3.5 items-center">
 			<button
 				class="button plain"
 				type="button"
 				aria-expanded={choosing}
 				onclick={() => (choosing = !choosing)}>{best ? 'Something else' : 'Choose who paid'}</button
 			>
-			<form method="post" action="?/notBusiness" use:enhance={done('It is left out.')}>
-				<input type="hidden" name="line" value={line.id} />
+			<Form action="?/notBusiness" hidden={{ line: line.id }} done="It is left out.">
 				<button class="button plain">Not business<span class="sr-only"> {line.text}</span></button>
-			</form>
+			</Form>
 		</div>
 		{#if choosing}
-			<div class="choices">
+			<div class="grid gap-2 py-2 px-3 border border-(--hair)">
 				{#each line.proposals.slice(1) as one, index (index)}
-					<form method="post" action="?/accept" use:enhance={done('The payment is recorded.')}>
-						<input type="hidden" name="line" value={line.id} />
-						<input type="hidden" name="payer" value={one.payerId} />
-						<input type="hidden" name="shares" value={one.recorded ? '' : sharesOf(one)} />
-						<input type="hidden" name="recorded" value={recordedOf(one)} />
+					<Form
+						class="flex flex-wrap gap-y-1 gap-x-3.5 items-end justify-between"
+						action="?/accept"
+						hidden={{
+							line: line.id,
+							payer: one.payerId,
+							shares: one.recorded ? '' : sharesOf(one),
+							recorded: recordedOf(one)
+						}}
+						done="The payment is recorded."
+					>
 						<span
 							><b>{one.payer}</b>{one.recorded ? '' : ':'}
 							{one.shares.map((share) => share.number).join(', ')}{one.over
@@ -112,19 +112,21 @@
 								: ''} <span class="quiet">{one.reasons.join('; ')}</span></span
 						>
 						<button class="button">{one.recorded ? 'Tick it off' : 'Accept'}</button>
-					</form>
+					</Form>
 				{/each}
-				<form method="post" action="?/accept" use:enhance={done('The payment is recorded.')}>
-					<input type="hidden" name="line" value={line.id} />
-					<label class="field"
-						><span class="name">From</span><select class="box" name="payer" required>
-							<option value="">choose who paid</option>
-							{#each payers as payer (payer.id)}<option value={payer.id}>{payer.name}</option
-								>{/each}</select
-						></label
-					>
+				<Form
+					class="flex flex-wrap gap-y-1 gap-x-3.5 items-end justify-between"
+					action="?/accept"
+					hidden={{ line: line.id }}
+					done="The payment is recorded."
+				>
+					<Choice label="From" name="payer" value="">
+						<option value="">choose who paid</option>
+						{#each payers as payer (payer.id)}<option value={String(payer.id)}>{payer.name}</option
+							>{/each}
+					</Choice>
 					<button class="button">For what is due first</button>
-				</form>
+				</Form>
 			</div>
 		{/if}
 	{:else if line.amount < 0}
@@ -132,9 +134,12 @@
 		{:else if line.takenBack.length}
 			<p class="late">The bank took a payment back. Which one?</p>
 			{#each line.takenBack as one (one.id)}
-				<form class="back" method="post" action="?/takeBack" use:enhance={done('It is undone.')}>
-					<input type="hidden" name="line" value={line.id} />
-					<input type="hidden" name="payment" value={one.id} />
+				<Form
+					class="back flex flex-wrap gap-y-1 gap-x-3.5 items-end justify-between"
+					action="?/takeBack"
+					hidden={{ line: line.id, payment: one.id }}
+					done="It is undone."
+				>
 					<span
 						>{one.payer}, {displayDate(one.date)}
 						<span class="quiet">{one.reference}</span></span
@@ -142,86 +147,19 @@
 					<button class="button"
 						>Undo that payment<span class="sr-only"> of {one.payer}</span></button
 					>
-				</form>
+				</Form>
 			{/each}
 		{:else if line.reversal}<p class="late">
 				The bank took a payment back that is not in the books.
 			</p>{/if}
 	{:else}
-		<div class="other">
+		<div class="other flex flex-wrap gap-y-1 gap-x-3.5 items-center">
 			<span class="quiet">{line.state === 'accepted' ? 'recorded' : 'not business'}</span>
-			<form method="post" action="?/reopen" use:enhance={done('It is open again.')}>
-				<input type="hidden" name="line" value={line.id} />
+			<Form action="?/reopen" hidden={{ line: line.id }} done="It is open again.">
 				<button class="button plain"
 					>{line.state === 'accepted' ? 'Undo' : 'It is business after all'}</button
 				>
-			</form>
+			</Form>
 		</div>
 	{/if}
 </li>
-
-<style>
-	li {
-		padding: 12px 16px;
-		border-bottom: 1px solid var(--hair);
-		display: grid;
-		gap: 6px;
-	}
-	li:last-child {
-		border-bottom: 0;
-	}
-	.line {
-		display: grid;
-		grid-template-columns: 105px minmax(0, 1fr) auto;
-		gap: 12px;
-		align-items: baseline;
-	}
-	.text {
-		overflow-wrap: anywhere;
-	}
-	.proposal {
-		display: flex;
-		gap: 10px 18px;
-		justify-content: space-between;
-		align-items: center;
-		padding: 8px 12px;
-		border-left: 5px solid var(--hair);
-		background: var(--quiet-fill);
-	}
-	.proposal.sure {
-		border-left-color: var(--tape);
-		background: var(--tape-tint);
-	}
-	.other,
-	.back,
-	.choices form {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 14px;
-		align-items: end;
-	}
-	.other {
-		align-items: center;
-	}
-	.choices {
-		display: grid;
-		gap: 8px;
-		padding: 8px 12px;
-		border: 1px solid var(--hair);
-	}
-	.back,
-	.choices form {
-		justify-content: space-between;
-	}
-	@media (max-width: 760px) {
-		.line {
-			grid-template-columns: minmax(0, 1fr) auto;
-		}
-		.day {
-			grid-column: 1 / -1;
-		}
-		.proposal {
-			flex-wrap: wrap;
-		}
-	}
-</style>

@@ -1,24 +1,21 @@
 <!-- What came in for this invoice; a mistake is undone with a trace, a card is given back. -->
 <script lang="ts">
+	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { WAY_NAMES } from '$lib/core/words';
-	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import Field from '../parts/Field.svelte';
-	import { pressKey } from '../parts/keys';
-	import { notices } from '../parts/notices.svelte';
-	import { WAYS_BY_HAND } from './ways';
-	import { fieldsOf, typedOf, type FormAnswer } from '../invoices/answers';
+	import WayChoice from './WayChoice.svelte';
+	import Money from '../parts/Money.svelte';
 
 	let {
 		payments,
 		refunded,
 		cash,
 		overpaid,
-		today,
-		form
+		today
 	}: {
 		payments: DocumentDetail['payments'];
 		refunded: number;
@@ -26,35 +23,16 @@
 		cash: number;
 		overpaid: number;
 		today: string;
-		form: FormAnswer;
 	} = $props();
 	let giving = $state(false);
 	let refunding = $state<number | null>(null);
-	let key = $state(pressKey());
-	const done =
-		(words: string) =>
-		() =>
-		async ({
-			result,
-			update
-		}: {
-			result: { type: string };
-			update: (options?: { reset?: boolean }) => Promise<void>;
-		}) => {
-			await update({ reset: false });
-			if (result.type !== 'success') return;
-			refunding = null;
-			giving = false;
-			key = pressKey();
-			notices.say(words);
-		};
 </script>
 
-<section class="panel">
+<section class="panel py-3.5 px-4">
 	<h2>Payments</h2>
 	<ul>
 		{#each payments as payment (payment.id)}
-			<li>
+			<li class="grid py-2 px-0 border-b border-b-(--hair) justify-items-start">
 				<span
 					><b class="numbers">{displayPounds(payment.amount)}</b> by {WAY_NAMES[payment.way]}, {displayDate(
 						payment.date
@@ -66,75 +44,62 @@
 					>{/if}
 				{#if payment.byProcessor}
 					{#if refunding === payment.id}
-						<form
-							method="post"
+						<Form
+							class="grid gap-2 justify-items-start mt-1"
 							action="?/refund"
-							use:enhance={done(
-								'The refund is on its way; it shows here when the processor confirms it.'
-							)}
+							keyed
+							hidden={{ payment: payment.id }}
+							ondone={() => (refunding = null)}
+							done="The refund is on its way; it shows here when the processor confirms it."
 						>
-							<input type="hidden" name="payment" value={payment.id} /><input
-								type="hidden"
-								name="key"
-								value={key}
-							/>
-							<Field
-								label="Give back, £"
+							<Money
+								label="Give back"
 								name="amount"
-								inputmode="decimal"
-								value={typedOf(form, 'amount') ?? displayAmount(payment.amount).replaceAll(',', '')}
-								error={fieldsOf(form).amount ??
-									(form?.message && !form.done ? form.message : undefined)}
+								value={displayAmount(payment.amount).replaceAll(',', '')}
 							/>
 							<button class="button danger">Give it back</button>
-						</form>
-					{:else}<button class="undo" onclick={() => (refunding = payment.id)}
-							>Give money back …</button
+						</Form>
+					{:else}<button
+							class="underline underline-offset-[3px] min-h-7 text-[0.94rem] cursor-pointer"
+							onclick={() => (refunding = payment.id)}>Give money back …</button
 						>{/if}
 				{:else}
-					<form
-						method="post"
+					<Form
+						class="grid gap-2 justify-items-start mt-1"
 						action="?/undo"
-						use:enhance={done('The payment is undone. The trail keeps both.')}
+						hidden={{ payment: payment.id }}
+						done="The payment is undone. The trail keeps both."
 					>
-						<input type="hidden" name="payment" value={payment.id} /><button class="undo"
+						<button class="underline underline-offset-[3px] min-h-7 text-[0.94rem] cursor-pointer"
 							>Recorded by mistake: undo</button
 						>
-					</form>
+					</Form>
 				{/if}
 			</li>
 		{/each}
 	</ul>
 	{#if cash > 0}
 		{#if giving}
-			<form method="post" action="?/giveBack" use:enhance={done('It is recorded as given back.')}>
-				<input type="hidden" name="key" value={key} />
-				<Field
-					label="Gave back, £"
+			<Form
+				class="grid gap-2 justify-items-start mt-1"
+				action="?/giveBack"
+				keyed
+				ondone={() => (giving = false)}
+				done="It is recorded as given back."
+			>
+				<Money
+					label="Gave back"
 					name="amount"
-					inputmode="decimal"
-					value={typedOf(form, 'amount') ??
-						(overpaid ? displayAmount(overpaid).replaceAll(',', '') : '')}
-					error={fieldsOf(form).amount}
+					value={overpaid ? displayAmount(overpaid).replaceAll(',', '') : ''}
 				/>
-				<DateField
-					label="On"
-					name="date"
-					max={today}
-					value={typedOf(form, 'date') ?? today}
-					error={fieldsOf(form).date}
-				/>
-				<label class="field"
-					><span class="name">How</span><select class="box" name="way"
-						>{#each Object.entries(WAYS_BY_HAND) as [value, words] (value)}<option {value}
-								>{words}</option
-							>{/each}</select
-					></label
-				>
-				<Field label="Reference" name="reference" value="" error={fieldsOf(form).reference} />
+				<DateField label="On" name="date" max={today} value={today} />
+				<WayChoice />
+				<Field label="Reference" name="reference" value="" />
 				<button class="button">Record it</button>
-			</form>
-		{:else}<button class="undo" onclick={() => (giving = true)}
+			</Form>
+		{:else}<button
+				class="underline underline-offset-[3px] min-h-7 text-[0.94rem] cursor-pointer"
+				onclick={() => (giving = true)}
 				>{overpaid
 					? `${displayPounds(overpaid)} too much: you gave it back?`
 					: 'You gave money back by hand?'}</button
@@ -142,28 +107,3 @@
 	{/if}
 	{#if refunded}<p class="numbers">{displayPounds(refunded)} given back</p>{/if}
 </section>
-
-<style>
-	section {
-		padding: 14px 16px;
-	}
-	li {
-		display: grid;
-		padding: 8px 0;
-		border-bottom: 1px solid var(--hair);
-		justify-items: start;
-	}
-	form {
-		display: grid;
-		gap: 8px;
-		justify-items: start;
-		margin-top: 4px;
-	}
-	.undo {
-		text-decoration: underline;
-		text-underline-offset: 3px;
-		min-height: 28px;
-		font-size: 0.94rem;
-		cursor: pointer;
-	}
-</style>

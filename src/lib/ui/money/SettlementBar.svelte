@@ -12,13 +12,21 @@
 	}
 	let { total, cash, withheld, credited, writtenOff = 0, outstanding }: Props = $props();
 
+	// Told apart by their fill, not by colour alone.
+	const FILLS = {
+		paid: 'bg-(--ink)',
+		withheld: '[background:var(--hatch)]',
+		credited: '[background:radial-gradient(currentColor_1.2px,transparent_1.4px)_0_0_/_5px_5px]',
+		written: '[background:repeating-linear-gradient(90deg,currentColor_0_1px,transparent_1px_4px)]',
+		open: ''
+	};
 	let parts = $derived(
 		[
-			{ kind: 'paid', words: 'paid', amount: Math.max(cash, 0) },
-			{ kind: 'withheld', words: 'withheld', amount: withheld },
-			{ kind: 'credited', words: 'credited', amount: credited },
-			{ kind: 'written', words: 'written off', amount: writtenOff },
-			{ kind: 'open', words: 'open', amount: outstanding }
+			{ kind: 'paid' as const, words: 'paid', amount: Math.max(cash, 0) },
+			{ kind: 'withheld' as const, words: 'withheld', amount: withheld },
+			{ kind: 'credited' as const, words: 'credited', amount: credited },
+			{ kind: 'written' as const, words: 'written off', amount: writtenOff },
+			{ kind: 'open' as const, words: 'open', amount: outstanding }
 		].filter((part) => part.amount > 0)
 	);
 	let whole = $derived(
@@ -33,40 +41,17 @@
 	);
 </script>
 
-<span class="bar" role="img" aria-label={words} title={words}>
+<span
+	class="h-3 flex border border-(--ink) bg-(--sheet) rounded-[1px] overflow-hidden text-(--ink)"
+	role="img"
+	aria-label={words}
+	title={words}
+>
 	{#each parts as part (part.kind)}
 		<i
-			class={part.kind}
+			class={['block min-w-0.5', FILLS[part.kind]]}
 			style:width="{(100 * part.amount) / whole}%"
 			title="{displayPounds(part.amount)} {part.words}"
 		></i>
 	{/each}
 </span>
-
-<style>
-	.bar {
-		height: 12px;
-		display: flex;
-		border: 1px solid var(--ink);
-		background: var(--sheet);
-		border-radius: 1px;
-		overflow: hidden;
-		color: var(--ink);
-	}
-	i {
-		display: block;
-		min-width: 2px;
-	}
-	.paid {
-		background: var(--ink);
-	}
-	.withheld {
-		background: var(--hatch);
-	}
-	.credited {
-		background: radial-gradient(currentColor 1.2px, transparent 1.4px) 0 0 / 5px 5px;
-	}
-	.written {
-		background: repeating-linear-gradient(90deg, currentColor 0 1px, transparent 1px 4px);
-	}
-</style>

@@ -6,23 +6,16 @@ import { pressKey } from '../parts/keys';
 /** `cameBack`: from the processor's page. `settled`: nothing is left to wait for. `patience`: seconds. */
 export function publicPayment(cameBack: () => boolean, settled: () => boolean, patience: number) {
 	let key = $state('');
-	let busy = $state(false);
 	let part = $state(false);
 	let waited = $state(0);
 	onMount(() => {
 		key = pressKey();
-		// Coming back by the back button, the page must be usable again.
-		const shown = () => (busy = false);
-		window.addEventListener('pageshow', shown);
 		const timer = setInterval(() => {
 			if (!cameBack() || settled() || waited >= patience) return clearInterval(timer);
 			waited++;
 			void invalidateAll();
 		}, 1000);
-		return () => {
-			clearInterval(timer);
-			window.removeEventListener('pageshow', shown);
-		};
+		return () => clearInterval(timer);
 	});
 	return {
 		get key() {
@@ -30,12 +23,6 @@ export function publicPayment(cameBack: () => boolean, settled: () => boolean, p
 		},
 		get waited() {
 			return waited;
-		},
-		get busy() {
-			return busy;
-		},
-		set busy(value: boolean) {
-			busy = value;
 		},
 		/** Another amount than the whole. */
 		get part() {

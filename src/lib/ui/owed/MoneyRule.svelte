@@ -59,115 +59,51 @@
 	);
 </script>
 
-<div class="rule" role="img" aria-label="Days before and after due: {words}" style:--depth={depth}>
-	<div class="marks" bind:clientWidth={width}>
+<div
+	class="rule relative"
+	role="img"
+	aria-label="Days before and after due: {words}"
+	style:--depth={depth}
+>
+	<div class="relative h-[calc(var(--depth)_*_25px_+_8px)]" bind:clientWidth={width}>
 		{#each rows as mark, index (index)}
 			<span
-				class="peg {mark.kind}"
+				class="peg absolute bottom-0 h-[calc((var(--row)_+_1)_*_25px_+_2px)] border-l-2 border-l-(--ink) pl-1.25 text-[0.875rem] leading-[1.2] whitespace-nowrap [&.late]:border-(--oxide) [&.today]:border-(--ink-2) [&.today]:border-dashed [&[data-side='end']]:border-l-0 [&[data-side='end']]:border-r-2 [&[data-side='end']]:border-r-(--ink) [&[data-side='end']]:py-0 [&[data-side='end']]:pr-1.25 [&[data-side='end']]:pl-0 [&[data-side='end']]:[transform:translateX(-100%)] {mark.kind}"
 				class:late={late && mark.kind === 'today'}
 				data-side={mark.side}
 				style:left="{mark.left}%"
 				style:--row={mark.row}
 			>
-				<b>{mark.label}</b> <span>{displayDate(mark.date).replace(/ \d{4}$/, '')}</span>
+				<b class="in-[.late]:text-(--oxide)">{mark.label}</b>
+				<span class="text-(--ink-2)">{displayDate(mark.date).replace(/ \d{4}$/, '')}</span>
 			</span>
 		{/each}
 		{#if late}
 			{@const now = rows.find((mark) => mark.kind === 'today')}
-			{#if now}<span class="lateness" style:left="{place(0)}%" style:width="{now.left - place(0)}%"
+			{#if now}<span
+					class="absolute bottom-0 h-2.25 text-(--oxide) [background:var(--hatch)] border-[1.5px] border-(--oxide) border-b-0"
+					style:left="{place(0)}%"
+					style:width="{now.left - place(0)}%"
 				></span>{/if}
 		{/if}
 	</div>
-	<div class="tape">
+	<div
+		class="relative h-8.5 bg-(--tape) border-[1.5px] border-(--on-tape) rounded-[2px] overflow-hidden text-(--on-tape)"
+	>
 		{#each ticks as day (day)}
-			<s class:big={day % big === 0} style:left="{place(day)}%"></s>
+			<s
+				class="absolute top-0 w-[1.5px] h-1.75 bg-(--on-tape) [&.big]:h-3"
+				class:big={day % big === 0}
+				style:left="{place(day)}%"
+			></s>
 			{#if day % big === 0 && day !== 0 && place(day) > 3 && place(day) < 95 && Math.abs(place(day) - place(0)) > 6}<i
+					class="absolute bottom-0 [transform:translateX(-50%)] [font:650_13px_var(--font-mono)]"
 					style:left="{place(day)}%">{Math.abs(day)}</i
 				>{/if}
 		{/each}
-		<i class="zero" style:left="{place(0)}%">due</i>
+		<i
+			class="absolute [transform:translateX(-50%)] font-(family-name:--font-mono) text-[13px] font-[800] bg-(--on-tape) text-(--tape) py-0 px-1.5 bottom-0 h-full grid place-items-center"
+			style:left="{place(0)}%">due</i
+		>
 	</div>
 </div>
-
-<style>
-	.rule {
-		position: relative;
-	}
-	.marks {
-		position: relative;
-		height: calc(var(--depth) * 25px + 8px);
-	}
-	.peg {
-		position: absolute;
-		bottom: 0;
-		height: calc((var(--row) + 1) * 25px + 2px);
-		border-left: 2px solid var(--ink);
-		padding-left: 5px;
-		font-size: 0.875rem;
-		line-height: 1.2;
-		white-space: nowrap;
-	}
-	.peg[data-side='end'] {
-		border-left: 0;
-		border-right: 2px solid var(--ink);
-		padding: 0 5px 0 0;
-		transform: translateX(-100%);
-	}
-	.peg span {
-		color: var(--ink-2);
-	}
-	.peg.today {
-		border-color: var(--ink-2);
-		border-style: dashed;
-	}
-	.peg.late {
-		border-color: var(--oxide);
-	}
-	.peg.late b {
-		color: var(--oxide);
-	}
-	.lateness {
-		position: absolute;
-		bottom: 0;
-		height: 9px;
-		color: var(--oxide);
-		background: var(--hatch);
-		border: 1.5px solid var(--oxide);
-		border-bottom: 0;
-	}
-	.tape {
-		position: relative;
-		height: 34px;
-		background: var(--tape);
-		border: 1.5px solid var(--on-tape);
-		border-radius: 2px;
-		overflow: hidden;
-		color: var(--on-tape);
-	}
-	s {
-		position: absolute;
-		top: 0;
-		width: 1.5px;
-		height: 7px;
-		background: var(--on-tape);
-	}
-	s.big {
-		height: 12px;
-	}
-	i {
-		position: absolute;
-		bottom: 0;
-		transform: translateX(-50%);
-		font: 650 13px var(--font-mono);
-	}
-	.zero {
-		font-weight: 800;
-		background: var(--on-tape);
-		color: var(--tape);
-		padding: 0 6px;
-		bottom: 0;
-		height: 100%;
-		display: grid;
-		place-items: center;
-	}
-</style>

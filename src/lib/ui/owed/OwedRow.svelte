@@ -46,18 +46,28 @@
 	);
 </script>
 
-<li class:worst>
-	<div class="who">
-		<a href="/owed/{row.payerId}">{row.payer}</a>
-		<span class="quiet" class:late={row.daysLate > 0}>{about.join(' · ')}</span>
+<li
+	class="grid grid-cols-(--owed-columns) min-h-14.5 border-b border-b-(--hair) bg-(--sheet) phone:grid-cols-[minmax(0,1fr)_auto] [&.worst]:bg-(--tape-tint)"
+	class:worst
+>
+	<div class="who py-2 px-3.5 min-w-0">
+		<a
+			class="font-semibold no-underline block wrap-anywhere hover:underline"
+			href="/owed/{row.payerId}">{row.payer}</a
+		>
+		<span class="quiet text-[0.906rem]" class:late={row.daysLate > 0}>{about.join(' · ')}</span>
 	</div>
-	<div class="rule">
-		<span class="after" style:left="{place(0)}%"></span>
-		<span class="due" style:left="{place(0)}%"></span>
+	<div class="rule relative overflow-hidden phone:col-span-full phone:row-start-2 phone:h-11.5">
+		<span
+			class="after absolute [inset:0_0_0_auto] bg-(--oxide-tint) in-[.worst]:bg-transparent"
+			style:left="{place(0)}%"
+		></span>
+		<span class="due absolute [inset:0_auto_0_auto] w-0.5 bg-(--ink)" style:left="{place(0)}%"
+		></span>
 		{#each row.items as item (item.documentId)}
 			{@const days = daysBetween(item.dueDate, today)}
 			<a
-				class="mark"
+				class="absolute bottom-0 w-3.5 [transform:translateX(-50%)] border-[1.5px] border-(--ink) border-b-0 rounded-none bg-(--sheet) phone:w-4 hover:[outline:3px_solid_var(--tape)] hover:z-3 [&.late]:border-(--oxide) [&.late]:bg-(--oxide) [&.held]:[background:repeating-linear-gradient(45deg,var(--oxide)_0_2px,var(--sheet)_2px_5px)] focus-visible:[outline:3px_solid_var(--tape)] focus-visible:z-3 [&.held:not(.late)]:[background:repeating-linear-gradient(45deg,var(--ink)_0_2px,var(--sheet)_2px_5px)]"
 				class:late={days > 0}
 				class:held={isHeld(item, today)}
 				style:left="{place(days)}%"
@@ -72,126 +82,19 @@
 					: ''}"
 			></a>
 		{/each}
-		<span class="tags">
-			{#if disputed}<span class="tag">disputed</span>{/if}
-			{#if promise}<span class="tag">promised by {displayDate(promise)}</span>{/if}
-			{#if row.claim > 0}<span class="tag">could claim {displayPounds(row.claim)}</span>{/if}
+		<span
+			class="absolute top-2 right-2.5 flex gap-1.5 pointer-events-none phone:top-0.5 phone:right-1"
+		>
+			{#if disputed}<span class="tag bg-(--sheet)">disputed</span>{/if}
+			{#if promise}<span class="tag bg-(--sheet)">promised by {displayDate(promise)}</span>{/if}
+			{#if row.claim > 0}<span class="tag bg-(--sheet)">could claim {displayPounds(row.claim)}</span
+				>{/if}
 		</span>
 	</div>
-	<div class="sum numbers">
-		<b>{displayAmount(row.owed)}</b>
-		{#if row.late > 0 && row.late !== row.owed}<span class="late"
+	<div class="sum numbers py-2 px-3.5 text-right">
+		<b class="block">{displayAmount(row.owed)}</b>
+		{#if row.late > 0 && row.late !== row.owed}<span class="late block text-[0.875rem]"
 				>{displayAmount(row.late)} late</span
 			>{/if}
 	</div>
 </li>
-
-<style>
-	li {
-		display: grid;
-		grid-template-columns: var(--owed-columns);
-		min-height: 58px;
-		border-bottom: 1px solid var(--hair);
-		background: var(--sheet);
-	}
-	li.worst {
-		background: var(--tape-tint);
-	}
-	.who {
-		padding: 8px 14px;
-		min-width: 0;
-	}
-	.who a {
-		font-weight: 600;
-		text-decoration: none;
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.who a:hover {
-		text-decoration: underline;
-	}
-	.who .quiet {
-		font-size: 0.906rem;
-	}
-	.rule {
-		position: relative;
-		overflow: hidden;
-	}
-	.after {
-		position: absolute;
-		inset: 0 0 0 auto;
-		background: var(--oxide-tint);
-	}
-	.worst .after {
-		background: none;
-	}
-	.due {
-		position: absolute;
-		inset: 0 auto 0 auto;
-		width: 2px;
-		background: var(--ink);
-	}
-	.mark {
-		position: absolute;
-		bottom: 0;
-		width: 14px;
-		transform: translateX(-50%);
-		border: 1.5px solid var(--ink);
-		border-bottom: 0;
-		border-radius: 0;
-		background: var(--sheet);
-	}
-	.mark.late {
-		border-color: var(--oxide);
-		background: var(--oxide);
-	}
-	.mark.held {
-		background: repeating-linear-gradient(45deg, var(--oxide) 0 2px, var(--sheet) 2px 5px);
-	}
-	.mark.held:not(.late) {
-		background: repeating-linear-gradient(45deg, var(--ink) 0 2px, var(--sheet) 2px 5px);
-	}
-	.mark:hover,
-	.mark:focus-visible {
-		outline: 3px solid var(--tape);
-		z-index: 3;
-	}
-	.tags {
-		position: absolute;
-		top: 8px;
-		right: 10px;
-		display: flex;
-		gap: 6px;
-		pointer-events: none;
-	}
-	.tags .tag {
-		background: var(--sheet);
-	}
-	.sum {
-		padding: 8px 14px;
-		text-align: right;
-	}
-	.sum > * {
-		display: block;
-	}
-	.sum .late {
-		font-size: 0.875rem;
-	}
-	@media (max-width: 760px) {
-		li {
-			grid-template-columns: minmax(0, 1fr) auto;
-		}
-		.rule {
-			grid-column: 1 / -1;
-			grid-row: 2;
-			height: 46px;
-		}
-		.tags {
-			top: 2px;
-			right: 4px;
-		}
-		.mark {
-			width: 16px;
-		}
-	}
-</style>

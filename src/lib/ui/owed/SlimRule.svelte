@@ -19,49 +19,20 @@
 	);
 </script>
 
-<span class="slim" role="img" aria-label={words} title={words}>
-	<span class="due" style:left="{place(0)}%"></span>
+<span
+	class="relative block h-6.5 [background:repeating-linear-gradient(90deg,var(--on-tape)_0_1px,transparent_1px_11.11%)_left_bottom_/_100%_3px_no-repeat,linear-gradient(var(--tape),var(--tape))_left_bottom_/_100%_6px_no-repeat]"
+	role="img"
+	aria-label={words}
+	title={words}
+>
 	<span
-		class="peg"
+		class="due absolute bottom-0 w-0.5 h-6 bg-(--ink) [transform:translateX(-50%)]"
+		style:left="{place(0)}%"
+	></span>
+	<span
+		class="absolute bottom-1.5 w-2.25 border-[1.5px] border-(--ink) border-b-0 bg-(--sheet) [transform:translateX(-50%)] [&.late]:border-(--oxide) [&.late]:[background:repeating-linear-gradient(_45deg,var(--oxide)_0_3px,color-mix(in_oklab,var(--oxide)_70%,white)_3px_5px_)]"
 		class:late={days > 0}
 		style:left="{place(days)}%"
 		style:height="{6 + 14 * size}px"
 	></span>
 </span>
-
-<style>
-	.slim {
-		position: relative;
-		display: block;
-		height: 26px;
-		background:
-			repeating-linear-gradient(90deg, var(--on-tape) 0 1px, transparent 1px 11.11%) left bottom /
-				100% 3px no-repeat,
-			linear-gradient(var(--tape), var(--tape)) left bottom / 100% 6px no-repeat;
-	}
-	.due {
-		position: absolute;
-		bottom: 0;
-		width: 2px;
-		height: 24px;
-		background: var(--ink);
-		transform: translateX(-50%);
-	}
-	.peg {
-		position: absolute;
-		bottom: 6px;
-		width: 9px;
-		border: 1.5px solid var(--ink);
-		border-bottom: 0;
-		background: var(--sheet);
-		transform: translateX(-50%);
-	}
-	.peg.late {
-		border-color: var(--oxide);
-		background: repeating-linear-gradient(
-			45deg,
-			var(--oxide) 0 3px,
-			color-mix(in oklab, var(--oxide) 70%, white) 3px 5px
-		);
-	}
-</style>

@@ -4,10 +4,11 @@
 -->
 <script lang="ts">
 	import Calendar from '@lucide/svelte/icons/calendar';
-	import { onMount, tick } from 'svelte';
+	import { onMount, tick, untrack } from 'svelte';
 	import { page } from '$app/state';
 	import { displayDate, readTypedDate } from '$lib/core/calendar/conversion';
 	import { isPlainDate } from '$lib/core/calendar/queries';
+	import { frameOf } from './frame';
 
 	interface Props {
 		label: string;
@@ -37,6 +38,9 @@
 		onchange
 	}: Props = $props();
 	const id = $props.id();
+	const frame = untrack(() => frameOf(name));
+	const kept = untrack(() => (name ? frame?.kept(name) : undefined));
+	if (typeof kept === 'string') value = kept;
 	let alive = $state(false);
 	let open = $state(false);
 	let trigger: HTMLButtonElement | undefined = $state();
@@ -49,7 +53,9 @@
 	let today = $derived<string>(page.data.today ?? '');
 	let unread = $derived(typing === null && value !== null && value !== '' && !isPlainDate(value));
 	let wrong = $derived(
-		unread ? `“${value}” is no day. Write it as 3 Nov 2026, 3/11, fri or +14.` : error
+		unread
+			? `“${value}” is no day. Write it as 3 Nov 2026, 3/11, fri or +14.`
+			: (error ?? (name ? frame?.error(name) : undefined))
 	);
 	let described = $derived(
 		[wrong ? `${id}-wrong` : '', hint ? `${id}-hint` : ''].filter(Boolean).join(' ') || undefined

@@ -2,7 +2,8 @@
 <script lang="ts">
 	import Upload from '@lucide/svelte/icons/upload';
 	import { FileUpload } from '@skeletonlabs/skeleton-svelte';
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
+	import { frameOf } from './frame';
 
 	interface Props {
 		label: string;
@@ -27,6 +28,8 @@
 		onchoose
 	}: Props = $props();
 	const id = $props.id();
+	const frame = untrack(() => frameOf(name));
+	let wrong = $derived(error ?? frame?.error(name));
 	let alive = $state(false);
 	onMount(() => (alive = true));
 	let chosen = $state<string[]>([]);
@@ -50,7 +53,7 @@
 				disableClick
 				class="flex min-h-[42px] flex-wrap items-center gap-3 rounded-[3px] border border-dashed border-[var(--dotted)] bg-[var(--sheet)] p-1.5 data-[dragging]:bg-[var(--tape-tint)]"
 			>
-				<FileUpload.Trigger class="button" aria-describedby={error ? `${id}-wrong` : undefined}
+				<FileUpload.Trigger class="button" aria-describedby={wrong ? `${id}-wrong` : undefined}
 					><Upload size={17} aria-hidden="true" />Choose{multiple
 						? ' files'
 						: ' a file'}</FileUpload.Trigger
@@ -64,5 +67,5 @@
 		<input class="box" {id} type="file" {name} {accept} {multiple} />
 	{/if}
 	{#if hint}<div class="quiet">{hint}</div>{/if}
-	{#if error}<div class="wrong" id="{id}-wrong">{error}</div>{/if}
+	{#if wrong}<div class="wrong" id="{id}-wrong">{wrong}</div>{/if}
 </div>

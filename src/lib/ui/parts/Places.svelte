@@ -15,55 +15,20 @@
 	);
 </script>
 
-<nav aria-label={label}>
+<nav
+	class="flex gap-y-0.5 gap-x-5 flex-wrap mb-4 border-b border-b-(--hair) phone:gap-y-0 phone:gap-x-4.5 phone:flex-nowrap phone:overflow-x-auto"
+	aria-label={label}
+>
 	{#each pages as one (one.href)}
 		<a
+			class="pt-2.25 pb-2 px-0 no-underline text-(--ink-2) border-b-4 border-b-transparent -mb-px phone:whitespace-nowrap phone:min-h-11 hover:text-(--ink) [&.on]:text-(--ink) [&.on]:font-semibold [&.on]:border-(--tape)"
 			href={one.href}
 			class:on={one.href === here}
 			aria-current={one.href === here ? 'page' : undefined}
 			>{one.label}{#if one.count}
-				<span class="numbers">{one.count.toLocaleString('en-GB')}</span>{/if}</a
+				<span class="numbers text-[0.85rem] font-normal text-(--ink-2)"
+					>{one.count.toLocaleString('en-GB')}</span
+				>{/if}</a
 		>
 	{/each}
 </nav>
-
-<style>
-	nav {
-		display: flex;
-		gap: 2px 20px;
-		flex-wrap: wrap;
-		margin-bottom: 16px;
-		border-bottom: 1px solid var(--hair);
-	}
-	a {
-		padding: 9px 0 8px;
-		text-decoration: none;
-		color: var(--ink-2);
-		border-bottom: 4px solid transparent;
-		margin-bottom: -1px;
-	}
-	a:hover {
-		color: var(--ink);
-	}
-	a.on {
-		color: var(--ink);
-		font-weight: 600;
-		border-color: var(--tape);
-	}
-	.numbers {
-		font-size: 0.85rem;
-		font-weight: 400;
-		color: var(--ink-2);
-	}
-	@media (max-width: 760px) {
-		nav {
-			gap: 0 18px;
-			flex-wrap: nowrap;
-			overflow-x: auto;
-		}
-		a {
-			white-space: nowrap;
-			min-height: 44px;
-		}
-	}
-</style>

@@ -62,8 +62,12 @@
 	}
 </script>
 
-<form class="panel" onsubmit={save} novalidate>
-	{#if message}<p class="wrong wide" role="alert">{message}</p>{/if}
+<form
+	class="panel grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4.5 py-4.5 px-5 max-w-205"
+	onsubmit={save}
+	novalidate
+>
+	{#if message}<p class="wrong col-span-full" role="alert">{message}</p>{/if}
 	<Field label="Name" name="name" bind:value={entry.name} error={errors.name} />
 	<Field label="Code" name="code" bind:value={entry.code} error={errors.code} />
 	<label class="field"
@@ -115,7 +119,7 @@
 			</select>{#if errors.vat}<span class="wrong">{errors.vat}</span>{/if}</label
 		>
 	{/if}
-	<div class="wide">
+	<div class="col-span-full">
 		<Field
 			label="Text for the customer, where it is not the name"
 			name="text"
@@ -124,7 +128,7 @@
 			error={errors.text}
 		/>
 	</div>
-	<label class="check wide"
+	<label class="check col-span-full"
 		><input
 			type="checkbox"
 			checked={entry.kit !== null}
@@ -132,19 +136,19 @@
 		/> It is a kit, made of other entries</label
 	>
 	{#if entry.kit !== null}
-		<fieldset class="wide">
-			<legend>Parts of one</legend>
+		<fieldset class="grid gap-2 col-span-full">
+			<legend class="font-semibold">Parts of one</legend>
 			{#each entry.parts as part, index (index)}
-				<div class="part">
+				<div class="part grid grid-cols-[minmax(0,1fr)_90px_90px_auto] gap-2.5 items-center">
 					<span>{part.name}</span>
 					<input
-						class="box numbers"
+						class="box numbers text-right"
 						inputmode="decimal"
 						aria-label="Quantity of {part.name}"
 						aria-invalid={errors[`parts.${index}.quantity`] ? 'true' : undefined}
 						bind:value={part.quantity}
 					/>
-					<span class="numbers"
+					<span class="numbers text-right"
 						>{displayAmount(multiplyToMinor(d(part.quantity), d(part.unitPrice)))}</span
 					>
 					<button type="button" class="button plain" onclick={() => entry.parts.splice(index, 1)}
@@ -170,7 +174,7 @@
 						});
 				}}
 			/>
-			<p class="numbers sum">Parts: {displayAmount(partsSum)}</p>
+			<p class="numbers sum font-semibold">Parts: {displayAmount(partsSum)}</p>
 			<label class="check"
 				><input type="radio" value="line" bind:group={entry.kit} /> On a document it is one line</label
 			>
@@ -180,37 +184,5 @@
 			{#if errors.kit}<p class="wrong">{errors.kit}</p>{/if}
 		</fieldset>
 	{/if}
-	<div class="wide"><button class="button filled" aria-busy={busy}>Save</button></div>
+	<div class="col-span-full"><button class="button filled" aria-busy={busy}>Save</button></div>
 </form>
-
-<style>
-	form {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-		gap: 12px 18px;
-		padding: 18px 20px;
-		max-width: 820px;
-	}
-	.wide {
-		grid-column: 1 / -1;
-	}
-	fieldset {
-		display: grid;
-		gap: 8px;
-	}
-	legend {
-		font-weight: 600;
-	}
-	.part {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 90px 90px auto;
-		gap: 10px;
-		align-items: center;
-	}
-	.part .numbers {
-		text-align: right;
-	}
-	.sum {
-		font-weight: 600;
-	}
-</style>

@@ -1,6 +1,7 @@
 <!-- How often something repeats, until when, and what happens with it. -->
 <script lang="ts">
 	import DateField from '$lib/ui/parts/DateField.svelte';
+	import Choice from '../parts/Choice.svelte';
 	import Field from '../parts/Field.svelte';
 
 	export interface RepeatFieldValues {
@@ -14,73 +15,50 @@
 		weekend: string;
 		action: string;
 	}
-	let {
-		values,
-		errors,
-		card
-	}: { values: RepeatFieldValues; errors: Record<string, string>; card: string } = $props();
+	let { values, card }: { values: RepeatFieldValues; card: string } = $props();
 	let ends = $derived(values.ends);
 </script>
 
-<div class="fields">
-	<div class="wide">
-		<Field label="Name, for you" name="name" value={values.name} error={errors.name} />
+<div
+	class="fields grid grid-cols-[repeat(auto-fit,minmax(200px,1fr))] gap-y-3 gap-x-4.5 items-start"
+>
+	<div class="col-span-full">
+		<Field label="Name, for you" name="name" value={values.name} />
 	</div>
-	<DateField label="First on" name="start" value={values.start} error={errors.start} />
-	<div class="every">
-		<Field
-			label="Every"
-			name="every"
-			inputmode="numeric"
-			value={values.every}
-			error={errors.every}
-		/>
-		<label class="field"
-			><span class="name">&nbsp;</span><select
-				class="box"
-				name="unit"
-				aria-label="Days, weeks, months or years"
-				value={values.unit}
-			>
-				<option value="day">days</option>
-				<option value="week">weeks</option>
-				<option value="month">months</option>
-				<option value="year">years</option>
-			</select></label
+	<DateField label="First on" name="start" value={values.start} />
+	<div class="every grid grid-cols-[80px_1fr] gap-2">
+		<Field label="Every" name="every" inputmode="numeric" value={values.every} />
+		<Choice
+			label="Days, weeks, months or years"
+			quiet
+			name="unit"
+			value={values.unit}
+			class="self-end"
 		>
+			<option value="day">days</option>
+			<option value="week">weeks</option>
+			<option value="month">months</option>
+			<option value="year">years</option>
+		</Choice>
 	</div>
-	<label class="field"
-		><span class="name">Until</span><select class="box" name="ends" bind:value={ends}>
-			<option value="never">further notice</option>
-			<option value="after">so many were made</option>
-			<option value="on">a day</option>
-		</select></label
-	>
+	<Choice label="Until" name="ends" bind:value={ends}>
+		<option value="never">further notice</option>
+		<option value="after">so many were made</option>
+		<option value="on">a day</option>
+	</Choice>
 	{#if ends === 'after'}<Field
 			label="How many in all"
 			name="after"
 			inputmode="numeric"
 			value={values.after}
-			error={errors.after}
 		/>
-	{:else if ends === 'on'}<DateField
-			label="Last day"
-			name="on"
-			value={values.on}
-			error={errors.on}
-		/>{/if}
-	<label class="field"
-		><span class="name">On a weekend or bank holiday</span><select
-			class="box"
-			name="weekend"
-			value={values.weekend}
-		>
-			<option value="asIs">leave it there</option>
-			<option value="nextWorkingDay">the next working day</option>
-			<option value="previousWorkingDay">the working day before</option>
-		</select></label
-	>
-	<fieldset class="wide">
+	{:else if ends === 'on'}<DateField label="Last day" name="on" value={values.on} />{/if}
+	<Choice label="On a weekend or bank holiday" name="weekend" value={values.weekend}>
+		<option value="asIs">leave it there</option>
+		<option value="nextWorkingDay">the next working day</option>
+		<option value="previousWorkingDay">the working day before</option>
+	</Choice>
+	<fieldset class="col-span-full">
 		<legend class="quiet">What happens on the day</legend>
 		<label class="check"
 			><input type="radio" name="action" value="draft" checked={values.action === 'draft'} /><span
@@ -103,20 +81,3 @@
 		>
 	</fieldset>
 </div>
-
-<style>
-	.fields {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(200px, 1fr));
-		gap: 12px 18px;
-		align-items: start;
-	}
-	.wide {
-		grid-column: 1 / -1;
-	}
-	.every {
-		display: grid;
-		grid-template-columns: 80px 1fr;
-		gap: 8px;
-	}
-</style>

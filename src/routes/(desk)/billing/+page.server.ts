@@ -7,7 +7,8 @@ import {
 } from '$lib/server/services/desk/documentList';
 import { readCursor } from '$lib/core/paging';
 import { discardDraft } from '$lib/server/services/invoices/drafts';
-import { act, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, rowId } from '$lib/server/answers';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {
@@ -24,8 +25,8 @@ export const load: PageServerLoad = ({ locals, url }) => {
 };
 
 export const actions: Actions = {
-	restore: async ({ request, locals }) => {
-		const id = Number((await readForm(request, locals.world.clock.today())).get('id'));
-		return act(() => discardDraft(locals.world, id, false));
-	}
+	restore: (event) =>
+		act(event, z.object({ id: rowId }), ({ id }, world) => {
+			discardDraft(world, id, false);
+		})
 };

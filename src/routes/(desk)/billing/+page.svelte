@@ -57,12 +57,14 @@
 
 <svelte:head><title>Billing · Axiometer</title></svelte:head>
 <div class="page">
-	<div class="top">
+	<div class="flex gap-3.5 items-center flex-wrap">
 		<h1>Billing</h1>
-		<div class="find">
+		<div
+			class="find flex-[1_1_260px] max-w-110 ml-auto relative phone:max-w-none phone:order-3 [&_svg]:absolute [&_svg]:left-2.5 [&_svg]:top-3 [&_svg]:text-(--ink-2)"
+		>
 			<Search size={18} aria-hidden="true" />
 			<input
-				class="box"
+				class="box pl-9"
 				type="search"
 				aria-label="Search invoices"
 				placeholder="Name, number, amount, or a word on it"
@@ -70,7 +72,7 @@
 				oninput={(event) => search(event.currentTarget.value)}
 			/>
 		</div>
-		<label class="age">
+		<label class="phone:ml-auto">
 			<span class="sr-only">How late</span>
 			<select
 				class="box"
@@ -86,25 +88,27 @@
 		</label>
 	</div>
 	<Tabs label="Billing" pages={BILLING_PAGES} />
-	<nav class="states" aria-label="State">
+	<nav class="flex gap-1 mt-3.5 mb-2.5 mx-0 flex-wrap" aria-label="State">
 		{#each Object.entries(STATES) as [state, label] (state)}
 			<a
+				class="pt-2 pb-1.5 px-3 no-underline border-b-4 border-b-transparent hover:bg-(--tape-tint) [&.on]:border-b-(--tape) [&.on]:font-[650]"
 				href={address({ state: state === 'all' ? '' : state })}
 				class:on={data.query.state === state}
 				aria-current={data.query.state === state ? 'true' : undefined}
 			>
 				{label}
-				<span class="numbers"
+				<span class="numbers text-(--ink-2) text-[0.9rem] font-normal"
 					>{data.counts[state as keyof typeof STATES].toLocaleString('en-GB')}</span
 				>
 			</a>
 		{/each}
-		{#if data.query.customerId}<a class="only" href={address({ customer: '' })}
-				>One customer only · show all</a
+		{#if data.query.customerId}<a
+				class="pt-2 pb-1.5 px-3 border-b-4 border-b-transparent ml-auto underline hover:bg-(--tape-tint)"
+				href={address({ customer: '' })}>One customer only · show all</a
 			>{/if}
 	</nav>
 	{#if data.rows.length === 0}
-		<div class="panel empty">
+		<div class="panel p-7 grid gap-3 justify-items-start">
 			{#if filtered}
 				<h2>Nothing matches</h2>
 				<p>No invoice or draft fits what you chose. <a href="/billing">Show everything</a></p>
@@ -121,69 +125,3 @@
 		<Pager before={data.before} after={data.after} />
 	{/if}
 </div>
-
-<style>
-	.top {
-		display: flex;
-		gap: 14px;
-		align-items: center;
-		flex-wrap: wrap;
-	}
-	.find {
-		flex: 1 1 260px;
-		max-width: 440px;
-		margin-left: auto;
-		position: relative;
-	}
-	.find :global(svg) {
-		position: absolute;
-		left: 10px;
-		top: 12px;
-		color: var(--ink-2);
-	}
-	.find .box {
-		padding-left: 36px;
-	}
-	.states {
-		display: flex;
-		gap: 4px;
-		margin: 14px 0 10px;
-		flex-wrap: wrap;
-	}
-	.states a {
-		padding: 8px 12px 6px;
-		text-decoration: none;
-		border-bottom: 4px solid transparent;
-	}
-	.states a.on {
-		border-bottom-color: var(--tape);
-		font-weight: 650;
-	}
-	.states a:hover {
-		background: var(--tape-tint);
-	}
-	.states span {
-		color: var(--ink-2);
-		font-size: 0.9rem;
-		font-weight: 400;
-	}
-	.states .only {
-		margin-left: auto;
-		text-decoration: underline;
-	}
-	.empty {
-		padding: 28px;
-		display: grid;
-		gap: 12px;
-		justify-items: start;
-	}
-	@media (max-width: 760px) {
-		.find {
-			max-width: none;
-			order: 3;
-		}
-		.age {
-			margin-left: auto;
-		}
-	}
-</style>

@@ -29,12 +29,14 @@
 
 <svelte:head><title>Customers · Axiometer</title></svelte:head>
 <div class="page">
-	<div class="top">
+	<div class="flex gap-3.5 items-center flex-wrap mb-3.5">
 		<h1>Customers</h1>
-		<div class="find">
+		<div
+			class="find relative flex-[1_1_240px] max-w-110 ml-auto phone:order-3 phone:max-w-none [&_svg]:absolute [&_svg]:left-2.5 [&_svg]:top-3 [&_svg]:text-(--ink-2)"
+		>
 			<Search size={18} aria-hidden="true" />
 			<input
-				class="box"
+				class="box pl-9"
 				type="search"
 				aria-label="Search customers"
 				placeholder="Name, place or mail address"
@@ -42,14 +44,14 @@
 				oninput={(event) => search(event.currentTarget.value)}
 			/>
 		</div>
-		<a class="button" href="/customers/new">Add a customer</a>
+		<a class="button phone:ml-auto" href="/customers/new">Add a customer</a>
 		<span class="files"
 			><a href="/customers/import">Bring in a file</a> · <a href="/customers/export">CSV</a> ·
 			<a href="/customers/export?as=vcard">vCard</a></span
 		>
 	</div>
 	{#if data.customers.length === 0}
-		<div class="panel empty">
+		<div class="panel p-7">
 			{#if data.search}<h2>Nobody of that name</h2>
 				<p>Try fewer letters, or <a href="/customers/new">add a customer</a>.</p>
 			{:else}<h2>Your customers will stand here</h2>
@@ -58,17 +60,22 @@
 	{:else}
 		<ul class="panel">
 			{#each data.customers as one (one.id)}
-				<li>
-					<a href="/customers/{one.id}">
-						<b
+				<li class="not-first:border-t not-first:border-t-(--hair)">
+					<a
+						class="grid grid-cols-[minmax(200px,1.2fr)_110px_1.5fr_140px] gap-4 py-3 px-4 no-underline items-center min-h-12 phone:grid-cols-[1fr_auto] phone:gap-y-0.5 phone:gap-x-3 hover:bg-(--tape-tint)"
+						href="/customers/{one.id}"
+					>
+						<b class="font-semibold wrap-anywhere"
 							>{one.name}{#if one.archivedAt}
 								<span class="tag">archived</span>{/if}</b
 						>
-						<span class="quiet">{CUSTOMER_KIND_NAMES[one.kind]}</span>
-						<span class="quiet address"
+						<span class="quiet phone:[&:not(.address)]:hidden">{CUSTOMER_KIND_NAMES[one.kind]}</span
+						>
+						<span
+							class="quiet address overflow-hidden text-ellipsis whitespace-nowrap phone:col-[1_/_3] phone:row-start-2 phone:[&:not(.address)]:hidden"
 							>{one.address.split('\n').join(', ') || 'no address yet'}</span
 						>
-						<span class="numbers owed"
+						<span class="numbers owed text-right"
 							>{one.owed > 0
 								? `${displayPounds(one.owed)} open`
 								: one.owed < 0
@@ -79,91 +86,13 @@
 				</li>
 			{/each}
 		</ul>
-		{#if data.customers.length === 200}<p class="quiet more">
+		{#if data.customers.length === 200}<p class="quiet more mt-3 phone:[&:not(.address)]:hidden">
 				The first 200. Search to find the others.
 			</p>{/if}
 	{/if}
-	<p class="more">
+	<p class="more mt-3">
 		<a href={address(data.search, !data.archived)}
 			>{data.archived ? 'Leave archived customers out' : 'Show archived customers too'}</a
 		>
 	</p>
 </div>
-
-<style>
-	.top {
-		display: flex;
-		gap: 14px;
-		align-items: center;
-		flex-wrap: wrap;
-		margin-bottom: 14px;
-	}
-	.find {
-		position: relative;
-		flex: 1 1 240px;
-		max-width: 440px;
-		margin-left: auto;
-	}
-	.find :global(svg) {
-		position: absolute;
-		left: 10px;
-		top: 12px;
-		color: var(--ink-2);
-	}
-	.find .box {
-		padding-left: 36px;
-	}
-	li a {
-		display: grid;
-		grid-template-columns: minmax(200px, 1.2fr) 110px 1.5fr 140px;
-		gap: 16px;
-		padding: 12px 16px;
-		text-decoration: none;
-		align-items: center;
-		min-height: 48px;
-	}
-	li a:hover {
-		background: var(--tape-tint);
-	}
-	li + li {
-		border-top: 1px solid var(--hair);
-	}
-	b {
-		font-weight: 600;
-		overflow-wrap: anywhere;
-	}
-	.address {
-		overflow: hidden;
-		text-overflow: ellipsis;
-		white-space: nowrap;
-	}
-	.owed {
-		text-align: right;
-	}
-	.empty {
-		padding: 28px;
-	}
-	.more {
-		margin-top: 12px;
-	}
-	@media (max-width: 760px) {
-		.find {
-			order: 3;
-			max-width: none;
-		}
-		.top .button {
-			margin-left: auto;
-		}
-		li a {
-			grid-template-columns: 1fr auto;
-			gap: 2px 12px;
-		}
-		.address {
-			grid-column: 1 / 3;
-			grid-row: 2;
-		}
-		.quiet:not(.address) {
-			display: none;
-		}
-	}
-</style>

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, readJson, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, readJson, rowId } from '$lib/server/answers';
 import { TableError } from '$lib/core/formats/table';
 import { bankPage, type LineState } from '$lib/server/services/money/bank/lines';
 import {
@@ -12,6 +13,7 @@ import {
 import { bringIn } from '$lib/server/services/money/bank/bringIn';
 import { FieldError } from '$lib/core/refusals';
 import { matchingProgress, matchLines } from '$lib/server/services/money/bank/matching';
+import type { World } from '$lib/server/world';
 import type { Actions, PageServerLoad } from './$types';
 
 const STATES: readonly LineState[] = ['open', 'accepted', 'notBusiness', 'out'];
@@ -25,58 +27,61 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	return { ...bankPage(locals.world, state, page), state, page, matching: matchingProgress() };
 };
 
-const idOf = (form: FormData) => Number(form.get('line')) || 0;
+const line = { line: rowId };
 
 export const actions: Actions = {
-	file: async ({ request, locals }) => {
-		const file = (await readForm(request, locals.world.clock.today())).get('file');
-		const result = await act(async () => {
+	file: (event) =>
+		act(event, z.object({}), async (_values, world, posted) => {
+			const file = posted.get('file');
 			if (!(file instanceof File) || file.size === 0)
 				throw new FieldError({ file: 'Choose a statement file from your bank.' });
 			if (file.size > LARGEST)
 				throw new FieldError({ file: 'The file is larger than 60 MB: split it.' });
-			try {
-				return bringIn(locals.world, file.name, new Uint8Array(await file.arrayBuffer()));
-			} catch (error) {
-				if (error instanceof TableError) throw new FieldError({ file: error.message });
-				throw error;
+			const bytes = new Uint8Array(await file.arrayBuffer());
+			const came = readBankFile(world, file.name, bytes);
+			if (came.asking) redirect(303, `/money/columns/${came.importId}`);
+			matchLines(world).catch(() => undefined);
+			return { came };
+		}),
+	accept: (event) =>
+		act(
+			event,
+			z.object({ ...line, payer: rowId, shares: box, recorded: box }),
+			({ line, payer, shares, recorded }, world) => {
+				acceptLine(world, line, {
+					payerId: payer,
+					...(shares ? { shares: readJson(shares) } : {}),
+					...(recorded ? { recorded: readJson(recorded) } : {})
+				});
+				return { accepted: 1 };
 			}
-		});
-		if (!('importId' in result)) return result;
-		if (result.asking) redirect(303, `/money/columns/${result.importId}`);
-		matchLines(locals.world).catch(() => undefined);
-		return { came: result };
-	},
-	accept: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => {
-			acceptLine(locals.world, idOf(form), {
-				payerId: Number(form.get('payer')) || 0,
-				...(form.get('shares') ? { shares: readJson(form.get('shares')) } : {}),
-				...(form.get('recorded') ? { recorded: readJson(form.get('recorded')) } : {})
-			});
-			return { accepted: 1 };
-		});
-	},
-	takeBack: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => acceptReversal(locals.world, idOf(form), Number(form.get('payment')) || 0));
-	},
-	sure: ({ locals }) =>
-		act(async () => {
-			const done = await acceptSure(locals.world);
-			matchLines(locals.world).catch(() => undefined);
+		),
+	takeBack: (event) =>
+		act(event, z.object({ ...line, payment: rowId }), ({ line, payment }, world) => {
+			acceptReversal(world, line, payment);
+		}),
+	sure: (event) =>
+		act(event, z.object({}), async (_values, world) => {
+			const done = await acceptSure(world);
+			matchLines(world).catch(() => undefined);
 			return { sure: done };
 		}),
-	notBusiness: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => setNotBusiness(locals.world, idOf(form)));
-	},
-	reopen: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => {
-			reopenLine(locals.world, idOf(form));
-			matchLines(locals.world).catch(() => undefined);
-		});
-	}
+	notBusiness: (event) =>
+		act(event, z.object(line), ({ line }, world) => {
+			setNotBusiness(world, line);
+		}),
+	reopen: (event) =>
+		act(event, z.object(line), ({ line }, world) => {
+			reopenLine(world, line);
+			matchLines(world).catch(() => undefined);
+		})
 };
+
+function readBankFile(world: World, name: string, bytes: Uint8Array) {
+	try {
+		return bringIn(world, name, bytes);
+	} catch (error) {
+		if (error instanceof TableError) throw new FieldError({ file: error.message });
+		throw error;
+	}
+}

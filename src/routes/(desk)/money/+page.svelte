@@ -1,27 +1,34 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
 	import Progress from '$lib/ui/parts/Progress.svelte';
-	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import BankLineRow from '$lib/ui/money/BankLineRow.svelte';
-	import { notices } from '$lib/ui/parts/notices.svelte';
 
-	let { data, form } = $props();
-	let busy = $state(false);
+	let { data } = $props();
 	let progress = $state<{ done: number; of: number } | null>(null);
-	let fields = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
-	let message = $derived(
-		form && 'message' in form && !fields.file ? String(form.message ?? '') : ''
-	);
-	let upload: HTMLFormElement;
+	let upload = $state<HTMLFormElement>();
 	const STATES = [
 		{ state: 'open', words: 'To look at' },
 		{ state: 'accepted', words: 'Accepted' },
 		{ state: 'notBusiness', words: 'Not business' },
 		{ state: 'out', words: 'Money out' }
 	] as const;
+
+	function broughtIn(answer: Record<string, unknown>): string {
+		const { added, known, unread } = answer.came as {
+			added: number;
+			known: number;
+			unread: number;
+		};
+		return `${added} new, ${known} known already${unread ? `, ${unread} could not be read` : ''}.`;
+	}
+	function accepted(answer: Record<string, unknown>): string {
+		const sure = answer.sure as { accepted: number; amount: number; left: number };
+		return `${sure.accepted} recorded, ${displayPounds(sure.amount)} in all${sure.left ? `; ${sure.left} left to look at` : ''}.`;
+	}
 
 	$effect(() => {
 		if (!data.matching) return;
@@ -38,7 +45,7 @@
 
 <svelte:head><title>Money in · Axiometer</title></svelte:head>
 <div class="page">
-	<div class="top">
+	<div class="flex flex-wrap gap-y-2 gap-x-4 items-end mb-3">
 		<div>
 			<h1>Money in</h1>
 			<p class="quiet">
@@ -47,62 +54,30 @@
 					: 'Every line from the bank is dealt with'}
 			</p>
 		</div>
-		<span class="gap"></span>
+		<span class="flex-1"></span>
 		<a class="button" href="/money/charts">Charts</a>
 		<a class="button" href="/money/payouts">Card payouts</a>
-		<form
-			bind:this={upload}
-			method="post"
-			action="?/file"
-			enctype="multipart/form-data"
-			use:enhance={() => {
-				busy = true;
-				return async ({ result, update }) => {
-					await update();
-					busy = false;
-					if (result.type === 'success' && result.data?.came) {
-						const came = result.data.came as { added: number; known: number; unread: number };
-						notices.say(
-							`${came.added} new, ${came.known} known already${came.unread ? `, ${came.unread} could not be read` : ''}.`
-						);
-					}
-				};
-			}}
-		>
+		<Form bind:root={upload} action="?/file" enctype="multipart/form-data" done={broughtIn}>
 			<FilePick
 				label="Bring in a bank statement"
 				name="file"
 				accept=".csv,.txt,.ofx,.qfx,.xml"
-				onchoose={() => upload.requestSubmit()}
+				onchoose={() => upload?.requestSubmit()}
 			/>
-		</form>
+		</Form>
 	</div>
-	{#if fields.file}<p class="wrong" role="alert">{fields.file}</p>{/if}
-	{#if fields.payerId}<p class="wrong" role="alert">{fields.payerId}</p>{/if}
-	{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 	{#if progress}
-		<div class="panel sure">
+		<div
+			class="panel sure flex flex-wrap gap-y-2 gap-x-4.5 justify-between items-center py-3 px-4.5 mb-3 border-l-6 border-l-(--tape)"
+		>
 			<p role="status">Looking for what each line pays: {progress.done} of {progress.of}</p>
 			<Progress value={progress.done} max={progress.of} label="Matching" />
 		</div>
 	{:else if data.counts.sure > 0}
-		<form
-			class="panel sure"
-			method="post"
+		<Form
+			class="panel sure flex flex-wrap gap-y-2 gap-x-4.5 justify-between items-center py-3 px-4.5 mb-3 border-l-6 border-l-(--tape)"
 			action="?/sure"
-			use:enhance={() => {
-				busy = true;
-				return async ({ result, update }) => {
-					await update();
-					busy = false;
-					if (result.type === 'success' && result.data?.sure) {
-						const done = result.data.sure as { accepted: number; amount: number; left: number };
-						notices.say(
-							`${done.accepted} recorded, ${displayPounds(done.amount)} in all${done.left ? `; ${done.left} left to look at` : ''}.`
-						);
-					}
-				};
-			}}
+			done={accepted}
 		>
 			<p>
 				<b
@@ -110,14 +85,15 @@
 					{data.counts.sure === 1 ? 'is' : 'are'} sure: {displayPounds(data.counts.sureSum)}</b
 				> <span class="quiet">each can be undone</span>
 			</p>
-			<button class="button filled" aria-busy={busy}
+			<button class="button filled"
 				>Accept {data.counts.sure === 1 ? 'it' : `all ${data.counts.sure}`}</button
 			>
-		</form>
+		</Form>
 	{/if}
-	<nav class="states" aria-label="Lines">
+	<nav class="flex flex-wrap gap-y-1 gap-x-5 mb-2" aria-label="Lines">
 		{#each STATES as { state, words } (state)}
 			<a
+				class="no-underline text-(--ink-2) pt-1.5 pb-2 px-0 border-b-4 border-b-transparent [&.on]:text-(--ink) [&.on]:font-[650] [&.on]:border-b-(--tape)"
 				href="/money?state={state}"
 				class:on={data.state === state}
 				aria-current={data.state === state ? 'page' : undefined}
@@ -130,7 +106,7 @@
 			{#each data.lines as line (line.id)}<BankLineRow {line} payers={data.payers} />{/each}
 		</ul>
 	{:else if data.imports.length === 0}
-		<div class="panel empty">
+		<div class="panel p-6 grid gap-2">
 			<h2>Bring in what your bank gives you</h2>
 			<p>
 				A statement as CSV, OFX or camt.053 (XML). Each line that came in gets a proposal, with the
@@ -140,10 +116,10 @@
 			</p>
 		</div>
 	{:else}
-		<p class="panel empty">Nothing stands here.</p>
+		<p class="panel p-6 grid gap-2">Nothing stands here.</p>
 	{/if}
 	{#if data.page > 1 || data.more}
-		<nav class="pages" aria-label="Pages">
+		<nav class="flex gap-3 justify-center mt-3.5" aria-label="Pages">
 			{#if data.page > 1}<a class="button" href="/money?state={data.state}&page={data.page - 1}"
 					>Before</a
 				>{/if}
@@ -152,7 +128,7 @@
 		</nav>
 	{/if}
 	{#if data.imports.length}
-		<h2 class="files">Files</h2>
+		<h2 class="files mt-4.5 mb-1 mx-0 text-[1.05rem]">Files</h2>
 		<ul>
 			{#each data.imports as file (file.id)}
 				<li class="quiet">
@@ -166,58 +142,3 @@
 		</ul>
 	{/if}
 </div>
-
-<style>
-	.top {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 16px;
-		align-items: end;
-		margin-bottom: 12px;
-	}
-	.gap {
-		flex: 1;
-	}
-	.sure {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 18px;
-		justify-content: space-between;
-		align-items: center;
-		padding: 12px 18px;
-		margin-bottom: 12px;
-		border-left: 6px solid var(--tape);
-	}
-	.states {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 20px;
-		margin-bottom: 8px;
-	}
-	.states a {
-		text-decoration: none;
-		color: var(--ink-2);
-		padding: 6px 0 8px;
-		border-bottom: 4px solid transparent;
-	}
-	.states a.on {
-		color: var(--ink);
-		font-weight: 650;
-		border-bottom-color: var(--tape);
-	}
-	.empty {
-		padding: 24px;
-		display: grid;
-		gap: 8px;
-	}
-	.pages {
-		display: flex;
-		gap: 12px;
-		justify-content: center;
-		margin-top: 14px;
-	}
-	.files {
-		margin: 18px 0 4px;
-		font-size: 1.05rem;
-	}
-</style>

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Table from '$lib/ui/parts/Table.svelte';
+	import type { Column } from '$lib/ui/parts/table';
 	import { page } from '$app/state';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { daysBetween } from '$lib/core/calendar/queries';
@@ -22,12 +24,62 @@
 		const query = params.toString();
 		return query ? `/owed?${query}` : '/owed';
 	}
+	type Item = (typeof data.rows)[number] & { item: (typeof data.rows)[number]['items'][number] };
+	const late = ({ item }: Item) => daysBetween(item.dueDate, data.today);
+	const openItems: Column<Item>[] = [
+		{
+			id: 'payer',
+			head: 'Payer',
+			text: (row) => row.payer,
+			href: (row) => `/owed/${row.payerId}`,
+			names: true,
+			sort: (row) => row.payer
+		},
+		{
+			id: 'invoice',
+			head: 'Invoice',
+			text: ({ item }) => item.number,
+			href: ({ item }) => `/billing/${item.documentId}`,
+			look: () => 'mono whitespace-nowrap'
+		},
+		{
+			id: 'due',
+			head: 'Due',
+			text: ({ item }) => displayDate(item.dueDate),
+			sort: ({ item }) => item.dueDate,
+			look: () => 'whitespace-nowrap'
+		},
+		{
+			id: 'days',
+			head: 'Days',
+			text: (row) => daysInWords(late(row)),
+			sort: late,
+			look: (row) => `whitespace-nowrap ${late(row) > 0 ? 'late' : ''}`
+		},
+		{
+			id: 'held',
+			head: 'Held',
+			text: ({ item }) =>
+				!isHeld(item, data.today)
+					? ''
+					: item.hold?.kind === 'dispute'
+						? 'disputed'
+						: `promised by ${displayDate(item.hold!.until!)}`
+		},
+		{
+			id: 'toPay',
+			head: 'To pay, £',
+			text: ({ item }) => displayAmount(item.toPay),
+			sort: ({ item }) => item.toPay,
+			figures: true
+		}
+	];
 </script>
 
 <svelte:head><title>Owed · Axiometer</title></svelte:head>
-<div class="page">
-	<div class="top">
-		<div>
+<div class="page [--owed-columns:270px_minmax(0,1fr)_128px]">
+	<div class="flex gap-y-3 gap-x-6 justify-between items-end flex-wrap mb-3.5">
+		<div class="flex-[1_1_380px]">
 			<h1>
 				{data.owed
 					? `${displayPounds(data.owed)} is owed to you`
@@ -43,24 +95,36 @@
 					)}, as they usually pay{/if}
 			</p>
 		</div>
-		<dl class="panel ages" aria-label="Owed by days after due, in pounds">
+		<dl
+			class="panel ages flex phone:w-full phone:grid phone:grid-cols-[repeat(3,1fr)]"
+			aria-label="Owed by days after due, in pounds"
+		>
 			{#each AGES as age (age)}
-				<div>
-					<dt>{AGE_NAMES[age]}</dt>
-					<dd class="numbers" class:late={age === 'over90' && data.ages[age] > 0}>
+				<div
+					class="py-2.25 px-4.5 not-first:border-l not-first:border-l-(--hair) phone:py-1.5 phone:px-3"
+				>
+					<dt class="text-(--ink-2) text-[0.906rem]">{AGE_NAMES[age]}</dt>
+					<dd
+						class="numbers font-[650] text-[1.2rem] phone:text-[1.02rem]"
+						class:late={age === 'over90' && data.ages[age] > 0}
+					>
 						{displayAmount(data.ages[age])}
 					</dd>
 				</div>
 			{/each}
 		</dl>
 	</div>
-	{#if data.missingRate}<p class="panel note">
+	{#if data.missingRate}<p class="panel note py-2.5 px-3.5 bg-(--tape-tint) mb-3">
 			The Bank of England’s rate for the half year from {displayDate(data.missingRate)} is missing, so
 			interest on what turned late since then cannot be shown.
 			<a href="/settings#late">Enter it</a>
 		</p>{/if}
 
-	<form class="filters" bind:this={form} onchange={() => form.requestSubmit()}>
+	<form
+		class="flex flex-wrap gap-y-2 gap-x-3.5 items-center mb-3 [&_.box]:w-auto phone:[&_.box[name='q']]:flex-[1_1_100%]"
+		bind:this={form}
+		onchange={() => form.requestSubmit()}
+	>
 		<input
 			class="box"
 			name="q"
@@ -71,9 +135,9 @@
 		<label class="check"
 			><input type="checkbox" name="late" value="1" checked={data.filter.late} />late only</label
 		>
-		<label class="quiet above"
+		<label class="quiet above flex items-center gap-1"
 			>above £<input
-				class="box numbers"
+				class="box numbers w-22.5!"
 				name="above"
 				inputmode="decimal"
 				value={data.filter.aboveTyped}
@@ -92,7 +156,7 @@
 		</select>
 		{#if data.asTable}<input type="hidden" name="as" value="table" />{/if}
 		<noscript><button class="button">Show</button></noscript>
-		<span class="gap"></span>
+		<span class="flex-1"></span>
 		<a class="button plain" href={with_({ as: data.asTable ? '' : 'table' })}
 			>{data.asTable ? 'On the rule' : 'As a table'}</a
 		>
@@ -101,7 +165,7 @@
 	</form>
 
 	{#if data.rows.length === 0}
-		<div class="panel empty">
+		<div class="panel p-6.5 grid gap-2.5 justify-items-start">
 			{#if data.payers === 0}
 				<h2>Every invoice is paid</h2>
 				<p>What is owed will stand here on a rule: how much, and how long before or after due.</p>
@@ -112,50 +176,26 @@
 			{/if}
 		</div>
 	{:else if data.asTable}
-		<div class="panel scroll">
-			<table>
-				<thead>
-					<tr
-						><th>Payer</th><th>Invoice</th><th>Due</th><th>Days</th><th>Held</th><th class="r"
-							>To pay, £</th
-						></tr
-					>
-				</thead>
-				<tbody>
-					{#each data.rows as row (row.payerId)}
-						{#each row.items as item, index (item.documentId)}
-							{@const days = daysBetween(item.dueDate, data.today)}
-							<tr>
-								<th scope="row"
-									>{#if index === 0}<a href="/owed/{row.payerId}">{row.payer}</a>{:else}<span
-											class="sr-only">{row.payer}</span
-										>{/if}</th
-								>
-								<td><a class="mono" href="/billing/{item.documentId}">{item.number}</a></td>
-								<td>{displayDate(item.dueDate)}</td>
-								<td class:late={days > 0}>{daysInWords(days)}</td>
-								<td
-									>{isHeld(item, data.today)
-										? item.hold?.kind === 'dispute'
-											? 'disputed'
-											: `promised by ${displayDate(item.hold!.until!)}`
-										: ''}</td
-								>
-								<td class="r numbers">{displayAmount(item.toPay)}</td>
-							</tr>
-						{/each}
-					{/each}
-				</tbody>
-			</table>
+		<div class="panel overflow-x-auto relative">
+			<Table
+				label="Open invoices, by payer"
+				rows={data.rows.flatMap((row) => row.items.map((item) => ({ ...row, item })))}
+				columns={openItems}
+				id={({ item }) => item.documentId}
+			/>
 		</div>
 	{:else}
 		<section class="rule" aria-label="The money rule: payers, most worth a call first">
-			<div class="head">
-				<span class="quiet">Most worth a call first</span>
+			<div
+				class="grid grid-cols-(--owed-columns) items-end sticky top-0 z-4 bg-(--plaster) phone:grid-cols-1"
+			>
+				<span class="quiet pt-0 pb-1.5 px-3.5 text-[0.906rem] phone:hidden"
+					>Most worth a call first</span
+				>
 				<Tape />
-				<span class="quiet r">open, £</span>
+				<span class="quiet r pt-0 pb-1.5 px-3.5 text-[0.906rem] phone:hidden">open, £</span>
 			</div>
-			<ul>
+			<ul class="border border-(--hair) border-t-0">
 				{#each data.rows as row, index (row.payerId)}
 					<OwedRow
 						{row}
@@ -168,7 +208,7 @@
 		</section>
 	{/if}
 	{#if pages > 1}
-		<nav class="pages" aria-label="Pages">
+		<nav class="flex gap-3 items-center justify-center mt-4" aria-label="Pages">
 			{#if data.filter.page > 1}<a
 					class="button"
 					href={with_({ page: String(data.filter.page - 1) })}>Before</a
@@ -181,150 +221,3 @@
 		</nav>
 	{/if}
 </div>
-
-<style>
-	.page {
-		--owed-columns: 270px minmax(0, 1fr) 128px;
-	}
-	.top {
-		display: flex;
-		gap: 12px 24px;
-		justify-content: space-between;
-		align-items: end;
-		flex-wrap: wrap;
-		margin-bottom: 14px;
-	}
-	.top > div {
-		flex: 1 1 380px;
-	}
-	.ages {
-		display: flex;
-	}
-	.ages div {
-		padding: 9px 18px;
-	}
-	.ages div + div {
-		border-left: 1px solid var(--hair);
-	}
-	.ages dt {
-		color: var(--ink-2);
-		font-size: 0.906rem;
-	}
-	.ages dd {
-		font-weight: 650;
-		font-size: 1.2rem;
-	}
-	.note {
-		padding: 10px 14px;
-		background: var(--tape-tint);
-		margin-bottom: 12px;
-	}
-	.filters {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 14px;
-		align-items: center;
-		margin-bottom: 12px;
-	}
-	.filters .box {
-		width: auto;
-	}
-	.above {
-		display: flex;
-		align-items: center;
-		gap: 4px;
-	}
-	.above .box {
-		width: 90px;
-	}
-	.gap {
-		flex: 1;
-	}
-	.rule ul {
-		border: 1px solid var(--hair);
-		border-top: 0;
-	}
-	.head {
-		display: grid;
-		grid-template-columns: var(--owed-columns);
-		align-items: end;
-		position: sticky;
-		top: 0;
-		z-index: 4;
-		background: var(--plaster);
-	}
-	.head .quiet {
-		padding: 0 14px 6px;
-		font-size: 0.906rem;
-	}
-	.r {
-		text-align: right;
-	}
-	.empty {
-		padding: 26px;
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-	}
-	.scroll {
-		overflow-x: auto;
-		position: relative;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-	}
-	th,
-	td {
-		text-align: left;
-		padding: 8px 14px;
-		border-bottom: 1px solid var(--hair);
-		white-space: nowrap;
-	}
-	thead th {
-		color: var(--ink-2);
-		font-size: 0.875rem;
-		font-weight: 400;
-		border-bottom: 1.5px solid var(--ink);
-	}
-	th[scope='row'] {
-		white-space: normal;
-	}
-	th.r,
-	td.r {
-		text-align: right;
-	}
-	.pages {
-		display: flex;
-		gap: 12px;
-		align-items: center;
-		justify-content: center;
-		margin-top: 16px;
-	}
-	@media (max-width: 760px) {
-		.ages {
-			width: 100%;
-			display: grid;
-			grid-template-columns: repeat(3, 1fr);
-		}
-		.ages div {
-			padding: 6px 12px;
-		}
-		.ages dd {
-			font-size: 1.02rem;
-		}
-		.head {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		.head .quiet {
-			display: none;
-		}
-		th,
-		td {
-			padding: 8px 8px;
-		}
-		.filters .box[name='q'] {
-			flex: 1 1 100%;
-		}
-	}
-</style>

@@ -1,7 +1,12 @@
 import { redirect } from '@sveltejs/kit';
-import { act, formValues, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, boxesOf } from '$lib/server/answers';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
-import { businessSettings, saveBusiness } from '$lib/server/services/business/settings';
+import {
+	businessForm,
+	businessSettings,
+	saveBusiness
+} from '$lib/server/services/business/settings';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
 import { changePassword } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
@@ -15,31 +20,18 @@ export const load: PageServerLoad = ({ locals }) => ({
 });
 
 export const actions: Actions = {
-	business: async ({ request, locals }) => {
-		const values = formValues(await readForm(request, locals.world.clock.today()));
-		return act(() => {
-			saveBusiness(locals.world, values);
-			return { saved: true as const };
-		}, values);
-	},
-	rate: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => {
-			saveRate(locals.world, String(form.get('from') ?? ''), String(form.get('rate') ?? ''));
-			return { saved: true as const };
-		});
-	},
-	password: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const result = await act(async () => {
-			await changePassword(
-				locals.world,
-				String(form.get('current') ?? ''),
-				String(form.get('password') ?? '')
-			);
-			return 'changed' as const;
-		});
-		if (result !== 'changed') return result;
-		redirect(303, '/sign-in');
-	}
+	business: (event) =>
+		act(event, boxesOf(businessForm), (values, world) => {
+			saveBusiness(world, values);
+		}),
+	rate: (event) =>
+		act(event, z.object({ from: box, rate: box }), ({ from, rate }, world) => {
+			saveRate(world, from, rate);
+		}),
+	password: (event) =>
+		act(event, z.object({}), async (_values, world, posted) => {
+			const typed = (name: string) => String(posted.get(name) ?? '');
+			await changePassword(world, typed('current'), typed('password'));
+			redirect(303, '/sign-in');
+		})
 };

@@ -1,48 +1,29 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import BusinessFields from '$lib/ui/business/BusinessFields.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
-	import { notices } from '$lib/ui/parts/notices.svelte';
 
-	let { data, form } = $props();
-	let refused = $derived(
-		form && 'fields' in form
-			? (form as {
-					message: string;
-					fields: Record<string, string>;
-					values: Record<string, unknown>;
-				})
-			: null
-	);
-	let errors = $derived(refused?.fields ?? {});
-	let values = $derived<Record<string, unknown>>(
-		refused && Object.keys(refused.values).length ? refused.values : { ...data.settings }
-	);
+	let { data } = $props();
 </script>
 
 <svelte:head><title>Settings · Axiometer</title></svelte:head>
 <div class="page settings">
-	<h1>Settings</h1>
-	<div class="columns">
-		<form
-			class="panel"
-			method="post"
+	<h1 class="mb-3.5">Settings</h1>
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_330px] gap-5.5 items-start max-[900px]:grid-cols-1"
+	>
+		<Form
+			class="panel py-5 px-5.5 max-[900px]:p-4"
 			action="?/business"
-			use:enhance={() =>
-				({ update, result }) => {
-					if (result.type === 'success')
-						notices.say('Saved. Documents issued before keep what they were issued with.');
-					return update({ reset: false });
-				}}
+			done="Saved. Documents issued before keep what they were issued with."
 		>
-			<BusinessFields {values} {errors} />
-			{#if refused}<p class="wrong" role="alert">{refused.message}</p>{/if}
+			<BusinessFields values={data.settings} />
 			<button class="button filled">Save</button>
-		</form>
-		<aside>
-			<section class="panel">
+		</Form>
+		<aside class="grid gap-4.5 [&_.field]:w-full">
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
 				<h2>VAT over time</h2>
 				<ul>
 					{#each data.settings.vatStatuses as status (status.from)}
@@ -56,7 +37,7 @@
 				</ul>
 				<p class="quiet">Each document follows the status on its tax point.</p>
 			</section>
-			<section class="panel" id="late">
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4" id="late">
 				<h2>Interest on late invoices</h2>
 				<p class="quiet">
 					The Bank of England’s base rate on 31 December and 30 June, to which the Late Payment Act
@@ -70,90 +51,38 @@
 							from {displayDate(from)}: <b>{rate} %</b>
 						</li>{/each}
 				</ul>
-				<form
-					method="post"
-					action="?/rate"
-					use:enhance={() =>
-						({ update, result }) => {
-							if (result.type === 'success') notices.say('The rate is kept.');
-							return update();
-						}}
-				>
+				<Form class="grid gap-3 justify-items-start" action="?/rate" done="The rate is kept." reset>
 					<DateField
 						label="Half year from"
 						name="from"
 						value={data.missingRate ?? data.rates[0]?.from ?? ''}
-						error={errors.from}
 					/>
-					<Field
-						label="Base rate, %"
-						name="rate"
-						inputmode="decimal"
-						value=""
-						error={errors.rate}
-					/>
+					<Field label="Base rate, %" name="rate" inputmode="decimal" value="" />
 					<button class="button">Keep the rate</button>
-				</form>
+				</Form>
 			</section>
-			<form class="panel" method="post" action="?/password" use:enhance>
+			<Form
+				class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4"
+				action="?/password"
+			>
 				<h2>Password</h2>
 				<Field
 					label="The password now"
 					name="current"
 					type="password"
 					autocomplete="current-password"
-					error={errors.current}
 				/>
-				<Field
-					label="The new one"
-					name="password"
-					type="password"
-					autocomplete="new-password"
-					error={errors.password}
-				/>
+				<Field label="The new one" name="password" type="password" autocomplete="new-password" />
 				<button class="button">Change it</button>
 				<p class="quiet">Everyone is signed out by it, you too.</p>
-			</form>
-			<form class="panel leave" method="post" action="/sign-out">
+			</Form>
+			<form
+				class="panel leave grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4"
+				method="post"
+				action="/sign-out"
+			>
 				<button class="button">Sign out</button>
 			</form>
 		</aside>
 	</div>
 </div>
-
-<style>
-	h1 {
-		margin-bottom: 14px;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 330px;
-		gap: 22px;
-		align-items: start;
-	}
-	.panel {
-		padding: 20px 22px;
-	}
-	aside {
-		display: grid;
-		gap: 18px;
-	}
-	aside form,
-	aside section form,
-	aside section {
-		display: grid;
-		gap: 12px;
-		justify-items: start;
-	}
-	aside :global(.field) {
-		width: 100%;
-	}
-	@media (max-width: 900px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		.panel {
-			padding: 16px;
-		}
-	}
-</style>

@@ -1,4 +1,5 @@
-import { act, idOf, readJson, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, readJson, rowId } from '$lib/server/answers';
 import { TableError } from '$lib/core/formats/table';
 import { badDebts, settleRelief } from '$lib/server/services/tax/badDebts';
 import {
@@ -23,62 +24,37 @@ const deductionsOf = (world: World, year: string | undefined) => ({
 });
 const LARGEST = 5 * 1024 * 1024;
 
+const key = { contractor: rowId, month: box };
+const statement = z.object({ ...key, gross: box, materials: box, deduction: box, reference: box });
+
 export const actions: Actions = {
-	save: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const text = (name: string) => String(form.get(name) ?? '');
-		const values = {
-			contractor: Number(text('contractor')) || 0,
-			month: text('month'),
-			gross: text('gross'),
-			materials: text('materials'),
-			deduction: text('deduction'),
-			reference: text('reference')
-		};
-		return act(() => {
-			saveDeductionStatement(locals.world, values);
-			return { saved: true as const };
-		}, values);
-	},
-	file: async ({ request, locals }) => {
-		const file = (await readForm(request, locals.world.clock.today())).get('file');
-		return act(async () => {
+	save: (event) =>
+		act(event, statement, (values, world) => {
+			saveDeductionStatement(world, values);
+		}),
+	file: (event) =>
+		act(event, z.object({}), async (_values, world, posted) => {
+			const file = posted.get('file');
 			if (!(file instanceof File) || file.size === 0)
 				throw new FieldError({ file: 'Choose a CSV file with the statements.' });
 			if (file.size > LARGEST) throw new FieldError({ file: 'The file is larger than 5 MB.' });
 			try {
-				const bytes = new Uint8Array(await file.arrayBuffer());
-				return { preview: previewDeductionFile(locals.world, bytes) };
+				return { preview: previewDeductionFile(world, new Uint8Array(await file.arrayBuffer())) };
 			} catch (error) {
 				if (error instanceof TableError) throw new FieldError({ file: error.message });
 				throw error;
 			}
-		});
-	},
-	bringIn: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => ({
-			broughtIn: importDeductionStatements(locals.world, readJson(form.get('rows')))
-		}));
-	},
-	relief: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() =>
-			settleRelief(
-				locals.world,
-				idOf(String(form.get('document') ?? '')),
-				String(form.get('key') ?? '')
-			)
-		);
-	},
-	remove: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() =>
-			removeDeductionStatement(
-				locals.world,
-				Number(form.get('contractor')) || 0,
-				String(form.get('month') ?? '')
-			)
-		);
-	}
+		}),
+	bringIn: (event) =>
+		act(event, z.object({ rows: box }), ({ rows }, world) => ({
+			broughtIn: importDeductionStatements(world, readJson(rows))
+		})),
+	relief: (event) =>
+		act(event, z.object({ document: rowId, key: box }), ({ document, key }, world) => {
+			settleRelief(world, document, key);
+		}),
+	remove: (event) =>
+		act(event, z.object(key), ({ contractor, month }, world) => {
+			removeDeductionStatement(world, contractor, month);
+		})
 };

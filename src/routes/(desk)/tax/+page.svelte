@@ -1,21 +1,18 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
+	import Table from '$lib/ui/parts/Table.svelte';
+	import type { Column } from '$lib/ui/parts/table';
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { enhance } from '$app/forms';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '$lib/ui/parts/keys';
+	import Choice from '$lib/ui/parts/Choice.svelte';
+	import Money from '$lib/ui/parts/Money.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
-	import { notices } from '$lib/ui/parts/notices.svelte';
 
 	let { data, form } = $props();
-	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
 	let entering = $state<{ contractor: number; month: string } | null>(null);
 	let panel = $state<HTMLElement>();
-	const key = pressKey();
-	let message = $derived(
-		form && 'message' in form && Object.keys(errors).length === 0 ? String(form.message ?? '') : ''
-	);
 	let upload = $state<HTMLFormElement>();
 	let preview = $derived(form && 'preview' in form ? form.preview : null);
 	const RELIEF = {
@@ -33,6 +30,78 @@
 		missing: 'has not come',
 		unexpected: 'nothing was withheld'
 	};
+	type Month = (typeof data.months)[number];
+	type Debt = (typeof data.badDebts)[number];
+	type Row = NonNullable<typeof preview>['rows'][number];
+	const months: Column<Month>[] = [
+		{
+			id: 'month',
+			head: 'Tax month',
+			text: (month) =>
+				`${displayDate(month.from).replace(/ \d{4}$/, '')} to ${displayDate(month.monthEnd)}`,
+			sort: (month) => month.monthEnd
+		},
+		{
+			id: 'contractor',
+			head: 'Contractor',
+			text: (month) => month.contractor,
+			href: (month) => `/owed/${month.contractorId}`,
+			names: true,
+			sort: (month) => month.contractor
+		},
+		figures('gross', 'Paid', (month: Month) => month.gross),
+		figures('expected', 'Expected', (month: Month) => month.expected),
+		{
+			...figures('withheld', 'Withheld', (month: Month) => month.withheld),
+			look: (month) => (month.withheld === month.expected ? '' : 'late')
+		},
+		figures('stated', 'Statement', (month: Month) => month.stated),
+		{ id: 'state', head: 'State', cell: monthState }
+	];
+	const statements: Column<Row>[] = [
+		{ id: 'month', head: 'Tax month to', text: (row) => displayDate(row.monthEnd) },
+		{ id: 'contractor', head: 'Contractor', text: (row) => row.contractor, names: true },
+		figures('gross', 'Paid', (row: Row) => row.gross),
+		figures('deduction', 'Deducted', (row: Row) => row.deduction),
+		figures('withheld', 'By the books', (row: Row) => row.withheld),
+		{
+			id: 'state',
+			head: 'State',
+			text: (row) =>
+				row.known
+					? 'replaces the one that is kept'
+					: row.deduction === row.withheld
+						? 'agrees'
+						: `differs by ${displayPounds(Math.abs(row.deduction - row.withheld))}`,
+			look: (row) => (row.deduction === row.withheld ? '' : 'late')
+		}
+	];
+	const debts: Column<Debt>[] = [
+		{
+			id: 'invoice',
+			head: 'Invoice',
+			text: (row) => row.number,
+			href: (row) => `/billing/${row.documentId}`,
+			look: () => 'mono'
+		},
+		{ id: 'customer', head: 'Customer', text: (row) => row.customer, names: true },
+		figures('writtenOff', 'Written off', (row: Debt) => row.writtenOff),
+		figures('vat', 'VAT in it', (row: Debt) => (row.state === 'claimed' ? row.claimed : row.vat)),
+		{ id: 'state', head: 'State', cell: debtState }
+	];
+	function figures<R>(id: string, head: string, of: (row: R) => number | null): Column<R> {
+		return {
+			id,
+			head: `${head}, £`,
+			stacked: `${head} £`,
+			figures: true,
+			text: (row) => {
+				const amount = of(row);
+				return amount === null ? '–' : displayAmount(amount);
+			},
+			sort: (row) => of(row) ?? 0
+		};
+	}
 	function enter(contractor: number, month: string) {
 		entering = { contractor, month };
 		panel?.scrollIntoView({ block: 'center' });
@@ -42,7 +111,7 @@
 
 <svelte:head><title>Tax · Axiometer</title></svelte:head>
 <div class="page">
-	<div class="top">
+	<div class="flex flex-wrap gap-y-2 gap-x-5 items-end mb-3.5">
 		<div>
 			<h1>{displayPounds(data.withheld)} withheld by contractors</h1>
 			<p class="quiet">
@@ -50,78 +119,30 @@
 				your Income Tax and National Insurance; {displayPounds(data.stated)} of it is on statements.
 			</p>
 		</div>
-		<span class="gap"></span>
-		<nav aria-label="Tax years">
+		<span class="flex-1"></span>
+		<nav class="flex gap-3.5" aria-label="Tax years">
 			{#each data.years as year (year)}<a
+					class="no-underline py-1.5 px-0 border-b-4 border-b-transparent [&.on]:font-[650] [&.on]:border-b-(--tape)"
 					href="/tax?year={year}"
 					class:on={year === data.year}
 					aria-current={year === data.year ? 'page' : undefined}>to {displayDate(year)}</a
 				>{/each}
 		</nav>
 	</div>
-	<div class="columns">
-		<section class="panel scroll">
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_300px] gap-y-4 gap-x-5 items-start max-[1180px]:grid-cols-1"
+	>
+		<section class="panel overflow-x-auto relative">
 			{#if data.months.length}
-				<table>
-					<thead>
-						<tr
-							><th>Tax month</th><th>Contractor</th><th class="r">Paid, £</th><th class="r"
-								>Expected, £</th
-							><th class="r">Withheld, £</th><th class="r">Statement, £</th><th>State</th></tr
-						>
-					</thead>
-					<tbody>
-						{#each data.months as month (`${month.contractorId} ${month.monthEnd}`)}
-							<tr>
-								<td
-									>{displayDate(month.from).replace(/ \d{4}$/, '')} to {displayDate(
-										month.monthEnd
-									)}</td
-								>
-								<td><a href="/owed/{month.contractorId}">{month.contractor}</a></td>
-								<td class="r numbers" data-label="Paid">{displayAmount(month.gross)}</td>
-								<td class="r numbers" data-label="Expected">{displayAmount(month.expected)}</td>
-								<td
-									class="r numbers"
-									data-label="Withheld"
-									class:late={month.withheld !== month.expected}>{displayAmount(month.withheld)}</td
-								>
-								<td class="r numbers" data-label="Statement"
-									>{month.stated === null ? '–' : displayAmount(month.stated)}</td
-								>
-								<td class="state">
-									<span class:late={month.state === 'missing' || month.state === 'differs'}
-										>{STATES[month.state]}{month.state === 'differs'
-											? ` by ${displayPounds(Math.abs(month.stated! - month.withheld))}`
-											: month.state === 'missing'
-												? `, due ${displayDate(month.deadline)}`
-												: ''}</span
-									>
-									{#if month.stated === null}
-										<button
-											class="button plain"
-											type="button"
-											onclick={() => enter(month.contractorId, month.monthEnd)}
-											>Enter it<span class="sr-only">
-												for {month.contractor}, {displayDate(month.monthEnd)}</span
-											></button
-										>
-									{:else}
-										<form method="post" action="?/remove" use:enhance>
-											<input type="hidden" name="contractor" value={month.contractorId} />
-											<input type="hidden" name="month" value={month.monthEnd} />
-											<button class="button plain"
-												>Take it back<span class="sr-only">: {month.contractor}</span></button
-											>
-										</form>
-									{/if}
-								</td>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
+				<Table
+					label="Tax months"
+					rows={data.months}
+					columns={months}
+					id={(month) => `${month.contractorId} ${month.monthEnd}`}
+					stack
+				/>
 			{:else}
-				<div class="empty">
+				<div class="py-4.5 px-5">
 					<h2>Nothing was withheld in this tax year</h2>
 					<p>
 						What contractors deduct from their payments stands here, month by month (6th to 5th),
@@ -130,179 +151,87 @@
 				</div>
 			{/if}
 		</section>
-		<section class="panel enter" bind:this={panel}>
+		<section class="panel py-4.5 px-5" bind:this={panel}>
 			<h2>A payment and deduction statement</h2>
-			<form
-				method="post"
+			<Form
+				class="grid gap-2.5 mt-2"
 				action="?/save"
-				use:enhance={() =>
-					async ({ result, update }) => {
-						await update({ reset: result.type === 'success' });
-						if (result.type !== 'success') return;
-						entering = null;
-						notices.say('The statement is kept.');
-					}}
+				reset
+				done="The statement is kept."
+				ondone={() => (entering = null)}
 			>
-				<label class="field"
-					><span class="name">From</span><select
-						class="box"
-						name="contractor"
-						aria-invalid={errors.contractor ? 'true' : undefined}
-					>
-						<option value="">choose the contractor</option>
-						{#each data.contractors as one (one.id)}<option
-								value={one.id}
-								selected={entering?.contractor === one.id}>{one.name}</option
-							>{/each}
-					</select>{#if errors.contractor}<span class="wrong">{errors.contractor}</span>{/if}</label
-				>
-				<DateField
-					label="A day of its tax month"
-					name="month"
-					value={entering?.month ?? ''}
-					error={errors.month}
-				/>
-				<Field
-					label="Paid before the deduction, without VAT, £"
-					name="gross"
-					inputmode="decimal"
-					value=""
-					error={errors.gross}
-				/>
-				<Field
-					label="Materials, £"
-					name="materials"
-					inputmode="decimal"
-					value=""
-					error={errors.materials}
-				/>
-				<Field
-					label="Deducted, £"
-					name="deduction"
-					inputmode="decimal"
-					value=""
-					error={errors.deduction}
-				/>
-				<Field label="Its number" name="reference" value="" error={errors.reference} />
+				<Choice label="From" name="contractor" value={String(entering?.contractor ?? '')}>
+					<option value="">choose the contractor</option>
+					{#each data.contractors as one (one.id)}<option value={String(one.id)}>{one.name}</option
+						>{/each}
+				</Choice>
+				<DateField label="A day of its tax month" name="month" value={entering?.month ?? ''} />
+				<Money label="Paid before the deduction, without VAT" name="gross" />
+				<Money label="Materials" name="materials" />
+				<Money label="Deducted" name="deduction" />
+				<Field label="Its number" name="reference" value="" />
 				<button class="button filled">Keep it</button>
-			</form>
-			<form
-				class="file"
-				method="post"
+			</Form>
+			<Form
+				class="file grid gap-2.5 mt-2"
 				action="?/file"
 				enctype="multipart/form-data"
-				bind:this={upload}
-				use:enhance
+				bind:root={upload}
 			>
 				<FilePick
 					label="Or bring in a CSV of many"
 					name="file"
 					accept=".csv,.txt"
-					error={errors.file}
 					onchoose={() => upload?.requestSubmit()}
 				/>
-			</form>
+			</Form>
 		</section>
 	</div>
-	{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 	{#if preview}
-		<section class="panel scroll preview" aria-labelledby="preview">
+		<section
+			class="panel mt-4 py-4 px-4.5 grid gap-2 justify-items-start overflow-x-auto relative"
+			aria-labelledby="preview"
+		>
 			<h2 id="preview">
 				{preview.rows.length}
 				{preview.rows.length === 1 ? 'statement' : 'statements'} in the file
 			</h2>
 			{#if preview.rows.length}
-				<table>
-					<thead
-						><tr
-							><th>Tax month to</th><th>Contractor</th><th class="r">Paid, £</th><th class="r"
-								>Deducted, £</th
-							><th class="r">By the books, £</th><th>State</th></tr
-						></thead
-					>
-					<tbody>
-						{#each preview.rows as row (row.line)}
-							<tr>
-								<td>{displayDate(row.monthEnd)}</td>
-								<td>{row.contractor}</td>
-								<td class="r numbers" data-label="Paid">{displayAmount(row.gross)}</td>
-								<td class="r numbers" data-label="Deducted">{displayAmount(row.deduction)}</td>
-								<td class="r numbers" data-label="By the books">{displayAmount(row.withheld)}</td>
-								<td class:late={row.deduction !== row.withheld}
-									>{row.known
-										? 'replaces the one that is kept'
-										: row.deduction === row.withheld
-											? 'agrees'
-											: `differs by ${displayPounds(Math.abs(row.deduction - row.withheld))}`}</td
-								>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
+				<Table
+					label="Statements in the file"
+					rows={preview.rows}
+					columns={statements}
+					id={(row) => row.line}
+					stack
+				/>
 			{/if}
 			{#each preview.problems as problem (problem.line)}<p class="late">
 					Line {problem.line}: {problem.message}. It is left out.
 				</p>{/each}
 			{#if preview.rows.length}
-				<form
-					method="post"
+				<Form
 					action="?/bringIn"
-					use:enhance={() =>
-						async ({ result, update }) => {
-							await update();
-							if (result.type === 'success') notices.say('The statements are kept.');
-						}}
+					hidden={{ rows: JSON.stringify(preview.rows) }}
+					done="The statements are kept."
 				>
-					<input type="hidden" name="rows" value={JSON.stringify(preview.rows)} />
 					<button class="button filled">Keep {preview.rows.length === 1 ? 'it' : 'them'}</button>
-				</form>
+				</Form>
 			{/if}
 		</section>
 	{/if}
-	<section class="panel scroll debts" aria-labelledby="debts">
+	<section
+		class="panel mt-4 py-4 px-4.5 grid gap-2 justify-items-start overflow-x-auto relative"
+		aria-labelledby="debts"
+	>
 		<h2 id="debts">VAT of bad debts</h2>
 		{#if data.badDebts.length}
-			<table>
-				<thead
-					><tr
-						><th>Invoice</th><th>Customer</th><th class="r">Written off, £</th><th class="r"
-							>VAT in it, £</th
-						><th>State</th></tr
-					></thead
-				>
-				<tbody>
-					{#each data.badDebts as row (row.documentId)}
-						<tr>
-							<td><a class="mono" href="/billing/{row.documentId}">{row.number}</a></td>
-							<td>{row.customer}</td>
-							<td class="r numbers" data-label="Written off">{displayAmount(row.writtenOff)}</td>
-							<td class="r numbers" data-label="VAT"
-								>{displayAmount(row.state === 'claimed' ? row.claimed : row.vat)}</td
-							>
-							<td class="state">
-								<span class:late={row.state === 'repay'}
-									>{RELIEF[row.state]}{row.state === 'waiting'
-										? ` ${displayDate(row.from)}`
-										: row.state === 'claimable' || row.state === 'expired'
-											? ` ${displayDate(row.until)}`
-											: ''}</span
-								>
-								{#if row.state === 'claimable' || row.state === 'repay'}
-									<form method="post" action="?/relief" use:enhance>
-										<input type="hidden" name="document" value={row.documentId} />
-										<input type="hidden" name="key" value="{key}:{row.documentId}:{row.vat}" />
-										<button class="button plain"
-											>{row.state === 'repay' ? 'It is repaid' : 'It is claimed (box 4)'}<span
-												class="sr-only">: {row.number}</span
-											></button
-										>
-									</form>
-								{/if}
-							</td>
-						</tr>
-					{/each}
-				</tbody>
-			</table>
+			<Table
+				label="VAT of bad debts"
+				rows={data.badDebts}
+				columns={debts}
+				id={(row) => row.documentId}
+				stack
+			/>
 		{:else}
 			<p class="quiet">
 				None. When a debt with VAT is written off, what can be claimed back stands here, from six
@@ -312,130 +241,51 @@
 	</section>
 </div>
 
-<style>
-	.top {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 20px;
-		align-items: end;
-		margin-bottom: 14px;
-	}
-	.gap {
-		flex: 1;
-	}
-	.preview,
-	.debts {
-		margin-top: 16px;
-		padding: 16px 18px;
-		display: grid;
-		gap: 8px;
-		justify-items: start;
-	}
-	.file {
-		margin-top: 12px;
-	}
-	nav {
-		display: flex;
-		gap: 14px;
-	}
-	nav a {
-		text-decoration: none;
-		padding: 6px 0;
-		border-bottom: 4px solid transparent;
-	}
-	nav a.on {
-		font-weight: 650;
-		border-bottom-color: var(--tape);
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 300px;
-		gap: 16px 20px;
-		align-items: start;
-	}
-	.scroll {
-		overflow-x: auto;
-		/* Words for screen readers stay inside, and do not widen the page. */
-		position: relative;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-	}
-	th,
-	td {
-		text-align: left;
-		padding: 8px 12px;
-		border-bottom: 1px solid var(--hair);
-		vertical-align: top;
-	}
-	thead th {
-		color: var(--ink-2);
-		font-weight: 400;
-		font-size: 0.875rem;
-		border-bottom: 1.5px solid var(--ink);
-		white-space: nowrap;
-	}
-	th.r,
-	td.r {
-		text-align: right;
-	}
-	td.state form {
-		display: inline;
-	}
-	td.state .button {
-		min-height: 0;
-		padding: 0 6px;
-	}
-	td.numbers {
-		white-space: nowrap;
-	}
-	.empty,
-	.enter {
-		padding: 18px 20px;
-	}
-	.enter form {
-		display: grid;
-		gap: 10px;
-		margin-top: 8px;
-	}
-	@media (max-width: 760px) {
-		thead {
-			position: absolute;
-			clip-path: inset(50%);
-		}
-		tr {
-			display: grid;
-			grid-template-columns: repeat(2, minmax(0, 1fr));
-			padding: 10px 16px;
-			border-bottom: 1px solid var(--hair);
-		}
-		td {
-			border: 0;
-			padding: 2px 0;
-		}
-		td:not([data-label]) {
-			grid-column: 1 / -1;
-		}
-		td:nth-child(2) {
-			font-weight: 650;
-			order: -1;
-		}
-		td.r {
-			text-align: left;
-		}
-		td[data-label]::before {
-			content: attr(data-label) ' £';
-			color: var(--ink-2);
-			font-size: 0.875rem;
-		}
-		td.state .button {
-			min-height: 44px;
-		}
-	}
-	@media (max-width: 1000px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-</style>
+{#snippet monthState(month: Month)}
+	<span class:late={month.state === 'missing' || month.state === 'differs'}
+		>{STATES[month.state]}{month.state === 'differs'
+			? ` by ${displayPounds(Math.abs(month.stated! - month.withheld))}`
+			: month.state === 'missing'
+				? `, due ${displayDate(month.deadline)}`
+				: ''}</span
+	>
+	{#if month.stated === null}
+		<button
+			class="button plain min-h-0 py-0 px-1.5 phone:min-h-11"
+			type="button"
+			onclick={() => enter(month.contractorId, month.monthEnd)}
+			>Enter it<span class="sr-only">
+				for {month.contractor}, {displayDate(month.monthEnd)}</span
+			></button
+		>
+	{:else}
+		<Form
+			class="inline"
+			action="?/remove"
+			hidden={{ contractor: month.contractorId, month: month.monthEnd }}
+		>
+			<button class="button plain min-h-0 py-0 px-1.5 phone:min-h-11"
+				>Take it back<span class="sr-only">: {month.contractor}</span></button
+			>
+		</Form>
+	{/if}
+{/snippet}
+
+{#snippet debtState(row: Debt)}
+	<span class:late={row.state === 'repay'}
+		>{RELIEF[row.state]}{row.state === 'waiting'
+			? ` ${displayDate(row.from)}`
+			: row.state === 'claimable' || row.state === 'expired'
+				? ` ${displayDate(row.until)}`
+				: ''}</span
+	>
+	{#if row.state === 'claimable' || row.state === 'repay'}
+		<Form class="inline" action="?/relief" keyed hidden={{ document: row.documentId }}>
+			<button class="button plain min-h-0 py-0 px-1.5 phone:min-h-11"
+				>{row.state === 'repay' ? 'It is repaid' : 'It is claimed (box 4)'}<span class="sr-only"
+					>: {row.number}</span
+				></button
+			>
+		</Form>
+	{/if}
+{/snippet}

@@ -35,30 +35,43 @@
 
 <svelte:head><title>Work · Axiometer</title></svelte:head>
 <div class="page">
-	<div class="top">
+	<div class="flex gap-y-2 gap-x-3.5 items-center flex-wrap">
 		<h1>Work</h1>
-		<span class="gap"></span>
+		<span class="flex-1"></span>
 		<a class="button filled" href="/work/new"><Plus size={18} aria-hidden="true" />New job</a>
 	</div>
 	<Tabs label="Work" pages={WORK_PAGES} />
 
 	{#if data.clock}
-		<a class="panel running" href="/work/{data.clock.jobId}"
+		<a
+			class="panel block py-2.75 px-4 border-l-6 border-l-(--tape) mb-3.5"
+			href="/work/{data.clock.jobId}"
 			>The clock runs on <b>{data.clock.title}</b> since {londonTime(data.clock.startedAt!)}</a
 		>
 	{/if}
 	{#if data.visits.length}
 		<h2>Today’s visits</h2>
-		<ol class="visits">
+		<ol
+			class="grid grid-cols-[repeat(auto-fill,minmax(320px,1fr))] gap-2.5 mt-2 mb-1.5 mx-0 phone:grid-cols-[1fr]"
+		>
 			{#each data.visits as visit (visit.id)}
 				<li>
-					<a class="panel visit" class:done={visit.done} href="/work/{visit.jobId}">
-						<b class="numbers time">{visit.from || 'all day'}</b>
+					<a
+						class="panel visit grid grid-cols-[62px_1fr_auto] gap-y-1 gap-x-3 py-3 px-3.5 no-underline items-start h-full hover:bg-(--tape-tint)"
+						class:done={visit.done}
+						href="/work/{visit.jobId}"
+					>
+						<b class="numbers time in-[.done]:line-through">{visit.from || 'all day'}</b>
 						<span>
-							<b>{visit.site || visit.customer}</b>
-							<span class="quiet">{visit.title}{visit.site ? ` · ${visit.customer}` : ''}</span>
-							<span class="quiet">{visit.address.split('\n').slice(0, 2).join(', ')}</span>
-							{#if visit.accessNotes}<span class="access">{visit.accessNotes}</span>{/if}
+							<b class="block">{visit.site || visit.customer}</b>
+							<span class="quiet block"
+								>{visit.title}{visit.site ? ` · ${visit.customer}` : ''}</span
+							>
+							<span class="quiet block">{visit.address.split('\n').slice(0, 2).join(', ')}</span>
+							{#if visit.accessNotes}<span
+									class="text-[0.906rem] border-l-3 border-l-(--tape) pl-2 mt-1 block"
+									>{visit.accessNotes}</span
+								>{/if}
 						</span>
 						<span class="tag"
 							>{visit.done ? 'done' : visit.person || JOB_STATE_NAMES[visit.state]}</span
@@ -69,10 +82,10 @@
 		</ol>
 	{/if}
 
-	<div class="bar">
+	<div class="flex gap-y-2 gap-x-3.5 items-center flex-wrap mt-4.5">
 		<h2>Jobs</h2>
 		<input
-			class="box"
+			class="box max-w-85 flex-[1_1_200px]"
 			type="search"
 			aria-label="Search jobs"
 			placeholder="Number, title, customer or site"
@@ -81,7 +94,7 @@
 		/>
 		{#if data.labels.length}
 			<select
-				class="box"
+				class="box flex-[1_1_200px] max-w-50"
 				aria-label="Label"
 				value={data.label}
 				onchange={(event) => goto(address({ label: event.currentTarget.value }))}
@@ -91,16 +104,23 @@
 			</select>
 		{/if}
 	</div>
-	<nav class="states" aria-label="State">
-		<a href={address({ state: '' })} class:on={!data.state}>All</a>
+	<nav class="flex gap-y-1 gap-x-4 flex-wrap py-2 px-0" aria-label="State">
+		<a
+			class="text-(--ink-2) no-underline py-1 px-0 [&.on]:text-(--ink) [&.on]:font-semibold [&.on]:shadow-[inset_0_-3px_0_var(--tape)]"
+			href={address({ state: '' })}
+			class:on={!data.state}>All</a
+		>
 		{#each STATES as [state, label] (state)}
-			{#if data.counts[state] > 0}<a href={address({ state })} class:on={data.state === state}
+			{#if data.counts[state] > 0}<a
+					class="text-(--ink-2) no-underline py-1 px-0 [&.on]:text-(--ink) [&.on]:font-semibold [&.on]:shadow-[inset_0_-3px_0_var(--tape)]"
+					href={address({ state })}
+					class:on={data.state === state}
 					>{label} <span class="numbers">{data.counts[state].toLocaleString('en-GB')}</span></a
 				>{/if}
 		{/each}
 	</nav>
 	{#if data.rows.length === 0}
-		<div class="panel empty">
+		<div class="panel p-6.5 grid gap-2.5 justify-items-start">
 			{#if anything}
 				<h2>Nothing matches</h2>
 				<p>No job fits what you chose. <a href="/work">Show all</a></p>
@@ -116,17 +136,22 @@
 		<ul class="panel rows">
 			{#each data.rows as job (job.id)}
 				<li>
-					<a href="/work/{job.id}">
-						<span class="mono">{job.number}</span>
+					<a
+						class="grid grid-cols-[84px_minmax(0,1fr)_auto_minmax(150px,auto)] gap-y-1 gap-x-4 items-center py-2.5 px-4 no-underline border-b border-b-(--hair) phone:grid-cols-[1fr_auto] hover:bg-(--tape-tint) in-[li:last-child]:border-0"
+						href="/work/{job.id}"
+					>
+						<span class="mono phone:hidden">{job.number}</span>
 						<span class="what"
-							><b>{job.title}</b><span class="quiet"
+							><b class="block wrap-anywhere">{job.title}</b><span class="quiet block wrap-anywhere"
 								>{job.customer}{job.site ? ` · ${job.site}` : ''}</span
 							></span
 						>
-						<span class="labels"
+						<span class="flex gap-1 flex-wrap phone:hidden"
 							>{#each job.labels as label (label)}<span class="tag">{label}</span>{/each}</span
 						>
-						<span class="state" data-state={job.state}
+						<span
+							class="state text-right text-(--ink-2) text-[0.906rem] [&[data-state='finished']]:text-(--ink) [&[data-state='finished']]:font-semibold"
+							data-state={job.state}
 							>{JOB_STATE_NAMES[job.state]}{job.finishedOn && job.state !== 'underWay'
 								? ` ${displayDate(job.finishedOn)}`
 								: ''}</span
@@ -138,129 +163,3 @@
 		<Pager before={data.before} after={data.after} />
 	{/if}
 </div>
-
-<style>
-	.top,
-	.bar {
-		display: flex;
-		gap: 8px 14px;
-		align-items: center;
-		flex-wrap: wrap;
-	}
-	.gap {
-		flex: 1;
-	}
-	.bar {
-		margin-top: 18px;
-	}
-	.bar .box {
-		max-width: 340px;
-		flex: 1 1 200px;
-	}
-	.bar select.box {
-		max-width: 200px;
-	}
-	.running {
-		display: block;
-		padding: 11px 16px;
-		border-left: 6px solid var(--tape);
-		margin-bottom: 14px;
-	}
-	.visits {
-		display: grid;
-		grid-template-columns: repeat(auto-fill, minmax(320px, 1fr));
-		gap: 10px;
-		margin: 8px 0 6px;
-	}
-	.visit {
-		display: grid;
-		grid-template-columns: 62px 1fr auto;
-		gap: 4px 12px;
-		padding: 12px 14px;
-		text-decoration: none;
-		align-items: start;
-		height: 100%;
-	}
-	.visit span > * {
-		display: block;
-	}
-	.visit:hover,
-	.rows a:hover {
-		background: var(--tape-tint);
-	}
-	.visit.done .time {
-		text-decoration: line-through;
-	}
-	.access {
-		font-size: 0.906rem;
-		border-left: 3px solid var(--tape);
-		padding-left: 8px;
-		margin-top: 4px;
-	}
-	.states {
-		display: flex;
-		gap: 4px 16px;
-		flex-wrap: wrap;
-		padding: 8px 0;
-	}
-	.states a {
-		color: var(--ink-2);
-		text-decoration: none;
-		padding: 4px 0;
-	}
-	.states a.on {
-		color: var(--ink);
-		font-weight: 600;
-		box-shadow: inset 0 -3px 0 var(--tape);
-	}
-	.rows a {
-		display: grid;
-		grid-template-columns: 84px minmax(0, 1fr) auto minmax(150px, auto);
-		gap: 4px 16px;
-		align-items: center;
-		padding: 10px 16px;
-		text-decoration: none;
-		border-bottom: 1px solid var(--hair);
-	}
-	.rows li:last-child a {
-		border: 0;
-	}
-	.what > * {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.labels {
-		display: flex;
-		gap: 4px;
-		flex-wrap: wrap;
-	}
-	.state {
-		text-align: right;
-		color: var(--ink-2);
-		font-size: 0.906rem;
-	}
-	.state[data-state='finished'] {
-		color: var(--ink);
-		font-weight: 600;
-	}
-	.empty {
-		padding: 26px;
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-	}
-	@media (max-width: 760px) {
-		.visits {
-			grid-template-columns: 1fr;
-		}
-		.rows a {
-			grid-template-columns: 1fr auto;
-		}
-		.rows .mono {
-			display: none;
-		}
-		.labels {
-			display: none;
-		}
-	}
-</style>

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
 import { openSession, signIn } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
@@ -15,20 +16,13 @@ function safeTarget(to: string | null): string {
 }
 
 export const actions: Actions = {
-	password: async ({ request, locals, cookies, url, getClientAddress }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const result = await act(async () => {
-			const token = await signIn(
-				locals.world,
-				String(form.get('password') ?? ''),
-				getClientAddress()
-			);
-			setSession(cookies, locals.config, token);
-			return 'in' as const;
-		});
-		if (result !== 'in') return result;
-		redirect(303, safeTarget(url.searchParams.get('to')));
-	},
+	password: (event) =>
+		act(event, z.object({}), async (_values, world, posted) => {
+			const password = String(posted.get('password') ?? '');
+			const token = await signIn(world, password, event.getClientAddress());
+			setSession(event.cookies, event.locals.config, token);
+			redirect(303, safeTarget(event.url.searchParams.get('to')));
+		}),
 	demo: ({ locals, cookies, url }) => {
 		if (!locals.config.demo) redirect(303, '/sign-in');
 		setSession(cookies, locals.config, openSession(locals.world));

@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
-import { act, formValues, readForm } from '$lib/server/answers';
+import { act, boxesOf } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
-import { isSetUp, saveBusiness } from '$lib/server/services/business/settings';
+import { businessForm, isSetUp, saveBusiness } from '$lib/server/services/business/settings';
 import { FieldError } from '$lib/core/refusals';
 import {
 	checkPassword,
@@ -12,12 +12,10 @@ import {
 import type { Actions } from './$types';
 
 export const actions: Actions = {
-	default: async ({ request, locals, cookies }) => {
-		const { world, config } = locals;
-		const form = formValues(await readForm(request, locals.world.clock.today()));
-		const { password = '', ...values } = form;
-		if (hasOwner(world) && isSetUp(world)) redirect(303, '/sign-in');
-		const result = await act(async () => {
+	default: (event) =>
+		act(event, boxesOf(businessForm), async (values, world, posted) => {
+			if (hasOwner(world) && isSetUp(world)) redirect(303, '/sign-in');
+			const password = String(posted.get('password') ?? '');
 			// Both are looked at before anything is written, so that every message comes at once.
 			const wrong = passwordProblem(password);
 			try {
@@ -28,12 +26,9 @@ export const actions: Actions = {
 			}
 			if (Object.keys(wrong).length) throw new FieldError(wrong);
 			await setPassword(world, password);
-			setSession(cookies, config, openSession(world));
-			return 'done' as const;
-		}, values);
-		if (result !== 'done') return result;
-		redirect(303, '/');
-	}
+			setSession(event.cookies, event.locals.config, openSession(world));
+			redirect(303, '/');
+		})
 };
 
 function passwordProblem(password: string): Record<string, string> {

@@ -12,7 +12,18 @@ import { FieldError } from '../../../core/refusals';
 import { parseForm } from './fields';
 import { loadSeries, saveSeries } from './series';
 
-const text = (most: number) => z.string().trim().max(most, `At most ${most} characters.`);
+/** A box of text; one that is missing is empty. `needed` says why it may not be. */
+const text = (most: number, needed?: string) =>
+	z
+		.string()
+		.optional()
+		.transform((value) => (value ?? '').trim())
+		.pipe(
+			z
+				.string()
+				.min(needed ? 1 : 0, needed)
+				.max(most, `At most ${most} characters.`)
+		);
 const checkbox = z
 	.union([z.boolean(), z.literal('on').transform(() => true)])
 	.optional()
@@ -23,16 +34,14 @@ const optionalEmail = text(200).refine(
 );
 
 export const businessForm = z.object({
-	ownerName: text(200).min(1, 'The law wants your own name on every invoice.'),
+	ownerName: text(200, 'The law wants your own name on every invoice.'),
 	tradingName: text(200),
-	address: text(1000).min(1, 'The law wants an address on every invoice.'),
+	address: text(1000, 'The law wants an address on every invoice.'),
 	email: optionalEmail,
 	phone: text(50),
 	vatRegistered: checkbox,
 	vatNumber: text(20),
-	vatFrom: text(10)
-		.optional()
-		.transform((value) => value ?? ''),
+	vatFrom: text(10),
 	cisSubcontractor: checkbox,
 	utr: text(20).refine(
 		(value) => value === '' || isUtr(value),
@@ -54,7 +63,7 @@ export const businessForm = z.object({
 		.max(999, 'At most 999 days.')
 		.default(14),
 	termsEndOfMonth: checkbox,
-	invoicePattern: text(30).default('INV-{nnnn}'),
+	invoicePattern: text(30).transform((value) => value || 'INV-{nnnn}'),
 	invoiceNext: z.coerce
 		.number({ error: 'A number.' })
 		.int('A whole number.')

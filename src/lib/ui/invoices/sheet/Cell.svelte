@@ -41,10 +41,10 @@
 	}
 </script>
 
-<span class="cell" class:numeric>
-	{#if prefix}<span class="quiet prefix" aria-hidden="true">{prefix}</span>{/if}
+<span class="flex flex-wrap items-center min-w-0" class:numeric>
+	{#if prefix}<span class="quiet whitespace-nowrap pr-1" aria-hidden="true">{prefix}</span>{/if}
 	<input
-		class="line-box"
+		class="line-box flex-1 min-w-0 in-[.numeric]:text-right"
 		class:numbers={numeric}
 		data-path={path}
 		aria-label={label}
@@ -57,31 +57,7 @@
 		bind:value
 		onblur={leave}
 	/>
-	{#if problem && bad}<span class="wrong" id="{id}-wrong">{problem.message}</span
+	{#if problem && bad}<span class="wrong basis-[100%] text-[0.85rem] leading-[1.2]" id="{id}-wrong"
+			>{problem.message}</span
 		>{:else if problem}<span class="sr-only" id="{id}-wrong">{problem.message}</span>{/if}
 </span>
-
-<style>
-	.cell {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		min-width: 0;
-	}
-	.cell input {
-		flex: 1;
-		min-width: 0;
-	}
-	.numeric input {
-		text-align: right;
-	}
-	.prefix {
-		white-space: nowrap;
-		padding-right: 4px;
-	}
-	.wrong {
-		flex-basis: 100%;
-		font-size: 0.85rem;
-		line-height: 1.2;
-	}
-</style>

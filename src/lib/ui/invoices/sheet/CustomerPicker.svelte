@@ -120,7 +120,7 @@
 
 <!-- What comes first on a new invoice has the cursor. -->
 <!-- svelte-ignore a11y_autofocus -->
-<div class="field picker">
+<div class="field relative">
 	<label class="name" for="customer">Customer</label>
 	<input
 		bind:this={input}
@@ -156,7 +156,7 @@
 	/>
 	{#if failed || wrong}<div class="wrong" id="customer-wrong">{failed || wrong}</div>{/if}
 	<div
-		class="options"
+		class="options absolute top-[calc(100%_+_3px)] left-0 bg-(--sheet) border-[1.5px] border-(--ink) rounded-[3px] min-w-[min(360px,calc(100vw_-_40px))] max-h-92.5 overflow-auto z-35 [&[hidden]]:hidden"
 		id="customer-options"
 		role="listbox"
 		aria-label="Customers"
@@ -164,7 +164,7 @@
 	>
 		{#each options as option, index (option.key)}
 			<div
-				class="option"
+				class="option py-2.25 px-3 grid cursor-pointer min-h-10 [&.on]:bg-(--tape-tint) [&.on]:shadow-[inset_3px_0_var(--tape)]"
 				class:on={index === at}
 				id="customer-{option.key}"
 				role="option"
@@ -177,42 +177,9 @@
 				}}
 			>
 				{#if option.detail || !KINDS.some(({ kind }) => kind === option.key)}<b>{option.title}</b
-					><span class="quiet">{option.detail}</span>{:else}{option.title}{/if}
+					><span class="quiet in-[.on]:text-(--ink)">{option.detail}</span
+					>{:else}{option.title}{/if}
 			</div>
 		{/each}
 	</div>
 </div>
-
-<style>
-	.picker {
-		position: relative;
-	}
-	.options {
-		position: absolute;
-		top: calc(100% + 3px);
-		left: 0;
-		background: var(--sheet);
-		border: 1.5px solid var(--ink);
-		border-radius: 3px;
-		min-width: min(360px, calc(100vw - 40px));
-		max-height: 370px;
-		overflow: auto;
-		z-index: 35;
-	}
-	.options[hidden] {
-		display: none;
-	}
-	.option {
-		padding: 9px 12px;
-		display: grid;
-		cursor: pointer;
-		min-height: 40px;
-	}
-	.option.on {
-		background: var(--tape-tint);
-		box-shadow: inset 3px 0 var(--tape);
-	}
-	.option.on .quiet {
-		color: var(--ink);
-	}
-</style>

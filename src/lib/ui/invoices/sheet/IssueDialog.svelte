@@ -124,6 +124,7 @@
 			</p>
 			<ProblemList problems={warnings} onfix={fix} />
 			<form
+				class="grid gap-2.5 mt-3.5"
 				onsubmit={(event) => {
 					event.preventDefault();
 					void issue(true);
@@ -146,7 +147,7 @@
 						><input type="checkbox" bind:checked={useCredit} /> Use the {displayPounds(inHand)} they have
 						in hand for it</label
 					>{/if}
-				<div class="buttons">
+				<div class="flex gap-y-2 gap-x-2.5 flex-wrap">
 					<button class="button filled" data-first aria-busy={busy === 'send'}
 						>Issue and send</button
 					>
@@ -165,29 +166,9 @@
 			<ProblemList problems={draft.stops} onfix={fix} />
 		{/if}
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
-		{#if done}<p role="status" class="done">{done}</p>{/if}
+		{#if done}<p role="status" class="mt-2.5 font-semibold">{done}</p>{/if}
 	{:else if open}
 		<ProblemList problems={draft.stops} onfix={fix} />
 	{/if}
-	<button class="button plain close" onclick={() => (open = false)}>Back to the sheet</button>
+	<button class="button plain close mt-2" onclick={() => (open = false)}>Back to the sheet</button>
 </Dialog>
-
-<style>
-	form {
-		display: grid;
-		gap: 10px;
-		margin-top: 14px;
-	}
-	.buttons {
-		display: flex;
-		gap: 8px 10px;
-		flex-wrap: wrap;
-	}
-	.done {
-		margin-top: 10px;
-		font-weight: 600;
-	}
-	.close {
-		margin-top: 8px;
-	}
-</style>

@@ -145,10 +145,14 @@
 </script>
 
 <div class="grid" class:unregistered={!registered} bind:this={grid} data-path="rows">
-	<div class="head" aria-hidden="true">
-		<span></span><span>Work and materials</span><span class="r">Quantity</span><span>Unit</span
-		><span class="r">Price, £</span>
-		<span>{registered ? 'VAT' : ''}</span><span class="r">Amount, £</span><span></span>
+	<div
+		class="grid grid-cols-[22px_minmax(0,1fr)_76px_76px_92px_var(--vat,92px)_104px_52px] gap-y-0 gap-x-1.5 text-(--ink-2) text-[0.85rem] font-medium pt-2 pb-1.5 px-0 border-b-[1.5px] border-b-(--ink) phone:hidden [&_span]:px-2 in-[.unregistered]:[--vat:0px]"
+		aria-hidden="true"
+	>
+		<span></span><span>Work and materials</span><span class="text-right">Quantity</span><span
+			>Unit</span
+		><span class="text-right">Price, £</span>
+		<span>{registered ? 'VAT' : ''}</span><span class="text-right">Amount, £</span><span></span>
 	</div>
 	<div
 		use:dragHandleZone={{
@@ -182,24 +186,28 @@
 					/>
 				{:else}
 					<!-- svelte-ignore a11y_no_static_element_interactions -->
-					<div class="heading" onkeydown={(event) => keys(event, row)}>
-						<span class="grip" use:dragHandle aria-label="Drag heading"
+					<div
+						class="heading grid grid-cols-[22px_minmax(0,1fr)_auto_52px] gap-1.5 items-center pt-2 pb-1 px-0 border-b border-b-(--hair) bg-(--sheet) focus-within:bg-(--tape-tint)"
+						onkeydown={(event) => keys(event, row)}
+					>
+						<span class="text-(--dotted) cursor-grab" use:dragHandle aria-label="Drag heading"
 							><GripVertical size={18} aria-hidden="true" /></span
 						>
 						<input
-							class="line-box"
+							class="line-box [font:650_1.1rem_var(--font-heading)]"
 							data-path="rows.{row.id}.text"
 							aria-label="Heading"
 							placeholder="Heading, such as a room"
 							bind:value={row.text}
 						/>
 						<button
-							class="numbers sum"
+							class="numbers sum py-1 px-2 [cursor:help] [&:not(.sum)]:grid [&:not(.sum)]:place-items-center [&:not(.sum)]:h-8 [&:not(.sum)]:w-8 [&:not(.sum)]:cursor-pointer"
 							title="Workings"
 							onclick={() => (draft.figure = `heading.${row.id}`)}
 							>{displayAmount(draft.headingSums.get(`heading.${row.id}`)?.value ?? 0n)}</button
 						>
 						<button
+							class="[&:not(.sum)]:grid [&:not(.sum)]:place-items-center [&:not(.sum)]:h-8 [&:not(.sum)]:w-8 [&:not(.sum)]:cursor-pointer"
 							tabindex="-1"
 							aria-label="Remove heading"
 							onclick={() => draft.removeRow(row.id)}
@@ -211,14 +219,14 @@
 		{/each}
 	</div>
 	{#if draft.problemAt.get('rows')}<p class="wrong">{draft.problemAt.get('rows')?.message}</p>{/if}
-	<div class="foot">
+	<div class="flex gap-y-1.5 gap-x-3.5 flex-wrap items-center pt-1">
 		<button class="button plain" onclick={() => focus(draft.addLine(), 'description')}
 			><Plus size={18} aria-hidden="true" />Line</button
 		>
 		<button class="button plain" onclick={() => focus(draft.addHeading(), 'text')}
 			><Heading size={17} aria-hidden="true" />Heading</button
 		>
-		<label class="check"
+		<label class="check ml-auto items-center text-(--ink-2) text-[0.906rem]"
 			><input
 				type="checkbox"
 				checked={draft.sheet.grouping === 'kinds'}
@@ -231,73 +239,3 @@
 		>{#each UNITS as unit (unit)}<option value={unit}></option>{/each}</datalist
 	>
 </div>
-
-<style>
-	.head {
-		display: grid;
-		grid-template-columns: 22px minmax(0, 1fr) 76px 76px 92px var(--vat, 92px) 104px 52px;
-		gap: 0 6px;
-		color: var(--ink-2);
-		font-size: 0.85rem;
-		font-weight: 500;
-		padding: 8px 0 6px;
-		border-bottom: 1.5px solid var(--ink);
-	}
-	.unregistered .head {
-		--vat: 0px;
-	}
-	.head span {
-		padding-inline: 8px;
-	}
-	.r {
-		text-align: right;
-	}
-	.heading {
-		display: grid;
-		grid-template-columns: 22px minmax(0, 1fr) auto 52px;
-		gap: 6px;
-		align-items: center;
-		padding: 8px 0 4px;
-		border-bottom: 1px solid var(--hair);
-		background: var(--sheet);
-	}
-	.heading:focus-within {
-		background: var(--tape-tint);
-	}
-	.heading input {
-		font: 650 1.1rem var(--font-heading);
-	}
-	.heading .sum {
-		padding: 4px 8px;
-		cursor: help;
-	}
-	.heading button:not(.sum) {
-		display: grid;
-		place-items: center;
-		height: 32px;
-		width: 32px;
-		cursor: pointer;
-	}
-	.grip {
-		color: var(--dotted);
-		cursor: grab;
-	}
-	.foot {
-		display: flex;
-		gap: 6px 14px;
-		flex-wrap: wrap;
-		align-items: center;
-		padding-top: 4px;
-	}
-	.foot .check {
-		margin-left: auto;
-		align-items: center;
-		color: var(--ink-2);
-		font-size: 0.906rem;
-	}
-	@media (max-width: 760px) {
-		.head {
-			display: none;
-		}
-	}
-</style>

@@ -49,9 +49,18 @@
 
 <!-- The keys work for the cells inside. -->
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
-<div class="row" class:current role="group" aria-label="Line {number}" {onkeydown} {onpaste}>
-	<span class="grip" use:dragHandle aria-label="Drag line {number}"
-		><GripVertical size={18} aria-hidden="true" /></span
+<div
+	class="row group/row grid grid-cols-[22px_minmax(0,1fr)_76px_76px_92px_var(--vat,92px)_104px_52px] gap-y-0 gap-x-1.5 items-start pt-1.25 pb-1 px-0 border-b border-b-(--hair) bg-(--sheet) phone:grid-cols-[30px_68px_1fr_100px] phone:[grid-template-areas:'grip_what_what_what'_'._more_more_more'_'._quantity_unit_price'_'._vat_tools_amount'] phone:py-2 phone:px-0 phone:gap-y-0.5 phone:gap-x-2 in-[.unregistered]:[--vat:0px] [&.current]:bg-(--tape-tint) [&.current]:shadow-[inset_0_-2px_var(--tape)] focus-within:bg-(--tape-tint) focus-within:shadow-[inset_0_-2px_var(--tape)] phone:[&>.what]:[grid-area:what] phone:[&_.line-box]:min-h-10"
+	class:current
+	role="group"
+	aria-label="Line {number}"
+	{onkeydown}
+	{onpaste}
+>
+	<span
+		class="text-(--dotted) cursor-grab grid place-items-center h-8.5 phone:[grid-area:grip]"
+		use:dragHandle
+		aria-label="Drag line {number}"><GripVertical size={18} aria-hidden="true" /></span
 	>
 	<LineText
 		bind:value={line.description}
@@ -61,7 +70,7 @@
 		settled={line.itemId !== undefined || line.bills !== undefined}
 		onchoose={(lines) => draft.useEntry(line.id, lines)}
 	/>
-	<div class="quantity">
+	<div class="quantity phone:[grid-area:quantity]">
 		<Cell
 			bind:value={line.quantity}
 			label="Quantity, line {number}"
@@ -71,7 +80,7 @@
 			tidy
 		/>
 	</div>
-	<div class="unit">
+	<div class="unit phone:[grid-area:unit]">
 		<Cell
 			bind:value={line.unit}
 			label="Unit, line {number}"
@@ -81,7 +90,7 @@
 			placeholder="unit"
 		/>
 	</div>
-	<div class="price">
+	<div class="price phone:[grid-area:price]">
 		<Cell
 			bind:value={line.unitPrice}
 			label="Price, line {number}"
@@ -94,9 +103,9 @@
 		/>
 	</div>
 	{#if registered}
-		<div class="vat">
+		<div class="vat phone:[grid-area:vat]">
 			<select
-				class="small"
+				class="small bg-transparent border-0 p-0.5 max-w-full cursor-pointer w-full text-base min-h-8.5 text-(--ink) text-ellipsis phone:min-h-10 group-focus-within/row:text-(--ink)"
 				data-path="{path}.vat"
 				aria-label="VAT, line {number}"
 				aria-invalid={problem('vat') ? 'true' : undefined}
@@ -113,7 +122,7 @@
 		</div>
 	{/if}
 	<button
-		class="amount numbers"
+		class="amount numbers text-right py-1.25 px-2 min-h-8.5 [cursor:help] wrap-anywhere phone:[grid-area:amount] phone:font-semibold"
 		disabled={amount === ''}
 		data-path="{path}.amount"
 		title="Workings"
@@ -121,9 +130,11 @@
 	>
 		<span class="sr-only">Amount, line {number}: </span>{amount}
 	</button>
-	<div class="more">
+	<div
+		class="more col-[2_/_-1] row-start-2 flex flex-wrap gap-y-0 gap-x-2.5 items-center pl-0.5 phone:[grid-area:more] group-focus-within/row:[&_.quiet]:text-(--ink)"
+	>
 		<select
-			class="small"
+			class="small text-[0.875rem] text-(--ink-2) bg-transparent border-0 p-0.5 min-h-6.5 max-w-full cursor-pointer phone:min-h-10 group-focus-within/row:text-(--ink)"
 			data-path="{path}.kind"
 			aria-label="Kind, line {number}"
 			bind:value={line.kind}
@@ -132,7 +143,9 @@
 				>{/each}
 		</select>
 		{#if asksCost && (costWanted || line.cost)}
-			<span class="cost" class:asked={costWanted && !line.cost}
+			<span
+				class="cost text-[0.875rem] [&_input]:w-19 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] [&.asked_input]:border-b-[1.5px] [&.asked_input]:border-b-(--oxide)"
+				class:asked={costWanted && !line.cost}
 				><Cell
 					bind:value={line.cost}
 					label="What it cost you, line {number}"
@@ -144,7 +157,8 @@
 				/></span
 			>
 		{:else if asksCost}
-			<span class="cost shy"
+			<span
+				class="cost shy text-[0.875rem] hidden [&_input]:w-19 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-focus-within/row:block"
 				><Cell
 					bind:value={line.cost}
 					label="What its materials cost you, line {number}"
@@ -155,7 +169,9 @@
 				/></span
 			>
 		{/if}
-		<span class="discount" class:shy={!line.discount}
+		<span
+			class="discount text-[0.875rem] [&.shy]:hidden [&_input]:w-16 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-focus-within/row:[&.shy]:block"
+			class:shy={!line.discount}
 			><Cell
 				bind:value={line.discount}
 				label="Discount, line {number}"
@@ -167,19 +183,26 @@
 			/></span
 		>
 		{#if line.itemId === undefined && !line.bills && amount !== '' && line.description.trim()}
-			<button tabindex="-1" class="shy keep" onclick={() => draft.keepOnList(line.id)}
+			<button
+				tabindex="-1"
+				class="shy hidden text-[0.875rem] text-(--ink-2) [text-decoration:underline_dotted] cursor-pointer group-focus-within/row:block"
+				onclick={() => draft.keepOnList(line.id)}
 				>keep on the price list<span class="sr-only">, line {number}</span></button
 			>
 		{/if}
 	</div>
-	<span class="tools">
+	<span
+		class="flex opacity-0 phone:[grid-area:tools] phone:opacity-100 phone:justify-end group-hover/row:opacity-100 group-focus-within/row:opacity-100"
+	>
 		<button
+			class="grid place-items-center w-6.5 h-8.5 cursor-pointer phone:w-11 phone:h-10"
 			tabindex="-1"
 			title="Copy (Ctrl D)"
 			aria-label="Copy line {number}"
 			onclick={() => draft.copyRow(line.id)}><Copy size={17} aria-hidden="true" /></button
 		>
 		<button
+			class="grid place-items-center w-6.5 h-8.5 cursor-pointer phone:w-11 phone:h-10"
 			tabindex="-1"
 			title="Remove (Ctrl Delete)"
 			aria-label="Remove line {number}"
@@ -187,159 +210,3 @@
 		>
 	</span>
 </div>
-
-<style>
-	.row {
-		display: grid;
-		grid-template-columns: 22px minmax(0, 1fr) 76px 76px 92px var(--vat, 92px) 104px 52px;
-		gap: 0 6px;
-		align-items: start;
-		padding: 5px 0 4px;
-		border-bottom: 1px solid var(--hair);
-		background: var(--sheet);
-	}
-	:global(.unregistered) .row {
-		--vat: 0px;
-	}
-	.row:focus-within,
-	.row.current {
-		background: var(--tape-tint);
-		box-shadow: inset 0 -2px var(--tape);
-	}
-	.grip {
-		color: var(--dotted);
-		cursor: grab;
-		display: grid;
-		place-items: center;
-		height: 34px;
-	}
-	.more {
-		grid-column: 2 / -1;
-		grid-row: 2;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0 10px;
-		align-items: center;
-		padding-left: 2px;
-	}
-	.small {
-		font-size: 0.875rem;
-		color: var(--ink-2);
-		background: transparent;
-		border: 0;
-		padding: 2px 2px;
-		min-height: 26px;
-		max-width: 100%;
-		cursor: pointer;
-	}
-	.row:focus-within .small {
-		color: var(--ink);
-	}
-	.vat .small {
-		width: 100%;
-		font-size: 1rem;
-		min-height: 34px;
-		color: var(--ink);
-		text-overflow: ellipsis;
-	}
-	.cost,
-	.discount {
-		font-size: 0.875rem;
-	}
-	.cost :global(input) {
-		width: 76px;
-		min-height: 26px;
-		font-size: 0.875rem;
-	}
-	.discount :global(input) {
-		width: 64px;
-		min-height: 26px;
-		font-size: 0.875rem;
-	}
-	.row:focus-within .more :global(.quiet) {
-		color: var(--ink);
-	}
-	.asked :global(input) {
-		border-bottom: 1.5px solid var(--oxide);
-	}
-	.shy {
-		display: none;
-	}
-	.row:focus-within .shy {
-		display: block;
-	}
-	.amount {
-		text-align: right;
-		padding: 5px 8px;
-		min-height: 34px;
-		cursor: help;
-		overflow-wrap: anywhere;
-	}
-	.keep {
-		font-size: 0.875rem;
-		color: var(--ink-2);
-		text-decoration: underline dotted;
-		cursor: pointer;
-	}
-	.tools {
-		display: flex;
-		opacity: 0;
-	}
-	.tools button {
-		display: grid;
-		place-items: center;
-		width: 26px;
-		height: 34px;
-		cursor: pointer;
-	}
-	.row:hover .tools,
-	.row:focus-within .tools {
-		opacity: 1;
-	}
-	@media (max-width: 760px) {
-		.row {
-			grid-template-columns: 30px 68px 1fr 100px;
-			grid-template-areas: 'grip what what what' '. more more more' '. quantity unit price' '. vat tools amount';
-			padding: 8px 0;
-			gap: 2px 8px;
-		}
-		.grip {
-			grid-area: grip;
-		}
-		.row > :global(.what) {
-			grid-area: what;
-		}
-		.more {
-			grid-area: more;
-		}
-		.quantity {
-			grid-area: quantity;
-		}
-		.unit {
-			grid-area: unit;
-		}
-		.price {
-			grid-area: price;
-		}
-		.vat {
-			grid-area: vat;
-		}
-		.amount {
-			grid-area: amount;
-			font-weight: 600;
-		}
-		.tools {
-			grid-area: tools;
-			opacity: 1;
-			justify-content: end;
-		}
-		.tools button {
-			width: 44px;
-			height: 40px;
-		}
-		.row :global(.line-box),
-		.small {
-			min-height: 40px;
-		}
-	}
-</style>

@@ -82,9 +82,9 @@
 	}
 </script>
 
-<div class="what">
+<div class="what relative min-w-0">
 	<textarea
-		class="line-box strong"
+		class="line-box strong resize-none overflow-hidden [field-sizing:content]"
 		rows="1"
 		use:grow={value}
 		data-path="{path}.description"
@@ -99,9 +99,16 @@
 		oninput={typed}
 		onkeydown={keys}
 		onblur={() => setTimeout(close, 150)}></textarea>
-	<ul id="{id}-list" role="listbox" aria-label="Price list" hidden={!open}>
+	<ul
+		class="absolute z-25 top-[100%] left-0 w-[max(100%,min(460px,86vw))] bg-(--sheet) border-[1.5px] border-(--ink)"
+		id="{id}-list"
+		role="listbox"
+		aria-label="Price list"
+		hidden={!open}
+	>
 		{#each found as one, index (one.id)}
 			<li
+				class="flex justify-between gap-3.5 py-2 px-3 cursor-pointer hover:bg-(--tape-tint) [&.on]:bg-(--tape-tint)"
 				id="{id}-{index}"
 				role="option"
 				aria-selected={index === at}
@@ -112,7 +119,7 @@
 				}}
 			>
 				<span>{one.name} <span class="mono quiet">{one.code}</span></span>
-				<span class="numbers"
+				<span class="numbers whitespace-nowrap"
 					>{displayAmount(parseMoney(one.price) ?? 0n)}{one.unit ? ` / ${one.unit}` : ''}</span
 				>
 			</li>
@@ -124,38 +131,3 @@
 	>
 	{#if problem}<span class="wrong">{problem.message}</span>{/if}
 </div>
-
-<style>
-	.what {
-		position: relative;
-		min-width: 0;
-	}
-	textarea {
-		resize: none;
-		overflow: hidden;
-		field-sizing: content;
-	}
-	ul {
-		position: absolute;
-		z-index: 25;
-		top: 100%;
-		left: 0;
-		width: max(100%, min(460px, 86vw));
-		background: var(--sheet);
-		border: 1.5px solid var(--ink);
-	}
-	li {
-		display: flex;
-		justify-content: space-between;
-		gap: 14px;
-		padding: 8px 12px;
-		cursor: pointer;
-	}
-	li.on,
-	li:hover {
-		background: var(--tape-tint);
-	}
-	li .numbers {
-		white-space: nowrap;
-	}
-</style>

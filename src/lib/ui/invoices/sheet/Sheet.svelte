@@ -150,16 +150,20 @@
 <svelte:head><title>{title} · Axiometer</title></svelte:head>
 <svelte:window onkeydown={keys} />
 
-<div class="page whole" bind:this={root}>
-	<div class="top">
-		<h1>{title}</h1>
+<div class="page pt-3.5 phone:pb-42.5" bind:this={root}>
+	<div class="flex items-center gap-y-2 gap-x-3.5 flex-wrap mb-3.5">
+		<h1 class="text-[1.65rem] wrap-anywhere">{title}</h1>
 		<span class="tag numbers" role="status" data-state={save.state}>{saved}</span>
-		<span class="gap"></span>
-		<button class="button plain" onclick={discard}>Throw away</button>
-		<a class="button" href="/billing/{draft.id}/preview" onclick={() => void save.flush()}
-			>See it as the customer</a
+		<span class="flex-1 phone:hidden"></span>
+		<button class="button plain phone:flex-[0]" onclick={discard}>Throw away</button>
+		<a
+			class="button phone:flex-1"
+			href="/billing/{draft.id}/preview"
+			onclick={() => void save.flush()}>See it as the customer</a
 		>
-		<button class="button filled wide-only" title="Ctrl Enter" onclick={tryToIssue}>Issue…</button>
+		<button class="button filled phone:hidden phone:flex-1" title="Ctrl Enter" onclick={tryToIssue}
+			>Issue…</button
+		>
 	</div>
 	<SheetBanners
 		{save}
@@ -172,8 +176,10 @@
 			clash = null;
 		}}
 	/>
-	<div class="columns">
-		<section class="panel sheet" aria-label="The sheet">
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_372px] gap-y-3.5 gap-x-5.5 items-start narrow:grid-cols-1"
+	>
+		<section class="panel sheet py-4 pr-4.5 pl-2.5 phone:py-3 phone:px-2.5" aria-label="The sheet">
 			<SheetHead {draft} />
 			<LineGrid {draft} />
 			{#if figures}<Totals
@@ -182,13 +188,16 @@
 					figure={draft.figure}
 					onpick={pick}
 				/>{/if}
-			{#if draft.problemAt.get('total')}<p class="wrong total">
+			{#if draft.problemAt.get('total')}<p class="wrong total text-right pr-14.5">
 					{draft.problemAt.get('total')?.message}
 				</p>{/if}
 			<SheetFoot {draft} />
 			<UseAgain id={draft.id} suggestion={title} before={() => save.flush()} />
 		</section>
-		<aside class="panel" bind:this={aside}>
+		<aside
+			class="panel py-4.5 px-5 border-l-6 border-l-(--tape) sticky top-3 max-h-[calc(100vh_-_24px)] overflow-auto narrow:static narrow:max-h-none"
+			bind:this={aside}
+		>
 			{#if draft.customerField !== null && draft.customer}
 				{#key draft.customer.id}
 					<CustomerPanel
@@ -217,13 +226,18 @@
 			{/if}
 		</aside>
 	</div>
-	<div class="thumb">
+	<div
+		class="thumb hidden phone:fixed phone:[inset:auto_0_64px_0] phone:z-20 phone:flex phone:gap-3.5 phone:items-center phone:justify-between phone:py-2.5 phone:px-4 phone:bg-(--sheet) phone:border-t-[1.5px] phone:border-t-(--ink)"
+	>
 		<span
-			><span class="quiet">They pay you</span><b class="numbers"
+			><span class="quiet phone:block phone:leading-[1.2]">They pay you</span><b
+				class="numbers phone:block phone:[font:650_1.3rem_var(--font-heading)]"
 				>{figures ? displayPounds(figures.payable) : '–'}</b
 			></span
 		>
-		<button class="button filled" onclick={tryToIssue}>Issue…</button>
+		<button class="button filled phone:min-h-12.5 phone:min-w-37.5" onclick={tryToIssue}
+			>Issue…</button
+		>
 	</div>
 	<IssueDialog
 		{draft}
@@ -238,123 +252,3 @@
 		}}
 	/>
 </div>
-
-<style>
-	.whole {
-		padding-top: 14px;
-	}
-	.top {
-		display: flex;
-		align-items: center;
-		gap: 8px 14px;
-		flex-wrap: wrap;
-		margin-bottom: 14px;
-	}
-	h1 {
-		font-size: 1.65rem;
-		overflow-wrap: anywhere;
-	}
-	.gap {
-		flex: 1;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 372px;
-		gap: 14px 22px;
-		align-items: start;
-	}
-	.sheet {
-		padding: 16px 18px 16px 10px;
-	}
-	aside {
-		padding: 18px 20px;
-		border-left: 6px solid var(--tape);
-		position: sticky;
-		top: 12px;
-		max-height: calc(100vh - 24px);
-		overflow: auto;
-	}
-	.thumb {
-		display: none;
-	}
-	.total {
-		text-align: right;
-		padding-right: 58px;
-	}
-	:global(.line-box) {
-		width: 100%;
-		min-height: 34px;
-		padding: 4px 8px;
-		background: transparent;
-		border: 0;
-		border-bottom: 1.5px dotted var(--dotted);
-		border-radius: 0;
-		color: inherit;
-		font: inherit;
-		line-height: 1.35;
-	}
-	:global(.line-box.strong) {
-		font-weight: 600;
-	}
-	:global(.line-box::placeholder) {
-		color: var(--ink-2);
-		opacity: 1;
-		font-weight: 400;
-	}
-	:global(.line-box[aria-invalid='true']) {
-		border-bottom: 2px solid var(--oxide);
-	}
-	@media (max-width: 1000px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		aside {
-			position: static;
-			max-height: none;
-		}
-	}
-	@media (max-width: 760px) {
-		.whole {
-			padding-bottom: 170px;
-		}
-		.wide-only {
-			display: none;
-		}
-		.thumb {
-			position: fixed;
-			inset: auto 0 64px 0;
-			z-index: 20;
-			display: flex;
-			gap: 14px;
-			align-items: center;
-			justify-content: space-between;
-			padding: 10px 16px;
-			background: var(--sheet);
-			border-top: 1.5px solid var(--ink);
-		}
-		.thumb span span,
-		.thumb b {
-			display: block;
-			line-height: 1.2;
-		}
-		.thumb b {
-			font: 650 1.3rem var(--font-heading);
-		}
-		.thumb .button {
-			min-height: 50px;
-			min-width: 150px;
-		}
-		.sheet {
-			padding: 12px 10px;
-		}
-		.top .button {
-			flex: 1;
-		}
-		.top .plain {
-			flex: 0;
-		}
-		.gap {
-			display: none;
-		}
-	}
-</style>

@@ -15,7 +15,10 @@
 </script>
 
 {#if save.message}
-	<div class="banner" role="alert">
+	<div
+		class="banner bg-(--tape-tint) border-[1.5px] border-(--ink) py-2.5 px-3.5 mb-3 flex gap-y-2 gap-x-3 items-center flex-wrap"
+		role="alert"
+	>
 		{save.message}
 		{#if save.state === 'conflict'}
 			<button class="button" onclick={ontake}>Load what is saved</button>
@@ -23,26 +26,19 @@
 		{:else if save.state === 'gone'}<a class="button" href="/billing/{draftId}">Look at it</a>{/if}
 	</div>
 {:else if clash}
-	<div class="banner" role="alert">
+	<div
+		class="banner bg-(--tape-tint) border-[1.5px] border-(--ink) py-2.5 px-3.5 mb-3 flex gap-y-2 gap-x-3 items-center flex-wrap"
+		role="alert"
+	>
 		Something typed in this browser was never saved, and the draft has changed since.
 		<button class="button" onclick={onkeep}>Keep it as a second draft</button>
 		<button class="button" onclick={onforget}>Forget it</button>
 	</div>
 {:else if save.alsoOpen}
-	<div class="banner" role="status">
+	<div
+		class="banner bg-(--tape-tint) border-[1.5px] border-(--ink) py-2.5 px-3.5 mb-3 flex gap-y-2 gap-x-3 items-center flex-wrap"
+		role="status"
+	>
 		This draft is open in another tab too. Whoever saves first wins; nothing is overwritten.
 	</div>
 {/if}
-
-<style>
-	.banner {
-		background: var(--tape-tint);
-		border: 1.5px solid var(--ink);
-		padding: 10px 14px;
-		margin-bottom: 12px;
-		display: flex;
-		gap: 8px 12px;
-		align-items: center;
-		flex-wrap: wrap;
-	}
-</style>

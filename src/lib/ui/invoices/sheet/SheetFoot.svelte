@@ -21,7 +21,7 @@
 	)}
 	class="whole"
 >
-	<div class="fields">
+	<div class="fields grid grid-cols-4 gap-y-2 gap-x-4 pt-0.5 pb-2 px-1.5 phone:grid-cols-[1fr_1fr]">
 		<div class="field">
 			<span class="name">Discount on the whole</span><Cell
 				bind:value={draft.sheet.discount}
@@ -58,7 +58,7 @@
 				placeholder="none"
 			/>
 		</div>
-		<label class="field wide"
+		<label class="field col-span-full"
 			><span class="name">Note, printed at the end</span><textarea
 				class="box"
 				rows="2"
@@ -70,8 +70,8 @@
 	</div>
 </Fold>
 {#if registered}
-	<div class="switches">
-		<label class="check"
+	<div class="flex gap-y-1 gap-x-5.5 flex-wrap pl-1.5">
+		<label class="check items-center phone:min-h-11"
 			><input
 				type="checkbox"
 				data-path="pricesIncludeVat"
@@ -79,7 +79,7 @@
 			/> Prices include VAT</label
 		>
 		{#if firm && !draft.sheet.pricesIncludeVat}
-			<label class="check"
+			<label class="check items-center phone:min-h-11"
 				><input type="checkbox" data-path="roundVatDown" bind:checked={draft.sheet.roundVatDown} /> Round
 				VAT down</label
 			>
@@ -91,32 +91,3 @@
 				{wrong(path)?.message}
 			</p>{/if}{/each}
 {/if}
-
-<style>
-	.fields {
-		display: grid;
-		grid-template-columns: repeat(4, minmax(0, 1fr));
-		gap: 8px 16px;
-		padding: 2px 6px 8px;
-	}
-	.wide {
-		grid-column: 1 / -1;
-	}
-	.switches {
-		display: flex;
-		gap: 4px 22px;
-		flex-wrap: wrap;
-		padding-left: 6px;
-	}
-	.switches .check {
-		align-items: center;
-	}
-	@media (max-width: 760px) {
-		.fields {
-			grid-template-columns: 1fr 1fr;
-		}
-		.switches .check {
-			min-height: 44px;
-		}
-	}
-</style>

@@ -62,8 +62,10 @@
 	}
 </script>
 
-<div class="head">
-	<div class="who">
+<div
+	class="grid grid-cols-[1.25fr_1fr_1fr] gap-y-1.5 gap-x-4.5 pb-2.5 border-b border-b-(--hair) phone:grid-cols-[1fr_1fr] [&_.line-box]:pl-0"
+>
+	<div class="who phone:col-[1_/_3]">
 		<CustomerPicker
 			name={draft.customer?.name ?? ''}
 			wrong={wrong('customer')?.message}
@@ -73,18 +75,21 @@
 		{#if draft.customer}
 			<p class="quiet facts">
 				{facts}
-				{#if decision?.answer}· <button onclick={() => (draft.figure = 'vatReverseCharged')}
-						>reverse charge</button
+				{#if decision?.answer}· <button
+						class="underline underline-offset-[3px] min-h-6 cursor-pointer"
+						onclick={() => (draft.figure = 'vatReverseCharged')}>reverse charge</button
 					>{/if}
 				·
-				<button data-path="customer.details" onclick={() => (draft.customerField = 'name')}
-					>details</button
+				<button
+					class="underline underline-offset-[3px] min-h-6 cursor-pointer"
+					data-path="customer.details"
+					onclick={() => (draft.customerField = 'name')}>details</button
 				>
 			</p>
 			{#if draft.customer.billTo}<p class="quiet">Bill goes to {draft.customer.billTo.name}</p>{/if}
 			{#if draft.customer.sites.length}
-				<label class="field site">
-					<span class="name">Work at</span>
+				<label class="field site mt-1">
+					<span class="name mb-0">Work at</span>
 					<select
 						class="line-box"
 						data-path="siteId"
@@ -104,12 +109,12 @@
 		{/if}
 	</div>
 	<div
-		class="days"
+		class="days grid gap-1.5 content-start"
 		onfocusout={(event) => tidy((event.target as HTMLElement).dataset.path as 'issueDate')}
 		role="presentation"
 	>
 		<div class="field">
-			<span class="name">Work finished</span><Cell
+			<span class="name mb-0">Work finished</span><Cell
 				bind:value={draft.sheet.workFinished}
 				label="Work finished"
 				path="workFinished"
@@ -118,7 +123,7 @@
 			/>
 		</div>
 		<div class="field">
-			<span class="name">Issued</span><Cell
+			<span class="name mb-0">Issued</span><Cell
 				bind:value={draft.sheet.issueDate}
 				label="Issue date"
 				path="issueDate"
@@ -131,12 +136,12 @@
 			</p>{/if}
 	</div>
 	<div
-		class="days"
+		class="days grid gap-1.5 content-start"
 		onfocusout={(event) => tidy((event.target as HTMLElement).dataset.path as 'dueDate')}
 		role="presentation"
 	>
 		<div class="field">
-			<span class="name">Their order no.</span><Cell
+			<span class="name mb-0">Their order no.</span><Cell
 				bind:value={draft.sheet.orderNumber}
 				label="Their order number"
 				path="orderNumber"
@@ -145,7 +150,7 @@
 			/>
 		</div>
 		<div class="field">
-			<span class="name">Due · {describeTerms(dates.terms)}</span>
+			<span class="name mb-0">Due · {describeTerms(dates.terms)}</span>
 			<Cell
 				bind:value={draft.sheet.dueDate}
 				label="Due date"
@@ -156,13 +161,21 @@
 		</div>
 	</div>
 	{#if draft.customer?.kind === 'contractor'}
-		<fieldset class="contract" class:asked={draft.sheet.contract === null} data-path="contract">
-			<legend>Construction work in this contract?</legend>
+		<fieldset
+			class="contract col-span-full flex flex-wrap gap-y-0.5 gap-x-5.5 [&.asked]:py-1 [&.asked]:px-2 [&.asked]:bg-(--tape-tint) phone:[&.asked]:grid"
+			class:asked={draft.sheet.contract === null}
+			data-path="contract"
+		>
+			<legend
+				class="float-left pt-1 text-(--ink-2) text-[0.906rem] phone:w-full in-[.asked]:text-(--ink) in-[.asked]:font-semibold"
+				>Construction work in this contract?</legend
+			>
 			{#each CONTRACTS as { value, words, detail } (value)}
-				<label class="check"
+				<label class="check phone:min-h-11 phone:items-center"
 					><input type="radio" name="contract" {value} bind:group={draft.sheet.contract} /><span
 						title={detail}
-						>{words}{#if draft.sheet.contract === null}<span class="quiet detail">{detail}</span
+						>{words}{#if draft.sheet.contract === null}<span
+								class="quiet detail ml-[0.3em] in-[.asked]:text-(--ink)">{detail}</span
 							>{/if}</span
 					></label
 				>
@@ -170,77 +183,3 @@
 		</fieldset>
 	{/if}
 </div>
-
-<style>
-	.head {
-		display: grid;
-		grid-template-columns: 1.25fr 1fr 1fr;
-		gap: 6px 18px;
-		padding-bottom: 10px;
-		border-bottom: 1px solid var(--hair);
-	}
-	.head :global(.line-box) {
-		padding-left: 0;
-	}
-	.days {
-		display: grid;
-		gap: 6px;
-		align-content: start;
-	}
-	.field .name {
-		margin-bottom: 0;
-	}
-	.facts button {
-		text-decoration: underline;
-		text-underline-offset: 3px;
-		min-height: 24px;
-		cursor: pointer;
-	}
-	.detail {
-		margin-left: 0.3em;
-	}
-	.site {
-		margin-top: 4px;
-	}
-	.contract {
-		grid-column: 1 / -1;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 2px 22px;
-	}
-	.contract.asked {
-		padding: 4px 8px;
-		background: var(--tape-tint);
-	}
-	.contract.asked .quiet {
-		color: var(--ink);
-	}
-	legend {
-		float: left;
-		padding-top: 4px;
-		color: var(--ink-2);
-		font-size: 0.906rem;
-	}
-	.asked legend {
-		color: var(--ink);
-		font-weight: 600;
-	}
-	@media (max-width: 760px) {
-		.head {
-			grid-template-columns: 1fr 1fr;
-		}
-		.who {
-			grid-column: 1 / 3;
-		}
-		.contract.asked {
-			display: grid;
-		}
-		legend {
-			width: 100%;
-		}
-		.contract .check {
-			min-height: 44px;
-			align-items: center;
-		}
-	}
-</style>

@@ -1,42 +1,27 @@
 <!-- The keys of the sheet, while there is room for them. -->
-<dl class="keys quiet">
+<dl class="keys quiet mt-3 [&_div]:grid [&_div]:grid-cols-[110px_1fr] [&_div]:py-0.75 [&_div]:px-0">
 	<div>
-		<dt>Enter</dt>
+		<dt class="font-(family-name:--font-mono) text-(--ink)">Enter</dt>
 		<dd>goes on</dd>
 	</div>
 	<div>
-		<dt>Alt ↑ ↓</dt>
+		<dt class="font-(family-name:--font-mono) text-(--ink)">Alt ↑ ↓</dt>
 		<dd>moves the line</dd>
 	</div>
 	<div>
-		<dt>Ctrl D</dt>
+		<dt class="font-(family-name:--font-mono) text-(--ink)">Ctrl D</dt>
 		<dd>copies it</dd>
 	</div>
 	<div>
-		<dt>Ctrl Delete</dt>
+		<dt class="font-(family-name:--font-mono) text-(--ink)">Ctrl Delete</dt>
 		<dd>removes it</dd>
 	</div>
 	<div>
-		<dt>Alt W</dt>
+		<dt class="font-(family-name:--font-mono) text-(--ink)">Alt W</dt>
 		<dd>shows its workings</dd>
 	</div>
 	<div>
-		<dt>Ctrl Enter</dt>
+		<dt class="font-(family-name:--font-mono) text-(--ink)">Ctrl Enter</dt>
 		<dd>issues</dd>
 	</div>
 </dl>
-
-<style>
-	.keys {
-		margin-top: 12px;
-	}
-	.keys div {
-		display: grid;
-		grid-template-columns: 110px 1fr;
-		padding: 3px 0;
-	}
-	dt {
-		font-family: var(--font-mono);
-		color: var(--ink);
-	}
-</style>

@@ -73,21 +73,26 @@
 	]);
 </script>
 
-<div class="totals" aria-live="off">
+<div
+	class="totals w-full max-w-107.5 mt-2.5 mb-0 mr-14.5 ml-auto phone:mr-0 phone:max-w-none"
+	aria-live="off"
+>
 	{#each rows as row (row.figure)}
 		<button
+			class="flex justify-between gap-4.5 w-full text-left py-1 px-1.5 min-h-7.5 [cursor:help] phone:min-h-10 phone:items-center [&.on]:bg-(--tape-tint) [&.aside]:text-(--ink-2) [&.aside]:text-[0.906rem] [&.aside.on]:text-(--ink)"
 			class:on={figure === row.figure}
 			class:aside={!row.shown}
 			onclick={() => onpick(row.figure)}
 			title="Workings"
 		>
-			<span class="label">{row.label}</span><span class="numbers"
-				>{row.shown ? displayAmount(row.value) : ''}</span
-			>
+			<span
+				class="label [text-decoration:underline_dotted_var(--dotted)] underline-offset-4 in-[.on]:text-(--ink)"
+				>{row.label}</span
+			><span class="numbers">{row.shown ? displayAmount(row.value) : ''}</span>
 		</button>
 	{/each}
 	<button
-		class="big"
+		class="flex justify-between gap-4.5 w-full text-left py-1 px-1.5 min-h-7.5 [cursor:help] [font:700_1.56rem_var(--font-heading)] border-t-2 border-t-(--ink) mt-1 pt-1.75 phone:min-h-10 phone:items-center [&.on]:bg-(--tape-tint)"
 		class:on={figure === 'payable'}
 		onclick={() => onpick('payable')}
 		title="Workings"
@@ -98,52 +103,3 @@
 		>
 	</button>
 </div>
-
-<style>
-	.totals {
-		width: 100%;
-		max-width: 430px;
-		margin: 10px 58px 0 auto;
-	}
-	button {
-		display: flex;
-		justify-content: space-between;
-		gap: 18px;
-		width: 100%;
-		text-align: left;
-		padding: 4px 6px;
-		min-height: 30px;
-		cursor: help;
-	}
-	.label {
-		text-decoration: underline dotted var(--dotted);
-		text-underline-offset: 4px;
-	}
-	.aside {
-		color: var(--ink-2);
-		font-size: 0.906rem;
-	}
-	.on {
-		background: var(--tape-tint);
-	}
-	.big {
-		font: 700 1.56rem var(--font-heading);
-		border-top: 2px solid var(--ink);
-		margin-top: 4px;
-		padding-top: 7px;
-	}
-	.on .label,
-	.aside.on {
-		color: var(--ink);
-	}
-	@media (max-width: 760px) {
-		.totals {
-			margin-right: 0;
-			max-width: none;
-		}
-		button {
-			min-height: 40px;
-			align-items: center;
-		}
-	}
-</style>

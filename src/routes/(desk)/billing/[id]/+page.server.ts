@@ -1,5 +1,6 @@
 import { error, redirect } from '@sveltejs/kit';
-import { act, formValues, idOf, orNotFound, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, idOf, orNotFound, rowId, tick } from '$lib/server/answers';
 import { parseMoney } from '$lib/core/money/decimal';
 import { readTypedNumber } from '$lib/core/money/typed';
 import { loadSheetPage } from '$lib/server/services/invoices/sheetPage';
@@ -27,119 +28,76 @@ export const load: PageServerLoad = ({ locals, params }) => {
 	};
 };
 
+const press = { key: box };
+const money = { ...press, date: box, amount: box, way: box, reference: box };
+const mailOf = z.object({ mail: rowId });
+
 export const actions: Actions = {
-	claim: async ({ request, locals, params }) => {
-		const key = String((await readForm(request, locals.world.clock.today())).get('key') ?? '');
-		const draft = await act(() => chargeLate(locals.world, idOf(params.id), key));
-		if (typeof draft !== 'number') return draft;
-		redirect(303, `/billing/${draft}`);
-	},
-	send: async ({ request, locals, params }) => {
-		const values = formValues(await readForm(request, locals.world.clock.today()));
-		const result = await act(() => {
-			sendByMail(locals.world, idOf(params.id), {
-				key: values.key ?? '',
-				to: values.to ?? '',
-				subject: values.subject ?? '',
-				text: values.text ?? '',
-				copyToSelf: values.copyToSelf === 'on'
-			});
-			return { done: 'send' as const };
-		}, values);
-		// The first try follows at once; where it fails the outbox goes on trying.
-		if ('done' in result) await deliverDue(locals.world);
-		return result;
-	},
-	again: async ({ request, locals }) => {
-		const mail = Number((await readForm(request, locals.world.clock.today())).get('mail'));
-		const result = await act(() => {
-			sendAgain(locals.world, mail);
-			return { done: 'again' as const };
-		});
-		if ('done' in result) await deliverDue(locals.world);
-		return result;
-	},
-	arrived: async ({ request, locals }) => {
-		const mail = Number((await readForm(request, locals.world.clock.today())).get('mail'));
-		return act(() => {
-			markArrived(locals.world, mail);
-			return { done: 'arrived' as const };
-		});
-	},
-	handed: async ({ request, locals, params }) => {
-		const how = (await readForm(request, locals.world.clock.today())).get('how');
-		return act(() => {
-			noteHandedOver(
-				locals.world,
-				idOf(params.id),
-				how === 'linkCopied' || how === 'downloaded' ? how : 'handedOver'
-			);
-			return { done: 'handed' as const };
-		});
-	},
-	pay: async ({ request, locals, params }) => {
-		const values = formValues(await readForm(request, locals.world.clock.today()));
-		return act(() => {
-			recordPayment(locals.world, idOf(params.id), {
-				key: `form:${values.key}`,
-				date: values.date ?? '',
-				amount: values.amount ?? '',
-				withheld: values.withheld ?? '',
-				way: values.way ?? '',
-				reference: values.reference ?? '',
-				allowOverpaid: values.allowOverpaid === 'on',
-				receipt: values.receipt === 'on'
-			});
-			void deliverDue(locals.world);
-			return { done: 'pay' as const };
-		}, values);
-	},
-	undo: async ({ request, locals }) => {
-		const values = formValues(await readForm(request, locals.world.clock.today()));
-		return act(() => {
-			undoPayment(locals.world, Number(values.payment), values.reason ?? '');
-			return { done: 'undo' as const };
-		});
-	},
-	refund: async ({ request, locals }) => {
-		const values = formValues(await readForm(request, locals.world.clock.today()));
-		const typed = readTypedNumber(values.amount ?? '', { decimals: 2 });
-		const amount = typed.ok ? Number(parseMoney(typed.text)) : 0;
-		return act(async () => {
-			await refundCard(locals.world, Number(values.payment), amount, `refund:${values.key}`);
-			return { done: 'refund' as const };
-		}, values);
-	},
-	giveBack: async ({ request, locals, params }) => {
-		const values = formValues(await readForm(request, locals.world.clock.today()));
-		return act(() => {
-			refundByHand(locals.world, idOf(params.id), {
-				key: values.key ?? '',
-				date: values.date ?? '',
-				amount: values.amount ?? '',
-				way: values.way ?? '',
-				reference: values.reference ?? ''
-			});
-			return { done: 'giveBack' as const };
-		}, values);
-	},
-	useCredit: async ({ request, locals, params }) => {
-		const key = String((await readForm(request, locals.world.clock.today())).get('key') ?? '');
-		return act(() => {
-			useInHand(locals.world, idOf(params.id), key);
-			return { done: 'useCredit' as const };
-		});
-	},
-	credit: async ({ request, locals, params }) => {
-		const values = formValues(await readForm(request, locals.world.clock.today()));
-		return act(async () => {
-			const note = await creditInvoice(
-				locals.world,
-				idOf(params.id),
-				values.reason ?? '',
-				`credit:${values.key}`
-			);
-			return { done: 'credit' as const, creditNote: note };
-		}, values);
-	}
+	claim: (event) =>
+		act(event, z.object(press), ({ key }, world) => {
+			redirect(303, `/billing/${chargeLate(world, idOf(event.params.id), key)}`);
+		}),
+	send: (event) =>
+		act(
+			event,
+			z.object({ ...press, to: box, subject: box, text: box, copyToSelf: tick }),
+			async (values, world) => {
+				sendByMail(world, idOf(event.params.id), values);
+				// The first try follows at once; where it fails the outbox goes on trying.
+				await deliverDue(world);
+			}
+		),
+	again: (event) =>
+		act(event, mailOf, async ({ mail }, world) => {
+			sendAgain(world, mail);
+			await deliverDue(world);
+		}),
+	arrived: (event) =>
+		act(event, mailOf, ({ mail }, world) => {
+			markArrived(world, mail);
+		}),
+	handed: (event) =>
+		act(
+			event,
+			z.object({ how: z.enum(['handedOver', 'linkCopied', 'downloaded']).catch('handedOver') }),
+			({ how }, world) => {
+				noteHandedOver(world, idOf(event.params.id), how);
+			}
+		),
+	pay: (event) =>
+		act(
+			event,
+			z.object({ ...money, withheld: box, allowOverpaid: tick, receipt: tick }),
+			(values, world) => {
+				const payment = { ...values, key: `form:${values.key}` };
+				recordPayment(world, idOf(event.params.id), payment);
+				void deliverDue(world);
+			}
+		),
+	undo: (event) =>
+		act(event, z.object({ payment: rowId, reason: box }), ({ payment, reason }, world) => {
+			undoPayment(world, payment, reason);
+		}),
+	refund: (event) =>
+		act(
+			event,
+			z.object({ ...press, payment: rowId, amount: box }),
+			async ({ key, payment, amount }, world) => {
+				const typed = readTypedNumber(amount, { decimals: 2 });
+				const pence = typed.ok ? Number(parseMoney(typed.text)) : 0;
+				await refundCard(world, payment, pence, `refund:${key}`);
+			}
+		),
+	giveBack: (event) =>
+		act(event, z.object(money), (values, world) => {
+			refundByHand(world, idOf(event.params.id), values);
+		}),
+	useCredit: (event) =>
+		act(event, z.object(press), ({ key }, world) => {
+			useInHand(world, idOf(event.params.id), key);
+		}),
+	credit: (event) =>
+		act(event, z.object({ ...press, reason: box }), async ({ key, reason }, world) => ({
+			creditNote: await creditInvoice(world, idOf(event.params.id), reason, `credit:${key}`)
+		}))
 };

@@ -2,15 +2,11 @@
 	import IssuedDocument from '$lib/ui/invoices/IssuedDocument.svelte';
 	import Sheet from '$lib/ui/invoices/sheet/Sheet.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 </script>
 
 {#if data.state === 'draft'}
 	{#key data.draft.id}<Sheet page={data} />{/key}
 {:else}
-	{#key data.document.id}<IssuedDocument
-			document={data.document}
-			sending={data.sending}
-			{form}
-		/>{/key}
+	{#key data.document.id}<IssuedDocument document={data.document} sending={data.sending} />{/key}
 {/if}

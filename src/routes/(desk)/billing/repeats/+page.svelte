@@ -14,7 +14,7 @@
 	<h1>Billing</h1>
 	<Tabs label="Billing" pages={BILLING_PAGES} />
 	{#if data.repeats.length === 0}
-		<div class="panel empty">
+		<div class="panel p-6.5 grid gap-2.5 justify-items-start">
 			<h2>What you bill again and again will stand here</h2>
 			<p>
 				A retainer, a care plan, a quarterly inspection: write its invoice once, then choose
@@ -26,10 +26,13 @@
 		<ul class="panel">
 			{#each data.repeats as repeat (repeat.id)}
 				<li>
-					<a href="/billing/repeats/{repeat.id}">
+					<a
+						class="grid grid-cols-[minmax(0,1fr)_220px_90px_110px] gap-y-1 gap-x-4 items-center py-2.75 px-4 no-underline border-b border-b-(--hair) phone:grid-cols-[minmax(0,1fr)_auto] hover:bg-(--tape-tint)"
+						href="/billing/repeats/{repeat.id}"
+					>
 						<span class="what"
-							><b>{repeat.name}</b><span class="quiet"
-								>{repeat.customer} · {ACTIONS[repeat.action]}</span
+							><b class="block wrap-anywhere">{repeat.name}</b><span
+								class="quiet block wrap-anywhere">{repeat.customer} · {ACTIONS[repeat.action]}</span
 							></span
 						>
 						<span
@@ -39,13 +42,13 @@
 								>{/if}
 							{#if repeat.failed}<span class="late">{repeat.failed} to look at</span>{/if}</span
 						>
-						<span class="quiet numbers r">{repeat.count} made</span>
-						<b class="numbers r">{displayPounds(repeat.total)}</b>
+						<span class="quiet numbers text-right">{repeat.count} made</span>
+						<b class="numbers text-right">{displayPounds(repeat.total)}</b>
 					</a>
 				</li>
 			{/each}
 		</ul>
-		<div class="more">
+		<div class="more flex flex-wrap items-center gap-y-2 gap-x-3.5 mt-3.5">
 			{@render begin()}
 			<span class="quiet"
 				>or open an invoice and choose <b>Repeat it</b>; a job has it under what is agreed.</span
@@ -59,43 +62,3 @@
 		<button class="button">Write an invoice to repeat</button>
 	</form>
 {/snippet}
-
-<style>
-	li a {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 220px 90px 110px;
-		gap: 4px 16px;
-		align-items: center;
-		padding: 11px 16px;
-		text-decoration: none;
-		border-bottom: 1px solid var(--hair);
-	}
-	li a:hover {
-		background: var(--tape-tint);
-	}
-	.what > * {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.r {
-		text-align: right;
-	}
-	.more {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 8px 14px;
-		margin-top: 14px;
-	}
-	.empty {
-		padding: 26px;
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-	}
-	@media (max-width: 760px) {
-		li a {
-			grid-template-columns: minmax(0, 1fr) auto;
-		}
-	}
-</style>

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, rowId } from '$lib/server/answers';
 import {
 	beginFrom,
 	keepStartingPoint,
@@ -11,21 +12,16 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals }) => ({ points: listStartingPoints(locals.world) });
 
 export const actions: Actions = {
-	begin: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const result = await act(() =>
-			beginFrom(locals.world, Number(form.get('id')), String(form.get('key') ?? ''))
-		);
-		if (typeof result !== 'number') return result;
-		redirect(303, `/billing/${result}`);
-	},
-	keep: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const name = String(form.get('name') ?? '');
-		return act(() => keepStartingPoint(locals.world, Number(form.get('document')), name), { name });
-	},
-	remove: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => removeStartingPoint(locals.world, Number(form.get('id'))));
-	}
+	begin: (event) =>
+		act(event, z.object({ id: rowId, key: box }), ({ id, key }, world) => {
+			redirect(303, `/billing/${beginFrom(world, id, key)}`);
+		}),
+	keep: (event) =>
+		act(event, z.object({ document: rowId, name: box }), ({ document, name }, world) => {
+			keepStartingPoint(world, document, name);
+		}),
+	remove: (event) =>
+		act(event, z.object({ id: rowId }), ({ id }, world) => {
+			removeStartingPoint(world, id);
+		})
 };

@@ -1,20 +1,17 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
-	import { pressKey } from '$lib/ui/parts/keys';
+	import Form from '$lib/ui/parts/Form.svelte';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 
-	let { data, form } = $props();
-	const key = pressKey();
+	let { data } = $props();
 </script>
 
 <svelte:head><title>Starting points · Axiometer</title></svelte:head>
 <div class="page">
 	<h1>Billing</h1>
 	<Tabs label="Billing" pages={BILLING_PAGES} />
-	{#if form && 'message' in form}<p class="wrong" role="alert">{form.message}</p>{/if}
 	{#if data.points.length === 0}
-		<div class="panel empty">
+		<div class="panel p-6.5 grid gap-2.5 justify-items-start">
 			<h2>Invoices to begin from</h2>
 			<p>
 				Open any invoice or draft and choose <b>Keep as a starting point</b>. What is kept never
@@ -25,47 +22,21 @@
 	{:else}
 		<ul class="panel">
 			{#each data.points as point (point.id)}
-				<li>
-					<span
+				<li class="flex gap-2.5 items-center py-2.5 px-4 border-b border-b-(--hair)">
+					<span class="flex-1 *:block *:wrap-anywhere"
 						><b>{point.name}</b><span class="quiet"
 							>{point.lines}
 							{point.lines === 1 ? 'line' : 'lines'}{point.first ? ` · ${point.first}` : ''}</span
 						></span
 					>
-					<form method="post" action="?/begin" use:enhance>
-						<input type="hidden" name="id" value={point.id} />
-						<input type="hidden" name="key" value="{key}:{point.id}" />
+					<Form action="?/begin" keyed hidden={{ id: point.id }}>
 						<button class="button filled">Begin from it</button>
-					</form>
-					<form method="post" action="?/remove" use:enhance>
-						<input type="hidden" name="id" value={point.id} />
+					</Form>
+					<Form action="?/remove" hidden={{ id: point.id }}>
 						<button class="button plain">Remove<span class="sr-only"> {point.name}</span></button>
-					</form>
+					</Form>
 				</li>
 			{/each}
 		</ul>
 	{/if}
 </div>
-
-<style>
-	li {
-		display: flex;
-		gap: 10px;
-		align-items: center;
-		padding: 10px 16px;
-		border-bottom: 1px solid var(--hair);
-	}
-	li > span {
-		flex: 1;
-	}
-	li > span > :global(*) {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.empty {
-		padding: 26px;
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-	}
-</style>

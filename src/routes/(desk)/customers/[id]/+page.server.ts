@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, idOf, orNotFound, rowId } from '$lib/server/answers';
 import { customerAccount, daysToPay } from '$lib/server/services/owed/customerAccount';
 import { mergeCustomers } from '$lib/server/services/customers/merge';
 import { listJobs } from '$lib/server/services/jobs/list';
@@ -31,30 +32,22 @@ export const load: PageServerLoad = ({ locals, params }) => {
 };
 
 export const actions: Actions = {
-	archive: async ({ request, locals, params }) => {
-		const archived =
-			(await readForm(request, locals.world.clock.today())).get('archived') === 'yes';
-		return act(() => archiveCustomer(locals.world, idOf(params.id), archived));
-	},
-	merge: async ({ request, locals, params }) => {
-		const into = Number((await readForm(request, locals.world.clock.today())).get('into'));
-		const result = await act(() => {
-			mergeCustomers(locals.world, idOf(params.id), into);
-			return 'merged' as const;
-		});
-		if (result !== 'merged') return result;
-		redirect(303, `/customers/${into}`);
-	},
-	forgetCard: ({ locals, params }) =>
-		act(async () => {
-			await revokeCard(locals.world, idOf(params.id), 'you');
+	archive: (event) =>
+		act(event, z.object({ archived: box }), ({ archived }, world) => {
+			archiveCustomer(world, idOf(event.params.id), archived === 'yes');
 		}),
-	remove: async ({ locals, params }) => {
-		const result = await act(() => {
-			removeCustomer(locals.world, idOf(params.id));
-			return 'removed' as const;
-		});
-		if (result !== 'removed') return result;
-		redirect(303, '/customers');
-	}
+	merge: (event) =>
+		act(event, z.object({ into: rowId }), ({ into }, world) => {
+			mergeCustomers(world, idOf(event.params.id), into);
+			redirect(303, `/customers/${into}`);
+		}),
+	forgetCard: (event) =>
+		act(event, z.object({}), async (_values, world) => {
+			await revokeCard(world, idOf(event.params.id), 'you');
+		}),
+	remove: (event) =>
+		act(event, z.object({}), (_values, world) => {
+			removeCustomer(world, idOf(event.params.id));
+			redirect(303, '/customers');
+		})
 };

@@ -1,10 +1,11 @@
+import { z } from 'zod';
 import { act } from '$lib/server/answers';
 import { FieldError } from '$lib/core/refusals';
 import { importCustomers, previewCustomers } from '$lib/server/services/customers/file';
 import type { Actions } from './$types';
 
-async function bytesOf(request: Request): Promise<Uint8Array> {
-	const file = (await request.formData()).get('file');
+async function bytesOf(posted: FormData): Promise<Uint8Array> {
+	const file = posted.get('file');
 	if (!(file instanceof File) || file.size === 0) throw new FieldError({ file: 'Choose a file.' });
 	if (file.size > 25 * 1024 * 1024) throw new FieldError({ file: 'At most 25 MB can be read.' });
 	return new Uint8Array(await file.arrayBuffer());
@@ -18,10 +19,12 @@ const shown = (rows: ReturnType<typeof previewCustomers>) => ({
 });
 
 export const actions: Actions = {
-	preview: ({ request, locals }) =>
-		act(async () => ({
-			preview: shown(previewCustomers(locals.world, await bytesOf(request)))
+	preview: (event) =>
+		act(event, z.object({}), async (_values, world, posted) => ({
+			preview: shown(previewCustomers(world, await bytesOf(posted)))
 		})),
-	write: ({ request, locals }) =>
-		act(async () => ({ report: shown(importCustomers(locals.world, await bytesOf(request))) }))
+	write: (event) =>
+		act(event, z.object({}), async (_values, world, posted) => ({
+			report: shown(importCustomers(world, await bytesOf(posted)))
+		}))
 };

@@ -1,13 +1,12 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
-	import { enhance } from '$app/forms';
 
 	let { form } = $props();
-	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
 	let preview = $derived((form && 'preview' in form && form.preview) || null);
 	let report = $derived((form && 'report' in form && form.report) || null);
 	let shown = $derived(report ?? preview);
-	let root: HTMLFormElement;
+	let root = $state<HTMLFormElement>();
 	const WORDS = { new: 'new', same: 'is here', wrong: 'left out' };
 </script>
 
@@ -15,29 +14,27 @@
 <div class="page">
 	<p class="quiet"><a href="/customers">Customers</a></p>
 	<h1>Bring in customers</h1>
-	<form
-		class="panel"
-		bind:this={root}
-		method="post"
+	<Form
+		class="panel py-4 px-4.5 grid gap-2.5 justify-items-start max-w-215 mt-3"
+		bind:root
 		action="?/preview"
 		enctype="multipart/form-data"
-		use:enhance={() =>
-			({ update }) =>
-				update({ reset: false })}
 	>
 		<FilePick
 			label="A CSV file with a column of names, or vCards from a phone"
 			name="file"
 			accept=".csv,.txt,.vcf,text/csv,text/vcard"
-			error={errors.file}
-			onchoose={() => root.requestSubmit()}
+			onchoose={() => root?.requestSubmit()}
 		/>
 		{#if preview && !report && preview.fresh > 0}<button class="button filled" formaction="?/write"
 				>Add {preview.fresh} {preview.fresh === 1 ? 'customer' : 'customers'}</button
 			>{/if}
-	</form>
+	</Form>
 	{#if shown}
-		<section class="panel" role="status">
+		<section
+			class="panel py-4 px-4.5 grid gap-2.5 justify-items-start max-w-215 mt-3"
+			role="status"
+		>
 			<h2>
 				{shown.fresh}
 				{report ? 'added' : 'new'}, {shown.same} here already, {shown.wrong} left out
@@ -45,7 +42,7 @@
 			{#if report}<a class="button" href="/customers">To the customers</a>{/if}
 			<ul>
 				{#each shown.rows as row, index (index)}
-					<li>
+					<li class="py-1.25 px-0 border-b border-b-(--hair)">
 						<b>{row.name || `line ${row.line}`}</b> <span class="tag">{WORDS[row.outcome]}</span>
 						<span class="quiet">{row.detail}</span>
 					</li>
@@ -54,19 +51,3 @@
 		</section>
 	{/if}
 </div>
-
-<style>
-	form,
-	section {
-		padding: 16px 18px;
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-		max-width: 860px;
-		margin-top: 12px;
-	}
-	li {
-		padding: 5px 0;
-		border-bottom: 1px solid var(--hair);
-	}
-</style>

@@ -38,15 +38,7 @@
 <div class="page">
 	<h1>New customer</h1>
 	<p class="quiet">A name is enough. What an invoice needs is asked for when it needs it.</p>
-	<div class="panel">
+	<div class="panel py-5 px-5.5 max-w-180 mt-3">
 		<CustomerEditor values={blank} onsave={save} field="name" saveLabel="Add the customer" />
 	</div>
 </div>
-
-<style>
-	.panel {
-		padding: 20px 22px;
-		max-width: 720px;
-		margin-top: 12px;
-	}
-</style>

@@ -28,8 +28,8 @@
 <div class="page">
 	<p class="quiet"><a href="/money">Money in</a></p>
 	<h1>About {whole(likely)} is likely within eight weeks</h1>
-	<p class="quiet under">as each payer usually pays. Any bar opens into its documents.</p>
-	<div class="charts">
+	<p class="quiet mb-3.5">as each payer usually pays. Any bar opens into its documents.</p>
+	<div class="grid grid-cols-2 gap-4 items-start narrow:grid-cols-1">
 		<BarChart
 			title="Likely to come, by week"
 			note="By each payer’s median of days after due, or a promise.{data.unsaid
@@ -107,20 +107,3 @@
 		{/if}
 	</div>
 </div>
-
-<style>
-	.under {
-		margin-bottom: 14px;
-	}
-	.charts {
-		display: grid;
-		grid-template-columns: repeat(2, minmax(0, 1fr));
-		gap: 16px;
-		align-items: start;
-	}
-	@media (max-width: 1000px) {
-		.charts {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-</style>

@@ -1,9 +1,27 @@
 <script lang="ts">
+	import Table from '$lib/ui/parts/Table.svelte';
+	import type { Column } from '$lib/ui/parts/table';
 	import Pager from '$lib/ui/parts/Pager.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 
 	let { data } = $props();
+
+	type Part = (typeof data.payouts)[number]['parts'][number] & { index: number };
+	const amount = (id: string, head: string, of: (part: Part) => number): Column<Part> => ({
+		id,
+		head: `${head}, £`,
+		stacked: `${head}, £`,
+		figures: true,
+		text: (part) => displayAmount(of(part))
+	});
+	const parts: Column<Part>[] = [
+		{ id: 'from', head: 'From', text: (part) => part.payer || 'unknown here', names: true },
+		{ id: 'for', head: 'For', cell: documents },
+		amount('collected', 'Collected', (part) => part.amount),
+		amount('fee', 'Fee', (part) => part.fee),
+		amount('reached', 'Reached the bank', (part) => part.amount - part.fee)
+	];
 </script>
 
 <svelte:head><title>Card payouts · Money in · Axiometer</title></svelte:head>
@@ -14,13 +32,13 @@
 			? `${displayPounds(data.waiting)} lies with the card processor`
 			: 'Everything paid by card has been paid out'}
 	</h1>
-	<p class="quiet under">
+	<p class="quiet mb-3.5">
 		What was collected, less the fee, comes to your bank in payouts. A line of the bank ticks each
 		off.
 	</p>
 	{#each data.payouts as payout (payout.id)}
-		<section class="panel">
-			<div class="head">
+		<section class="panel py-3.5 px-4.5 mb-3.5 overflow-x-auto">
+			<div class="flex flex-wrap gap-y-1 gap-x-3.5 items-baseline mb-2">
 				<h2>{displayDate(payout.date)}</h2>
 				<span class="mono">{payout.reference}</span>
 				<span class="tag"
@@ -28,47 +46,29 @@
 						? `at the bank on ${displayDate(payout.seenOn)}`
 						: 'not seen at the bank yet'}</span
 				>
-				<b class="numbers">{displayPounds(payout.amount)}</b>
+				<b class="numbers ml-auto text-[1.15rem]">{displayPounds(payout.amount)}</b>
 			</div>
-			<table>
-				<thead
-					><tr
-						><th>From</th><th>For</th><th class="r">Collected, £</th><th class="r">Fee, £</th><th
-							class="r">Reached the bank, £</th
-						></tr
-					></thead
-				>
-				<tbody>
-					{#each payout.parts as part, index (index)}
-						<tr>
-							<td>{part.payer || 'unknown here'}</td>
-							<td
-								>{#each part.documents as one (one.id)}<a class="mono" href="/billing/{one.id}"
-										>{one.number}</a
-									>
-								{/each}{part.type === 'refund' ? ' given back' : ''}</td
-							>
-							<td class="r numbers" data-label="Collected">{displayAmount(part.amount)}</td>
-							<td class="r numbers" data-label="Fee">{displayAmount(part.fee)}</td>
-							<td class="r numbers" data-label="Reached the bank"
-								>{displayAmount(part.amount - part.fee)}</td
-							>
-						</tr>
-					{/each}
-				</tbody>
-				<tfoot
-					><tr
-						><th scope="row" colspan="2">Together</th><td class="r numbers"
-							>{displayAmount(payout.collected)}</td
-						><td class="r numbers">{displayAmount(payout.fees)}</td><td class="r numbers"
-							>{displayAmount(payout.amount)}</td
-						></tr
-					></tfoot
-				>
-			</table>
+			<Table
+				label="Payout of {displayDate(payout.date)}"
+				rows={payout.parts.map((part, index) => ({ ...part, index }))}
+				columns={parts}
+				id={(part) => part.index}
+				stack
+				flush
+				class="table-fixed"
+			>
+				{#snippet foot()}
+					<tr class="font-[650] *:py-1.5 *:pr-2.5">
+						<th scope="row" colspan="2" class="text-left">Together</th>
+						<td class="numbers text-right">{displayAmount(payout.collected)}</td>
+						<td class="numbers text-right">{displayAmount(payout.fees)}</td>
+						<td class="numbers text-right">{displayAmount(payout.amount)}</td>
+					</tr>
+				{/snippet}
+			</Table>
 		</section>
 	{:else}
-		<div class="panel empty">
+		<div class="panel p-6 grid gap-2">
 			<h2>No payout yet</h2>
 			<p>When a customer pays by card, the processor sends it on to your bank a little later.</p>
 		</div>
@@ -76,78 +76,8 @@
 	<Pager before={data.before} after={data.after} />
 </div>
 
-<style>
-	.under {
-		margin-bottom: 14px;
-	}
-	section {
-		padding: 14px 18px;
-		margin-bottom: 14px;
-		overflow-x: auto;
-	}
-	.head {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 14px;
-		align-items: baseline;
-		margin-bottom: 8px;
-	}
-	.head b {
-		margin-left: auto;
-		font-size: 1.15rem;
-	}
-	table {
-		table-layout: fixed;
-		width: 100%;
-		border-collapse: collapse;
-	}
-	th,
-	td {
-		text-align: left;
-		padding: 6px 10px 6px 0;
-		border-bottom: 1px solid var(--hair);
-	}
-	thead th {
-		font-weight: 400;
-		color: var(--ink-2);
-		font-size: 0.906rem;
-	}
-	tfoot th,
-	tfoot td {
-		border-bottom: 0;
-		font-weight: 650;
-	}
-	th.r,
-	td.r {
-		text-align: right;
-		white-space: nowrap;
-	}
-	.empty {
-		padding: 24px;
-		display: grid;
-		gap: 8px;
-	}
-	@media (max-width: 760px) {
-		thead,
-		tfoot {
-			display: none;
-		}
-		tbody tr {
-			display: grid;
-			padding: 6px 0;
-			border-bottom: 1px solid var(--hair);
-		}
-		td {
-			border: 0;
-			padding: 2px 0;
-		}
-		td.r {
-			display: flex;
-			justify-content: space-between;
-		}
-		td.r::before {
-			content: attr(data-label) ', £';
-			color: var(--ink-2);
-		}
-	}
-</style>
+{#snippet documents(part: Part)}{#each part.documents as one (one.id)}<a
+			class="mono"
+			href="/billing/{one.id}">{one.number}</a
+		>
+	{/each}{part.type === 'refund' ? ' given back' : ''}{/snippet}

@@ -1,4 +1,5 @@
-import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, byId, idOf, orNotFound, rowId, tick } from '$lib/server/answers';
 import { recordForPayer } from '$lib/server/services/money/payerPayments';
 import { useInHand, returnInHand } from '$lib/server/services/money/useInHand';
 import { sentReminders } from '$lib/server/services/chasing/messages';
@@ -31,123 +32,74 @@ export const load: PageServerLoad = ({ locals, params }) =>
 		};
 	});
 
-const text = (form: FormData, name: string) => String(form.get(name) ?? '');
-const document = (form: FormData) => idOf(text(form, 'document'));
-
-/** The fields `prefix.12` as an object by 12. */
-function byInvoice(form: FormData, prefix: string): Record<string, string> {
-	return Object.fromEntries(
-		[...form].flatMap(([name, value]) =>
-			name.startsWith(`${prefix}.`) ? [[name.slice(prefix.length + 1), String(value)]] : []
-		)
-	);
-}
+const press = { key: box };
+const money = { ...press, date: box, amount: box, way: box, reference: box };
+const ofInvoice = z.object({ ...press, document: rowId });
 
 export const actions: Actions = {
-	pay: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const shares = byInvoice(form, 'shares');
-		const values = {
-			form: 'pay',
-			date: text(form, 'date'),
-			amount: text(form, 'amount'),
-			way: text(form, 'way'),
-			reference: text(form, 'reference')
-		};
-		return act(
-			() => ({
-				paid: recordForPayer(locals.world, idOf(params.id), {
+	pay: (event) =>
+		act(
+			event,
+			z.object({ ...money, receipt: tick, chosen: tick }),
+			({ chosen, ...values }, world, posted) => ({
+				paid: recordForPayer(world, idOf(event.params.id), {
 					...values,
-					key: text(form, 'key'),
-					withheld: byInvoice(form, 'withheld'),
-					receipt: form.has('receipt'),
-					...(form.has('chosen') ? { shares } : {})
+					withheld: byId(posted, 'withheld'),
+					...(chosen ? { shares: byId(posted, 'shares') } : {})
 				})
+			})
+		),
+	apply: (event) =>
+		act(event, ofInvoice, ({ document, key }, world) => ({
+			applied: useInHand(world, document, key)
+		})),
+	giveBack: (event) =>
+		act(event, z.object({ ...money, payment: rowId }), ({ payment, ...values }, world) => {
+			returnInHand(world, payment, values);
+		}),
+	hold: (event) =>
+		act(
+			event,
+			z.object({
+				document: rowId,
+				kind: z.enum(['dispute', 'promise']).catch('dispute'),
+				until: box,
+				note: box
 			}),
-			values
-		);
-	},
-	apply: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => ({ applied: useInHand(locals.world, document(form), text(form, 'key')) }));
-	},
-	giveBack: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = {
-			form: 'giveBack',
-			date: text(form, 'date'),
-			amount: text(form, 'amount'),
-			way: text(form, 'way'),
-			reference: text(form, 'reference')
-		};
-		return act(
-			() =>
-				returnInHand(locals.world, idOf(text(form, 'payment')), {
-					...values,
-					key: text(form, 'key')
-				}),
-			values
-		);
-	},
-	hold: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = {
-			form: `hold.${text(form, 'document')}`,
-			kind: text(form, 'kind') === 'promise' ? ('promise' as const) : ('dispute' as const),
-			until: text(form, 'until'),
-			note: text(form, 'note')
-		};
-		return act(() => pauseInvoice(locals.world, document(form), values), values);
-	},
-	release: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => resumeInvoice(locals.world, document(form)));
-	},
-	writeOff: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = { form: `writeOff.${text(form, 'document')}`, reason: text(form, 'reason') };
-		return act(
-			() => writeOff(locals.world, document(form), values.reason, text(form, 'key')),
-			values
-		);
-	},
-	takeUp: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => undoWriteOff(locals.world, document(form), text(form, 'key')));
-	},
-	undo: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => undoPayment(locals.world, idOf(text(form, 'payment')), 'Recorded by mistake'));
-	},
-	chasing: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const plan = text(form, 'plan');
-		const values = {
-			form: 'chasing',
-			never: plan === 'never',
-			planId: /^\d+$/.test(plan) ? idOf(plan) : null,
-			onHold: form.has('onHold'),
-			note: text(form, 'note')
-		};
-		return act(() => savePayerChasing(locals.world, idOf(params.id), values), values);
-	},
-	terms: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = {
-			form: 'terms',
-			fee: text(form, 'fee'),
-			rate: text(form, 'rate'),
-			afterDays: text(form, 'afterDays'),
-			terms: text(form, 'terms')
-		};
-		return act(() => saveLateTerms(locals.world, idOf(params.id), values), values);
-	},
-	call: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = { form: 'call', text: text(form, 'text') };
-		return act(
-			() => noteCall(locals.world, idOf(params.id), values.text, text(form, 'key')),
-			values
-		);
-	}
+			({ document, ...values }, world) => {
+				pauseInvoice(world, document, values);
+			}
+		),
+	release: (event) =>
+		act(event, ofInvoice, ({ document }, world) => {
+			resumeInvoice(world, document);
+		}),
+	writeOff: (event) =>
+		act(event, ofInvoice.extend({ reason: box }), ({ document, reason, key }, world) => {
+			writeOff(world, document, reason, key);
+		}),
+	takeUp: (event) =>
+		act(event, ofInvoice, ({ document, key }, world) => {
+			undoWriteOff(world, document, key);
+		}),
+	undo: (event) =>
+		act(event, z.object({ payment: rowId }), ({ payment }, world) => {
+			undoPayment(world, payment, 'Recorded by mistake');
+		}),
+	chasing: (event) =>
+		act(event, z.object({ plan: box, onHold: tick, note: box }), ({ plan, ...values }, world) => {
+			savePayerChasing(world, idOf(event.params.id), {
+				...values,
+				never: plan === 'never',
+				planId: /^\d+$/.test(plan) ? idOf(plan) : null
+			});
+		}),
+	terms: (event) =>
+		act(event, z.object({ fee: box, rate: box, afterDays: box, terms: box }), (values, world) => {
+			saveLateTerms(world, idOf(event.params.id), values);
+		}),
+	call: (event) =>
+		act(event, z.object({ ...press, text: box }), ({ text, key }, world) => {
+			noteCall(world, idOf(event.params.id), text, key);
+		})
 };

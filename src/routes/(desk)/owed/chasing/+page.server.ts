@@ -1,4 +1,5 @@
-import { act, idOf, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, rowId, tick } from '$lib/server/answers';
 import { markPosted, sentReminders } from '$lib/server/services/chasing/messages';
 import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasing/settings';
 import { skipMessage } from '$lib/server/services/chasing/chasing';
@@ -27,39 +28,34 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	};
 };
 
-const text = (form: FormData, name: string) => String(form.get(name) ?? '');
+const message = { message: rowId };
 
 export const actions: Actions = {
-	settings: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = {
-			form: 'settings',
-			on: form.has('on'),
-			from: text(form, 'from'),
-			to: text(form, 'to'),
-			quietHours: text(form, 'quietHours'),
-			gapDays: text(form, 'gapDays')
-		};
-		return act(() => saveChaseSettings(locals.world, values), values);
-	},
-	skip: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => {
-			const why = text(form, 'why') as Why;
-			skipMessage(locals.world, idOf(text(form, 'payer')), { why, mark: text(form, 'mark') });
-			return { skipped: true };
-		});
-	},
-	posted: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => markPosted(locals.world, idOf(text(form, 'message'))));
-	},
-	again: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() => {
-			if (form.has('mail')) sendAgain(locals.world, idOf(text(form, 'mail')));
-			else sendTextAgain(locals.world, idOf(text(form, 'message')));
-			void deliverDue(locals.world);
-		});
-	}
+	settings: (event) =>
+		act(
+			event,
+			z.object({ on: tick, from: box, to: box, quietHours: box, gapDays: box }),
+			(values, world) => {
+				saveChaseSettings(world, values);
+			}
+		),
+	skip: (event) =>
+		act(
+			event,
+			z.object({ payer: rowId, why: z.string() as z.ZodType<Why>, mark: box }),
+			({ payer, why, mark }, world) => {
+				skipMessage(world, payer, { why, mark });
+				return { skipped: true };
+			}
+		),
+	posted: (event) =>
+		act(event, z.object(message), ({ message }, world) => {
+			markPosted(world, message);
+		}),
+	again: (event) =>
+		act(event, z.object({ ...message, mail: rowId }), ({ message, mail }, world) => {
+			if (mail) sendAgain(world, mail);
+			else sendTextAgain(world, message);
+			void deliverDue(world);
+		})
 };

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, rowId } from '$lib/server/answers';
 import { useAllInHand } from '$lib/server/services/money/useInHand';
 import { FieldError } from '$lib/core/refusals';
 import { readStatementOptions, statementOverview } from '$lib/server/services/owed/statements';
@@ -40,24 +41,25 @@ export const load: PageServerLoad = ({ locals, url }) => {
 };
 
 export const actions: Actions = {
-	start: async ({ request, locals, url }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const { options } = statementChoice(url.searchParams, locals.world.clock.today());
-		const action = form.get('action') === 'make' ? 'make' : 'send';
-		const payers = form.getAll('payer').flatMap((one) => Number(one) || []);
-		const run = await act(() =>
-			startStatements(locals.world, String(form.get('key') ?? ''), options, payers, action)
-		);
-		if (typeof run !== 'number') return run;
-		// Goes on by itself; what fails here is taken up by the clockwork.
-		continueStatements(locals.world).catch(() => undefined);
-		redirect(303, `/owed/statements/${run}`);
-	},
+	start: (event) =>
+		act(
+			event,
+			z.object({
+				key: box,
+				action: z.enum(['send', 'make']).catch('send'),
+				payer: z.array(rowId).catch([])
+			}),
+			({ key, action, payer }, world) => {
+				const { options } = statementChoice(event.url.searchParams, world.clock.today());
+				const run = startStatements(world, key, options, payer.filter(Boolean), action);
+				// Goes on by itself; what fails here is taken up by the clockwork.
+				continueStatements(world).catch(() => undefined);
+				redirect(303, `/owed/statements/${run}`);
+			}
+		),
 	/** Uses a payer's credit for what is open, the one due first, first. */
-	apply: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const payerId = Number(form.get('payer'));
-		const key = String(form.get('key') ?? '');
-		return act(() => ({ applied: useAllInHand(locals.world, payerId, key) }));
-	}
+	apply: (event) =>
+		act(event, z.object({ payer: rowId, key: box }), ({ payer, key }, world) => ({
+			applied: useAllInHand(world, payer, key)
+		}))
 };

@@ -1,12 +1,11 @@
 <script lang="ts">
+	import Choice from '$lib/ui/parts/Choice.svelte';
+	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { enhance } from '$app/forms';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '$lib/ui/parts/keys';
 
-	let { data, form } = $props();
-	let key = $state(pressKey());
+	let { data } = $props();
 	let left = $state<Record<number, boolean>>({});
 	let filters: HTMLFormElement;
 	let options = $derived(data.choice.options);
@@ -14,7 +13,6 @@
 	let sum = $derived(chosen.reduce((total, row) => total + row.balance, 0));
 	let noAddress = $derived(chosen.filter((row) => row.address === '').length);
 	let hidden = $derived(data.hidden);
-	let message = $derived(form && 'message' in form ? form.message : '');
 	const again = () => filters.requestSubmit();
 </script>
 
@@ -22,18 +20,20 @@
 <div class="page">
 	<p class="quiet"><a href="/owed">Owed</a></p>
 	<h1>Statements</h1>
-	<div class="columns">
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_340px] gap-y-3.5 gap-x-5.5 items-start mt-3 max-[900px]:grid-cols-1"
+	>
 		<section>
-			<form class="panel filters" bind:this={filters} onchange={again}>
+			<form
+				class="panel flex flex-wrap gap-y-2 gap-x-4.5 items-end py-3.5 px-4.5 mb-3"
+				bind:this={filters}
+				onchange={again}
+			>
 				{#if data.payer}<input type="hidden" name="payer" value={data.payer} />{/if}
-				<label class="field"
-					><span class="name">They show</span><select class="box" name="style">
-						<option value="openItems" selected={options.style === 'openItems'}>what is open</option>
-						<option value="activity" selected={options.style === 'activity'}
-							>everything since a day</option
-						>
-					</select></label
-				>
+				<Choice label="They show" name="style" value={options.style}>
+					<option value="openItems">what is open</option>
+					<option value="activity">everything since a day</option>
+				</Choice>
 				{#if options.style === 'activity'}<DateField
 						label="From"
 						name="from"
@@ -41,12 +41,10 @@
 						error={data.wrong.from}
 					/>{/if}
 				<DateField label="As of" name="asOf" value={options.asOf} error={data.wrong.asOf} />
-				<label class="field"
-					><span class="name">Aged by</span><select class="box" name="ageing">
-						<option value="dueDate">due date</option>
-						<option value="issueDate" selected={options.ageing === 'issueDate'}>issue date</option>
-					</select></label
-				>
+				<Choice label="Aged by" name="ageing" value={options.ageing}>
+					<option value="dueDate">due date</option>
+					<option value="issueDate">issue date</option>
+				</Choice>
 				<label class="check"
 					><input type="checkbox" name="lines" value="1" checked={options.withLines} />with the
 					lines of each invoice</label
@@ -67,7 +65,7 @@
 				{/if}
 				<noscript><button class="button">Show</button></noscript>
 			</form>
-			{#if hidden > 0}<p class="panel note" role="status">
+			{#if hidden > 0}<p class="panel note py-2.5 px-3.5 bg-(--tape-tint) mb-3" role="status">
 					<b
 						>{hidden}
 						{hidden === 1 ? 'document or payment is' : 'documents and payments are'} newer than {displayDate(
@@ -76,10 +74,12 @@
 					>
 					and will not show. Is the date the one you want?
 				</p>{/if}
-			{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 			<ul class="panel">
 				{#each data.rows as row (row.payerId)}
-					<li class:off={left[row.payerId]}>
+					<li
+						class="grid grid-cols-[auto_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 border-b border-b-(--hair) last:border-b-0 phone:grid-cols-[auto_minmax(0,1fr)_auto] phone:py-2.25 phone:px-3 [&.off]:opacity-65"
+						class:off={left[row.payerId]}
+					>
 						<label class="check"
 							><input
 								type="checkbox"
@@ -89,65 +89,55 @@
 							/></label
 						>
 						<span class="who"
-							><a href="/owed/{row.payerId}">{row.payer}</a><span class="quiet"
-								>{row.address || 'no mail address'}</span
+							><a class="block wrap-anywhere font-semibold" href="/owed/{row.payerId}"
+								>{row.payer}</a
+							><span class="quiet block wrap-anywhere">{row.address || 'no mail address'}</span
 							></span
 						>
 						<a
-							class="quiet"
+							class="quiet underline phone:row-start-2 phone:col-start-2"
 							target="_blank"
 							href="/owed/statements/preview?of={row.payerId}&{data.query}">Preview</a
 						>
-						<b class="numbers">{displayAmount(row.balance)}</b>
+						<b class="numbers text-right">{displayAmount(row.balance)}</b>
 						{#if row.unapplied > 0}
-							<div class="credit">
+							<div
+								class="col-[2_/_-1] flex flex-wrap gap-y-1.5 gap-x-3 items-center border-l-4 border-l-(--tape) pl-2.5"
+							>
 								<span
 									>{displayPounds(row.unapplied)} in hand is not applied{row.usable
 										? ', and stands next to what it could pay'
 										: ''}.</span
 								>
 								{#if row.usable}
-									<form
-										method="post"
-										action="?/apply&{data.query}"
-										use:enhance={() =>
-											async ({ update }) => {
-												await update({ reset: false });
-												key = pressKey();
-											}}
-									>
-										<input type="hidden" name="payer" value={row.payerId} />
-										<input type="hidden" name="key" value={key} />
+									<Form action="?/apply&{data.query}" keyed hidden={{ payer: row.payerId }}>
 										<button class="button"
 											>Apply it now<span class="sr-only"> for {row.payer}</span></button
 										>
-									</form>
+									</Form>
 								{/if}
 							</div>
 						{/if}
 					</li>
-				{:else}<li class="none">Nobody has a balance as of {displayDate(options.asOf)}.</li>{/each}
+				{:else}<li
+						class="grid-cols-[auto_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 border-b border-b-(--hair) block last:border-b-0 phone:grid-cols-[auto_minmax(0,1fr)_auto] phone:py-2.25 phone:px-3"
+					>
+						Nobody has a balance as of {displayDate(options.asOf)}.
+					</li>{/each}
 			</ul>
 		</section>
-		<aside class="panel">
+		<aside class="panel py-4.5 px-5 border-l-6 border-l-(--tape) grid gap-2.5 max-[900px]:-order-1">
 			<h2>Send them</h2>
-			<p class="big numbers" aria-live="polite">{displayPounds(sum)}</p>
+			<p class="numbers [font:650_1.9rem_var(--font-heading)]" aria-live="polite">
+				{displayPounds(sum)}
+			</p>
 			<p>
 				in {chosen.length}
 				{chosen.length === 1 ? 'statement' : 'statements'}, what contractors deduct included{noAddress
 					? `, ${noAddress} of them without a mail address`
 					: ''}
 			</p>
-			<form
-				method="post"
-				action="?/start&{data.query}"
-				use:enhance={() =>
-					async ({ update }) => {
-						await update({ reset: false });
-						key = pressKey();
-					}}
-			>
-				<input type="hidden" name="key" value={key} />
+			<Form class="grid gap-2" action="?/start&{data.query}" keyed>
 				{#each chosen as row (row.payerId)}<input
 						type="hidden"
 						name="payer"
@@ -157,13 +147,13 @@
 					>Send {chosen.length === 1 ? 'it' : `all ${chosen.length}`} by mail</button
 				>
 				<button class="button" name="action" value="make">One PDF to print</button>
-			</form>
+			</Form>
 			<p class="quiet">Each gets its own mail with the PDF and a link to pay all or some of it.</p>
 			{#if data.runs.length}
 				<h3>Before</h3>
 				<ul>
 					{#each data.runs as run (run.id)}
-						<li class="run">
+						<li class="run flex justify-between gap-2.5 py-1 px-0">
 							<a href="/owed/statements/{run.id}">{displayMoment(run.createdAt)}</a>
 							<span class="quiet"
 								>{run.statements}
@@ -180,105 +170,3 @@
 		</aside>
 	</div>
 </div>
-
-<style>
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 340px;
-		gap: 14px 22px;
-		align-items: start;
-		margin-top: 12px;
-	}
-	.filters {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 18px;
-		align-items: end;
-		padding: 14px 18px;
-		margin-bottom: 12px;
-	}
-	.filters .box {
-		width: auto;
-	}
-	.note {
-		padding: 10px 14px;
-		background: var(--tape-tint);
-		margin-bottom: 12px;
-	}
-	section li {
-		display: grid;
-		grid-template-columns: auto minmax(0, 1fr) auto 110px;
-		gap: 4px 14px;
-		align-items: center;
-		padding: 9px 16px;
-		border-bottom: 1px solid var(--hair);
-	}
-	section li:last-child {
-		border-bottom: 0;
-	}
-	li.off {
-		opacity: 0.65;
-	}
-	li.none {
-		display: block;
-	}
-	.who > * {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.who a {
-		font-weight: 600;
-	}
-	b.numbers {
-		text-align: right;
-	}
-	section li > a {
-		text-decoration: underline;
-	}
-	.credit {
-		grid-column: 2 / -1;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 6px 12px;
-		align-items: center;
-		border-left: 4px solid var(--tape);
-		padding-left: 10px;
-	}
-	aside {
-		padding: 18px 20px;
-		border-left: 6px solid var(--tape);
-		display: grid;
-		gap: 10px;
-	}
-	aside form {
-		display: grid;
-		gap: 8px;
-	}
-	.big {
-		font: 650 1.9rem var(--font-heading);
-	}
-	.run {
-		display: flex;
-		justify-content: space-between;
-		gap: 10px;
-		padding: 4px 0;
-	}
-	@media (max-width: 900px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		aside {
-			order: -1;
-		}
-	}
-	@media (max-width: 760px) {
-		section li {
-			grid-template-columns: auto minmax(0, 1fr) auto;
-			padding: 9px 12px;
-		}
-		section li > .quiet {
-			grid-row: 2;
-			grid-column: 2;
-		}
-	}
-</style>

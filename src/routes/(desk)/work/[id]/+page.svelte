@@ -1,31 +1,25 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import Camera from '@lucide/svelte/icons/camera';
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
 	import { tick } from 'svelte';
-	import { enhance } from '$app/forms';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { lineAmount } from '$lib/core/jobs/billing';
 	import { JOB_STATE_NAMES } from '$lib/core/jobs/types';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import { pressKey } from '$lib/ui/parts/keys';
 	import ClockBar from '$lib/ui/jobs/ClockBar.svelte';
 	import MarginPanel from '$lib/ui/jobs/MarginPanel.svelte';
 	import StagePanel from '$lib/ui/billing/StagePanel.svelte';
 	import TimeAndCosts from '$lib/ui/jobs/TimeAndCosts.svelte';
 	import Visits from '$lib/ui/jobs/Visits.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	let job = $derived(data.job);
 	let site = $derived(data.sites.find((one) => one.id === job.siteId));
 	let adding = $state<'time' | 'cost' | null>(null);
-	let billKey = $state(pressKey());
-	const repeatKey = pressKey();
 	let billed = $derived(
 		new Map(data.billed.map((part) => [`${part.type}:${part.partId}`, part.number ?? 'on a draft']))
 	);
-	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
-	let wrongForm = $derived(form && 'values' in form ? String(form.values?.form ?? '') : '');
-	let message = $derived(form && 'message' in form && !wrongForm ? form.message : '');
 	let working = $derived(job.state === 'booked' || job.state === 'underWay');
 	let staged = $derived(data.stages.some((stage) => stage.state !== 'dropped'));
 	const CLASSES = {
@@ -33,7 +27,7 @@
 		minor: 'Construction at most 5 %',
 		none: 'No construction work'
 	};
-	let files: HTMLFormElement;
+	let files = $state<HTMLFormElement>();
 	let done: HTMLElement;
 
 	/** From the buttons at the thumb: opens the form and brings it into view. */
@@ -44,8 +38,10 @@
 </script>
 
 <svelte:head><title>{job.number} {job.title} · Axiometer</title></svelte:head>
-<div class="page">
-	<header>
+<div class="page phone:pb-45">
+	<header
+		class="flex gap-y-2 gap-x-3 items-end flex-wrap mb-3.5 pb-3 border-b-8 border-b-(--tape) [border-image:repeating-linear-gradient(90deg,var(--ink)_0_1.5px,var(--tape)_1.5px_12px)_8] phone:[&_.button]:flex-1"
+	>
 		<div>
 			<p class="quiet">
 				<span class="mono">{job.number}</span> ·
@@ -53,7 +49,7 @@
 					? ` · ${site.name}`
 					: ''}
 			</p>
-			<h1>{job.title}</h1>
+			<h1 class="wrap-anywhere">{job.title}</h1>
 			<p class="quiet">
 				{JOB_STATE_NAMES[job.state]}{job.finishedOn
 					? ` ${displayDate(job.finishedOn)}`
@@ -63,9 +59,9 @@
 				{#each job.labels as label (label)}<span class="tag">{label}</span>{/each}
 			</p>
 		</div>
-		<span class="gap"></span>
+		<span class="flex-1 phone:hidden"></span>
 		<a class="button" href="/work/{job.id}/edit">Change</a>
-		<form method="post" action="?/move" use:enhance>
+		<Form class="flex gap-2" action="?/move">
 			{#if job.state === 'enquiry' || job.state === 'dropped'}<button
 					class="button"
 					name="to"
@@ -83,21 +79,11 @@
 					name="to"
 					value="dropped">Drop it</button
 				>{/if}
-		</form>
+		</Form>
 		{#if data.toBillCount > 0 && job.state !== 'dropped' && job.state !== 'enquiry'}
-			<form
-				class="bill wide-only"
-				method="post"
-				action="?/bill"
-				use:enhance={() =>
-					async ({ update }) => {
-						billKey = pressKey();
-						await update();
-					}}
-			>
-				<input type="hidden" name="key" value={billKey} />
+			<Form class="flex gap-2 phone:hidden" action="?/bill" keyed>
 				{#if working}<input type="hidden" name="finish" value="yes" />{/if}
-				<select class="box" name="shape" aria-label="How it stands on the invoice">
+				<select class="box w-auto" name="shape" aria-label="How it stands on the invoice">
 					<option value="lines">line by line</option>
 					<option value="kinds">by kind</option>
 					<option value="single">as one line</option>
@@ -105,34 +91,48 @@
 				<button class="button filled"
 					>{working ? 'Finished: bill' : 'Bill'} {displayPounds(data.toBill)}</button
 				>
-			</form>
+			</Form>
 		{/if}
 	</header>
-	{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 	{#if site?.accessNotes || job.privateNote}
-		<p class="panel note">
+		<p class="panel note py-2.5 px-3.5 bg-(--tape-tint) mb-3.5 whitespace-pre-line">
 			{#if site?.accessNotes}<b>Access:</b> {site.accessNotes}<br />{/if}
 			{#if job.privateNote}<b>Private:</b> {job.privateNote}{/if}
 		</p>
 	{/if}
 
-	<div class="columns">
-		<div class="main">
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_380px] gap-y-4.5 gap-x-5.5 items-start max-[1050px]:grid-cols-1"
+	>
+		<div class="grid gap-3.5">
 			<ClockBar jobId={job.id} clock={data.clock} now={data.now} canStart={working} />
-			<div class="quick">
-				<button class="button" type="button" onclick={() => begin('time')}>Time</button>
-				<button class="button" type="button" onclick={() => begin('cost')}>Materials</button>
-				<label class="button" for="job-file"><Camera size={18} aria-hidden="true" />Photo</label>
+			<div class="hidden phone:grid phone:grid-cols-[repeat(3,1fr)] phone:gap-2.5">
+				<button
+					class="button phone:min-h-12 phone:justify-center"
+					type="button"
+					onclick={() => begin('time')}>Time</button
+				>
+				<button
+					class="button phone:min-h-12 phone:justify-center"
+					type="button"
+					onclick={() => begin('cost')}>Materials</button
+				>
+				<label class="button phone:min-h-12 phone:justify-center" for="job-file"
+					><Camera size={18} aria-hidden="true" />Photo</label
+				>
 			</div>
-			<section class="panel part">
+			<section class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 				<h2>Agreed</h2>
 				{#if data.work.lines.length}
 					<ul class="lines">
 						{#each data.work.lines as line (line.id)}
 							{@const holder = billed.get(`line:${line.id}`)}
-							<li>
+							<li
+								class="grid grid-cols-[minmax(0,1fr)_auto_auto] gap-2.5 py-2.25 px-0 border-b border-b-(--hair) items-center"
+							>
 								<span class="what"
-									><b>{line.description}</b><span class="quiet"
+									><b class="block wrap-anywhere whitespace-pre-line">{line.description}</b><span
+										class="quiet block wrap-anywhere whitespace-pre-line"
 										>{line.quantity}{line.unit ? ` ${line.unit}` : ''} × {line.unitPrice}{line.extra
 											? ' · extra'
 											: ''}{line.cost ? ` · cost you ${line.cost}` : ''}</span
@@ -148,17 +148,19 @@
 						{job.fixedPrice ? 'No price is agreed yet.' : 'Billed by time and materials.'}
 					</p>
 				{/if}
-				<div class="row">
+				<div class="row flex flex-wrap gap-y-1 gap-x-3.5">
 					<a class="button plain" href="/work/{job.id}/edit#lines">Change what is agreed</a>
 					{#if data.work.lines.length}
-						<form method="post" action="?/repeat" use:enhance>
-							<input type="hidden" name="key" value={repeatKey} />
-							<button class="button plain">Bill it again and again</button>
-						</form>
+						<Form action="?/repeat" keyed>
+							<button class="button plain w-auto!">Bill it again and again</button>
+						</Form>
 					{/if}
 				</div>
 			</section>
-			<section class="panel part" bind:this={done}>
+			<section
+				class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full"
+				bind:this={done}
+			>
 				<h2>Done and spent</h2>
 				<TimeAndCosts
 					work={data.work}
@@ -167,54 +169,42 @@
 					hourlyRate={job.hourlyRate}
 					hourlyCost={job.hourlyCost}
 					chargeable={!job.fixedPrice}
-					{errors}
-					{wrongForm}
 					bind:adding
 				/>
 			</section>
-			<section class="panel part">
+			<section class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 				<h2>Photos and files</h2>
-				<ul class="files">
+				<ul class="files flex flex-wrap gap-2.5">
 					{#each data.files as file (file.id)}
-						<li>
+						<li class="grid justify-items-start">
 							<a href="/work/{job.id}/files/{file.id}" target="_blank" rel="noreferrer"
 								>{#if file.type === 'image/jpeg'}<img
+										class="h-27.5 border border-(--hair)"
 										src="/work/{job.id}/files/{file.id}?small"
 										alt={file.name}
 										loading="lazy"
 									/>{:else}{file.name}{/if}</a
 							>
-							<form method="post" action="?/removeFile" use:enhance>
-								<input type="hidden" name="entry" value={file.id} />
-								<button class="button plain">Remove<span class="sr-only"> {file.name}</span></button
+							<Form action="?/removeFile" hidden={{ entry: file.id }}>
+								<button class="button plain w-auto!"
+									>Remove<span class="sr-only"> {file.name}</span></button
 								>
-							</form>
+							</Form>
 						</li>
 					{/each}
 				</ul>
-				<form
-					bind:this={files}
-					method="post"
-					action="?/file"
-					enctype="multipart/form-data"
-					use:enhance
-				>
+				<Form bind:root={files} action="?/file" enctype="multipart/form-data">
 					<FilePick
 						label="Photo or file"
 						name="file"
 						multiple
-						error={errors.file}
-						onchoose={() => files.requestSubmit()}
+						onchoose={() => files?.requestSubmit()}
 					/>
-				</form>
+				</Form>
 			</section>
-			<Visits
-				visits={data.visits}
-				today={data.today}
-				errors={wrongForm === 'visit' ? errors : {}}
-			/>
+			<Visits visits={data.visits} today={data.today} />
 		</div>
-		<aside>
+		<aside class="grid gap-3.5">
 			{#if data.work.lines.length}<StagePanel
 					jobId={job.id}
 					position={data.position}
@@ -225,7 +215,7 @@
 				/>{/if}
 			<MarginPanel margin={data.margin} />
 			{#if data.customer.kind === 'contractor'}
-				<section class="panel part">
+				<section class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 					<h2>Class of the contract</h2>
 					<p>
 						{job.contract ? CLASSES[job.contract] : 'Not decided yet'}{job.contractReason
@@ -239,167 +229,37 @@
 					</ul>
 				</section>
 			{/if}
-			<section class="panel part">
+			<section class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 				<h2>Trail</h2>
 				<ul class="trail">
 					{#each data.trail as entry (entry.id)}
-						<li>
+						<li class="py-1 px-0">
 							{entry.words}{entry.detail ? `: ${entry.detail}` : ''}
 							<span class="quiet">{displayMoment(entry.at)}</span>
 						</li>
 					{/each}
 				</ul>
 				{#if data.billed.length === 0 && data.stages.length === 0}
-					<form method="post" action="?/remove" use:enhance>
-						<button class="button plain">Remove this job</button>
-					</form>
+					<Form action="?/remove">
+						<button class="button plain w-auto!">Remove this job</button>
+					</Form>
 				{/if}
 			</section>
 		</aside>
 	</div>
 
 	{#if data.toBillCount > 0 && job.state !== 'dropped' && job.state !== 'enquiry'}
-		<form class="thumb" method="post" action="?/bill" use:enhance>
-			<input type="hidden" name="key" value={billKey} />
+		<Form
+			class="thumb hidden phone:fixed phone:[inset:auto_0_64px_0] phone:z-20 phone:block phone:py-2.5 phone:px-4 phone:bg-(--sheet) phone:border-t-[1.5px] phone:border-t-(--ink)"
+			action="?/bill"
+			keyed
+			hidden={{ shape: 'lines' }}
+		>
 			{#if working}<input type="hidden" name="finish" value="yes" />{/if}
-			<input type="hidden" name="shape" value="lines" />
-			<button class="button filled"
+
+			<button class="button filled phone:w-full phone:min-h-13.5"
 				>{working ? 'Finished: bill' : 'Bill'} {displayPounds(data.toBill)}</button
 			>
-		</form>
+		</Form>
 	{/if}
 </div>
-
-<style>
-	header {
-		display: flex;
-		gap: 8px 12px;
-		align-items: end;
-		flex-wrap: wrap;
-		margin-bottom: 14px;
-		padding-bottom: 12px;
-		border-bottom: 8px solid var(--tape);
-		border-image: repeating-linear-gradient(90deg, var(--ink) 0 1.5px, var(--tape) 1.5px 12px) 8;
-	}
-	h1 {
-		overflow-wrap: anywhere;
-	}
-	.gap {
-		flex: 1;
-	}
-	header form {
-		display: flex;
-		gap: 8px;
-	}
-	.bill .box {
-		width: auto;
-	}
-	.note {
-		padding: 10px 14px;
-		background: var(--tape-tint);
-		margin-bottom: 14px;
-		white-space: pre-line;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 380px;
-		gap: 18px 22px;
-		align-items: start;
-	}
-	.main,
-	aside {
-		display: grid;
-		gap: 14px;
-	}
-	.part {
-		padding: 16px 18px;
-		display: grid;
-		gap: 8px;
-		justify-items: start;
-	}
-	.part > :global(*) {
-		width: 100%;
-	}
-	.part form .button {
-		width: auto;
-	}
-	.row {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 14px;
-	}
-	.lines li {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) auto auto;
-		gap: 10px;
-		padding: 9px 0;
-		border-bottom: 1px solid var(--hair);
-		align-items: center;
-	}
-	.what > * {
-		display: block;
-		overflow-wrap: anywhere;
-		white-space: pre-line;
-	}
-	.files {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 10px;
-	}
-	.files li {
-		display: grid;
-		justify-items: start;
-	}
-	.files img {
-		height: 110px;
-		border: 1px solid var(--hair);
-	}
-	.trail li {
-		padding: 4px 0;
-	}
-	.quick,
-	.thumb {
-		display: none;
-	}
-	@media (max-width: 1050px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-	@media (max-width: 760px) {
-		.page {
-			padding-bottom: 180px;
-		}
-		.wide-only {
-			display: none;
-		}
-		.gap {
-			display: none;
-		}
-		header .button {
-			flex: 1;
-		}
-		.quick {
-			display: grid;
-			grid-template-columns: repeat(3, 1fr);
-			gap: 10px;
-		}
-		.quick .button {
-			min-height: 48px;
-			justify-content: center;
-		}
-		.thumb {
-			position: fixed;
-			inset: auto 0 64px 0;
-			z-index: 20;
-			display: block;
-			padding: 10px 16px;
-			background: var(--sheet);
-			border-top: 1.5px solid var(--ink);
-		}
-		.thumb .button {
-			width: 100%;
-			min-height: 54px;
-		}
-	}
-</style>

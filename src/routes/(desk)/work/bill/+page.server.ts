@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, readJson, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, readJson } from '$lib/server/answers';
 import { continueRuns, listRuns, startBillRun } from '$lib/server/services/billing/billRun';
 import { customerNames } from '$lib/server/services/customers/customers';
 import { toBill } from '$lib/server/services/billing/toBill';
@@ -20,21 +21,18 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	};
 };
 
+const runForm = z.object({
+	key: box,
+	action: z.enum(['draft', 'issue', 'send']).catch('draft'),
+	choice: box
+});
+
 export const actions: Actions = {
-	start: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const action = (['draft', 'issue', 'send'] as const).find((one) => one === form.get('action'));
-		const result = await act(() =>
-			startBillRun(
-				locals.world,
-				String(form.get('key') ?? ''),
-				action ?? 'draft',
-				readJson(form.get('choice'))
-			)
-		);
-		if (typeof result !== 'number') return result;
-		// Goes on by itself; the page of the run shows how far it is. What fails here is taken up by the clockwork.
-		continueRuns(locals.world).catch(() => undefined);
-		redirect(303, `/work/runs/${result}`);
-	}
+	start: (event) =>
+		act(event, runForm, ({ key, action, choice }, world) => {
+			const run = startBillRun(world, key, action, readJson(choice));
+			// Goes on by itself; the page of the run shows how far it is. What fails here is taken up by the clockwork.
+			continueRuns(world).catch(() => undefined);
+			redirect(303, `/work/runs/${run}`);
+		})
 };

@@ -1,17 +1,16 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import Segments from '$lib/ui/parts/Segments.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { untrack } from 'svelte';
-	import { enhance } from '$app/forms';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import type { RunPlan } from '$lib/core/jobs/run';
-	import { pressKey } from '$lib/ui/parts/keys';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import RunReview from '$lib/ui/billing/RunReview.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	/** Which states of jobs a run bills. What is under way has only time and costs to bill. */
 	const STATES = {
 		finished: { words: 'finished work', states: ['finished'] },
@@ -33,7 +32,6 @@
 	let left = $state<Record<number, boolean>>({});
 	let plan = $state<RunPlan | null>(null);
 	let failed = $state('');
-	let key = $state(pressKey());
 	let reviewing = $state(false);
 
 	const distinct = (pairs: [number | null, string][]) =>
@@ -109,17 +107,19 @@
 	<h1>Work</h1>
 	<Tabs label="Work" pages={WORK_PAGES} />
 	{#if data.jobs.length === 0}
-		<div class="panel empty">
+		<div class="panel p-6.5 grid gap-2.5 justify-items-start">
 			<h2>Nothing waits to be billed</h2>
 			<p>Finished jobs, and time and costs no invoice covers, stand here until they are billed.</p>
 			<a class="button" href="/work">Look at the jobs</a>
 		</div>
 	{:else}
-		<div class="columns">
+		<div
+			class="columns grid grid-cols-[minmax(0,1fr)_380px] gap-y-4 gap-x-5.5 items-start narrow:grid-cols-1"
+		>
 			<section>
-				<div class="head">
+				<div class="grid gap-2 mb-2.5">
 					<h2>To bill: <span class="numbers">{displayPounds(all)}</span></h2>
-					<div class="filters">
+					<div class="flex gap-2 flex-wrap [&_.box]:w-auto [&_.box]:max-w-50">
 						<select class="box" aria-label="Customer" bind:value={choice.customerId}>
 							<option value="">all customers</option>
 							{#each customers as [id, name] (id)}<option value={String(id)}>{name}</option>{/each}
@@ -145,7 +145,7 @@
 									>{words}</option
 								>{/each}
 						</select>
-						<span class="days">
+						<span class="days flex flex-wrap gap-2">
 							<DateField label="Finished from" bind:value={choice.from} />
 							<DateField label="until" bind:value={choice.to} />
 						</span>
@@ -158,34 +158,52 @@
 							: STATES[choice.state].states.includes(job.state)
 								? ''
 								: 'under way'}
-						<li class:off={left[job.id]}>
-							{#if blocked}<span class="dot" aria-hidden="true"></span>{:else}<input
+						<li
+							class="grid grid-cols-[24px_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3 items-center py-2.25 px-3.5 border-b border-b-(--hair) last:border-0 phone:grid-cols-[24px_minmax(0,1fr)_auto] [&.off]:text-(--ink-2)"
+							class:off={left[job.id]}
+						>
+							{#if blocked}<span
+									class="w-2 h-2 bg-(--dotted) rounded-full m-auto"
+									aria-hidden="true"
+								></span>{:else}<input
+									class="w-5 h-5 [accent-color:var(--ink)]"
 									type="checkbox"
 									aria-label="Bill {job.number} {job.title}"
 									checked={!left[job.id] && !(choice.within14 && job.days > 14)}
 									onchange={(event) => (left[job.id] = !event.currentTarget.checked)}
 								/>{/if}
-							<a href={job.staged ? `/work/${job.id}/stage` : `/work/${job.id}`}>
-								<b>{job.title}</b>
-								<span class="quiet"
+							<a
+								class="group/bill no-underline"
+								href={job.staged ? `/work/${job.id}/stage` : `/work/${job.id}`}
+							>
+								<b class="block wrap-anywhere group-hover/bill:underline">{job.title}</b>
+								<span class="quiet block wrap-anywhere"
 									><span class="mono">{job.number}</span> · {job.customer}{job.site
 										? ` · ${job.site}`
 										: ''}</span
 								>
 							</a>
-							<span class="age quiet" class:late={job.days > 14}
+							<span class="quiet phone:col-start-2 phone:row-start-2" class:late={job.days > 14}
 								>{blocked || (job.finishedOn ? displayDate(job.finishedOn) : 'under way')}{job.days
 									? ` · ${job.days} ${job.days === 1 ? 'day' : 'days'}`
 									: ''}</span
 							>
-							<b class="numbers">{displayPounds(job.amount)}</b>
+							<b class="numbers text-right">{displayPounds(job.amount)}</b>
 						</li>
-					{:else}<li>Nothing fits what you chose.</li>{/each}
+					{:else}<li
+							class="grid grid-cols-[24px_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3 items-center py-2.25 px-3.5 border-b border-b-(--hair) last:border-0 phone:grid-cols-[24px_minmax(0,1fr)_auto]"
+						>
+							Nothing fits what you chose.
+						</li>{/each}
 				</ul>
 			</section>
-			<aside class="panel">
+			<aside
+				class="panel py-4.5 px-5 border-l-6 border-l-(--tape) grid gap-2.5 sticky top-3 max-h-[calc(100vh_-_24px)] overflow-auto narrow:static narrow:max-h-none"
+			>
 				<h2>Bill run</h2>
-				<p class="big numbers" aria-live="polite">{displayPounds(sum)}</p>
+				<p class="numbers [font:650_1.9rem_var(--font-heading)]" aria-live="polite">
+					{displayPounds(sum)}
+				</p>
 				<p>
 					{chosen.length}
 					{chosen.length === 1 ? 'job' : 'jobs'} for {people}
@@ -218,25 +236,19 @@
 					]}
 				/>
 				{#if failed}<p class="wrong" role="alert">{failed}</p>{/if}
-				{#if form && 'message' in form}<p class="wrong" role="alert">{form.message}</p>{/if}
 				{#if plan}
 					<RunReview {plan} />
 					{#if plan.invoices.length}
-						<form
-							method="post"
+						<Form
+							class="grid gap-2"
 							action="?/start"
-							use:enhance={() =>
-								async ({ update }) => {
-									key = pressKey();
-									await update({ reset: false });
-								}}
+							keyed
+							hidden={{ choice: JSON.stringify(body) }}
 						>
-							<input type="hidden" name="key" value={key} />
-							<input type="hidden" name="choice" value={JSON.stringify(body)} />
 							<button class="button filled" name="action" value="send">Issue and send</button>
 							<button class="button" name="action" value="issue">Issue, send later</button>
 							<button class="button plain" name="action" value="draft">Make drafts</button>
-						</form>
+						</Form>
 					{/if}
 				{:else}
 					<button
@@ -248,9 +260,9 @@
 				{/if}
 				{#if data.runs.length}
 					<h3>Runs before</h3>
-					<ul class="runs">
+					<ul>
 						{#each data.runs as run (run.id)}
-							<li>
+							<li class="flex justify-between py-1 px-0">
 								<a href="/work/runs/{run.id}">{displayMoment(run.createdAt)}</a>
 								<span class="quiet numbers">{run.steps} · {displayPounds(run.total)}</span>
 							</li>
@@ -261,116 +273,3 @@
 		</div>
 	{/if}
 </div>
-
-<style>
-	.days {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 380px;
-		gap: 16px 22px;
-		align-items: start;
-	}
-	.head {
-		display: grid;
-		gap: 8px;
-		margin-bottom: 10px;
-	}
-	.filters {
-		display: flex;
-		gap: 8px;
-		flex-wrap: wrap;
-	}
-	.filters .box {
-		width: auto;
-		max-width: 200px;
-	}
-	section li {
-		display: grid;
-		grid-template-columns: 24px minmax(0, 1fr) auto 110px;
-		gap: 4px 12px;
-		align-items: center;
-		padding: 9px 14px;
-		border-bottom: 1px solid var(--hair);
-	}
-	section li:last-child {
-		border: 0;
-	}
-	section li a > * {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	section li a {
-		text-decoration: none;
-	}
-	section li a:hover b {
-		text-decoration: underline;
-	}
-	section li b.numbers {
-		text-align: right;
-	}
-	.off {
-		color: var(--ink-2);
-	}
-	li input {
-		width: 20px;
-		height: 20px;
-		accent-color: var(--ink);
-	}
-	.dot {
-		width: 8px;
-		height: 8px;
-		background: var(--dotted);
-		border-radius: 50%;
-		margin: auto;
-	}
-	aside {
-		padding: 18px 20px;
-		border-left: 6px solid var(--tape);
-		display: grid;
-		gap: 10px;
-		position: sticky;
-		top: 12px;
-		max-height: calc(100vh - 24px);
-		overflow: auto;
-	}
-	.big {
-		font: 650 1.9rem var(--font-heading);
-	}
-	aside form {
-		display: grid;
-		gap: 8px;
-	}
-	.runs li {
-		display: flex;
-		justify-content: space-between;
-		padding: 4px 0;
-	}
-	.empty {
-		padding: 26px;
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-	}
-	@media (max-width: 1000px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		aside {
-			position: static;
-			max-height: none;
-		}
-	}
-	@media (max-width: 760px) {
-		section li {
-			grid-template-columns: 24px minmax(0, 1fr) auto;
-		}
-		.age {
-			grid-column: 2;
-			grid-row: 2;
-		}
-	}
-</style>

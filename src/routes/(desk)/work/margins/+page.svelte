@@ -16,7 +16,11 @@
 <div class="page">
 	<h1>Work</h1>
 	<Tabs label="Work" pages={WORK_PAGES} />
-	<form class="filters" bind:this={form} onchange={() => form.requestSubmit()}>
+	<form
+		class="flex gap-y-2.5 gap-x-3.5 flex-wrap mb-3"
+		bind:this={form}
+		onchange={() => form.requestSubmit()}
+	>
 		<label class="field"
 			><span class="name">Label</span><select class="box" name="label" value={data.query.label}>
 				<option value="">any</option>
@@ -38,29 +42,38 @@
 			/>{/if}
 	</form>
 	{#if data.rows.length === 0}
-		<div class="panel empty">
+		<div class="panel p-5.5">
 			<h2>No job fits</h2>
 			<p>Margins of jobs stand here as soon as there are jobs.</p>
 		</div>
 	{:else}
-		<div class="columns">
+		<div
+			class="columns grid grid-cols-[minmax(0,1fr)_360px] gap-y-4 gap-x-5.5 items-start narrow:grid-cols-1"
+		>
 			<ul class="panel">
 				{#each data.rows as row (row.id)}
 					<li>
-						<a href="/work/{row.id}">
+						<a
+							class="grid grid-cols-[minmax(0,1fr)_180px_70px_110px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 no-underline border-b border-b-(--hair) phone:grid-cols-[minmax(0,1fr)_auto] hover:bg-(--tape-tint)"
+							href="/work/{row.id}"
+						>
 							<span class="what"
-								><b>{row.title}</b><span class="quiet"
+								><b class="block wrap-anywhere">{row.title}</b><span
+									class="quiet block wrap-anywhere"
 									><span class="mono">{row.number}</span> · {row.customer}</span
 								></span
 							>
-							<span class="bar" aria-hidden="true"
+							<span
+								class="h-3 border border-(--hair) bg-(--plaster) phone:hidden"
+								aria-hidden="true"
 								><span
+									class="block h-full bg-(--ink) [&.below]:[background:repeating-linear-gradient(45deg,var(--oxide)_0_2px,transparent_2px_6px)]"
 									class:below={(row.margin.perMille ?? 0) < 0}
 									style:width="{part(row.margin.perMille)}%"
 								></span></span
 							>
-							<span class="numbers r quiet">{percent(row.margin.perMille)}</span>
-							<b class="numbers r" class:late={row.margin.margin < 0n}
+							<span class="numbers quiet text-right">{percent(row.margin.perMille)}</span>
+							<b class="numbers text-right" class:late={row.margin.margin < 0n}
 								>{displayPounds(row.margin.margin)}</b
 							>
 						</a>
@@ -74,66 +87,3 @@
 		</div>
 	{/if}
 </div>
-
-<style>
-	.filters {
-		display: flex;
-		gap: 10px 14px;
-		flex-wrap: wrap;
-		margin-bottom: 12px;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 360px;
-		gap: 16px 22px;
-		align-items: start;
-	}
-	li a {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 180px 70px 110px;
-		gap: 4px 14px;
-		align-items: center;
-		padding: 9px 16px;
-		text-decoration: none;
-		border-bottom: 1px solid var(--hair);
-	}
-	li a:hover {
-		background: var(--tape-tint);
-	}
-	.what > * {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.bar {
-		height: 12px;
-		border: 1px solid var(--hair);
-		background: var(--plaster);
-	}
-	.bar span {
-		display: block;
-		height: 100%;
-		background: var(--ink);
-	}
-	.bar .below {
-		background: repeating-linear-gradient(45deg, var(--oxide) 0 2px, transparent 2px 6px);
-	}
-	.r {
-		text-align: right;
-	}
-	.empty {
-		padding: 22px;
-	}
-	@media (max-width: 1000px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-	@media (max-width: 760px) {
-		li a {
-			grid-template-columns: minmax(0, 1fr) auto;
-		}
-		.bar {
-			display: none;
-		}
-	}
-</style>

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, rowId, tick } from '$lib/server/answers';
 import { customerRecord } from '$lib/server/services/customers/parts';
 import { addJob } from '$lib/server/services/jobs/jobs';
 import type { Actions, PageServerLoad } from './$types';
@@ -9,23 +10,26 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	return { customer: customerRecord(locals.world.db, id) };
 };
 
+const newJob = z.object({
+	key: box,
+	title: box,
+	customerId: rowId,
+	siteId: rowId,
+	description: box,
+	pricing: box,
+	hourlyRate: box,
+	enquiry: tick
+});
+
 export const actions: Actions = {
-	default: async ({ request, locals }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const text = (name: string) => String(form.get(name) ?? '');
-		const values = {
-			title: text('title'),
-			customerId: Number(text('customerId')) || undefined,
-			siteId: Number(text('siteId')) || null,
-			description: text('description'),
-			fixedPrice: text('pricing') !== 'asDone',
-			hourlyRate: text('hourlyRate')
-		};
-		const result = await act(
-			() => addJob(locals.world, text('key'), values, form.has('enquiry') ? 'enquiry' : 'booked'),
-			values
-		);
-		if (typeof result !== 'number') return result;
-		redirect(303, `/work/${result}`);
-	}
+	default: (event) =>
+		act(event, newJob, ({ key, enquiry, pricing, ...values }, world) => {
+			const job = {
+				...values,
+				customerId: values.customerId || undefined,
+				siteId: values.siteId || null,
+				fixedPrice: pricing !== 'asDone'
+			};
+			redirect(303, `/work/${addJob(world, key, job, enquiry ? 'enquiry' : 'booked')}`);
+		})
 };

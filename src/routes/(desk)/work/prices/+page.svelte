@@ -33,9 +33,9 @@
 
 <svelte:head><title>Price list · Axiometer</title></svelte:head>
 <div class="page">
-	<div class="top">
+	<div class="flex gap-y-2 gap-x-3 items-center flex-wrap">
 		<h1>Work</h1>
-		<span class="gap"></span>
+		<span class="flex-1"></span>
 		<a class="button" href="/work/prices/import">Bring in a file</a>
 		<a class="button" href="/work/prices/raise">Raise prices</a>
 		<a class="button filled" href="/work/prices/new"
@@ -44,7 +44,7 @@
 	</div>
 	<Tabs label="Work" pages={WORK_PAGES} />
 	{#if nothing}
-		<div class="panel empty">
+		<div class="panel p-5 grid gap-2.5 justify-items-start">
 			<h2>What you sell will stand here</h2>
 			<p>
 				Labour and materials with their prices: typed once, found by a few letters on every sheet
@@ -53,9 +53,9 @@
 			<a class="button filled" href="/work/prices/new">Add the first entry</a>
 		</div>
 	{:else}
-		<div class="bar">
+		<div class="flex gap-y-2 gap-x-3 items-center flex-wrap mb-2.5">
 			<input
-				class="box"
+				class="box max-w-90 flex-[1_1_200px]"
 				type="search"
 				aria-label="Search the price list"
 				placeholder="Any words, in any order"
@@ -63,7 +63,7 @@
 				oninput={(event) => search(event.currentTarget.value)}
 			/>
 			<select
-				class="box"
+				class="box flex-[1_1_200px] max-w-55"
 				aria-label="Category"
 				value={data.query.category}
 				onchange={(event) => goto(address({ category: event.currentTarget.value }))}
@@ -73,7 +73,7 @@
 					>{/each}
 			</select>
 			<span class="quiet numbers">{data.total.toLocaleString('en-GB')} entries</span>
-			<span class="gap"></span>
+			<span class="flex-1"></span>
 			<a href="/work/prices/export">CSV</a>
 			<a href={address({ archived: data.query.archived ? '' : 'yes' })}
 				>{data.query.archived ? 'Show what is in use' : 'Show what was put aside'}</a
@@ -82,92 +82,37 @@
 		<ul class="panel">
 			{#each data.rows as row (row.id)}
 				<li>
-					<a href="/work/prices/{row.id}">
-						<span class="mono quiet">{row.code}</span>
+					<a
+						class="grid grid-cols-[110px_minmax(0,1fr)_110px_100px_70px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 no-underline border-b border-b-(--hair) phone:grid-cols-[minmax(0,1fr)_auto_auto] hover:bg-(--tape-tint)"
+						href="/work/prices/{row.id}"
+					>
+						<span class="mono quiet phone:hidden">{row.code}</span>
 						<span class="what"
-							><b>{row.name}</b><span class="quiet"
+							><b class="block wrap-anywhere">{row.name}</b><span class="quiet block wrap-anywhere"
 								>{row.kit ? 'kit' : KIND_NAMES[row.kind]}{row.category
 									? ` · ${row.category}`
 									: ''}</span
 							></span
 						>
-						<span class="numbers quiet r">{row.cost ? `cost ${row.cost}` : ''}</span>
-						<b class="numbers r">{row.unitPrice || (row.kit ? 'its parts' : '–')}</b>
+						<span class="numbers quiet text-right phone:hidden"
+							>{row.cost ? `cost ${row.cost}` : ''}</span
+						>
+						<b class="numbers text-right">{row.unitPrice || (row.kit ? 'its parts' : '–')}</b>
 						<span class="quiet">{row.unit}</span>
 					</a>
 				</li>
 			{:else}
-				<li class="none">Nothing fits. <a href="/work/prices">Show everything</a></li>
+				<li class="p-5">
+					Nothing fits. <a
+						class="grid grid-cols-[110px_minmax(0,1fr)_110px_100px_70px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 no-underline border-b border-b-(--hair) phone:grid-cols-[minmax(0,1fr)_auto_auto] hover:bg-(--tape-tint)"
+						href="/work/prices">Show everything</a
+					>
+				</li>
 			{/each}
 		</ul>
-		<div class="pages">
+		<div class="flex gap-2.5 py-3.5 px-0">
 			{#if data.query.page > 1}<a class="button" href={turn(data.query.page - 1)}>Back</a>{/if}
 			{#if data.more}<a class="button" href={turn(data.query.page + 1)}>More</a>{/if}
 		</div>
 	{/if}
 </div>
-
-<style>
-	.top,
-	.bar {
-		display: flex;
-		gap: 8px 12px;
-		align-items: center;
-		flex-wrap: wrap;
-	}
-	.bar {
-		margin-bottom: 10px;
-	}
-	.bar .box {
-		max-width: 360px;
-		flex: 1 1 200px;
-	}
-	.bar select.box {
-		max-width: 220px;
-	}
-	.gap {
-		flex: 1;
-	}
-	li a {
-		display: grid;
-		grid-template-columns: 110px minmax(0, 1fr) 110px 100px 70px;
-		gap: 4px 14px;
-		align-items: center;
-		padding: 9px 16px;
-		text-decoration: none;
-		border-bottom: 1px solid var(--hair);
-	}
-	li a:hover {
-		background: var(--tape-tint);
-	}
-	.what > * {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.r {
-		text-align: right;
-	}
-	.none,
-	.empty {
-		padding: 20px;
-	}
-	.empty {
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-	}
-	.pages {
-		display: flex;
-		gap: 10px;
-		padding: 14px 0;
-	}
-	@media (max-width: 760px) {
-		li a {
-			grid-template-columns: minmax(0, 1fr) auto auto;
-		}
-		li a > .mono,
-		li a > .quiet.r {
-			display: none;
-		}
-	}
-</style>

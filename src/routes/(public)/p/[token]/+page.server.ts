@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, orNotFound, typedAmount, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, orNotFound, tick, typedAmount } from '$lib/server/answers';
 import { openCheckout } from '$lib/server/services/money/checkouts';
 import { noteReminderOpened } from '$lib/server/services/chasing/messages';
 import { newToken } from '$lib/server/services/business/keys';
@@ -23,33 +24,24 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 };
 
 /** Where the customer pays what the form says. */
-async function begin({ request, locals, params }: RequestEvent, way: 'card' | 'bank') {
-	const form = await readForm(request, locals.world.clock.today());
-	const typed = String(form.get('amount') ?? '').trim();
-	const result = await act(
-		async () => {
+const begin = (event: RequestEvent, way: 'card' | 'bank') =>
+	act(
+		event,
+		z.object({ key: box, amount: box, keepCard: tick }),
+		async ({ key, amount, keepCard }, world) => {
 			// A page without scripts sends no key: each press then is one of its own.
-			const key = String(form.get('key') ?? '') || newToken();
-			const amount = typedAmount(typed);
-			const keepCard = way === 'card' && form.has('keepCard');
-			return {
-				url: await openCheckout(locals.world, params.token, `${way}:${key}`, amount, {
-					keepCard,
-					way
-				})
-			};
-		},
-		{ amount: typed }
+			const press = `${way}:${key || newToken()}`;
+			const options = { keepCard: way === 'card' && keepCard, way };
+			const sum = typedAmount(amount.trim());
+			redirect(303, await openCheckout(world, event.params.token, press, sum, options));
+		}
 	);
-	if (!('url' in result)) return result;
-	redirect(303, result.url);
-}
 
 export const actions: Actions = {
 	card: (event) => begin(event, 'card'),
 	bank: (event) => begin(event, 'bank'),
-	forgetCard: ({ locals, params }) =>
-		act(async () => {
-			await revokeByCustomer(locals.world, params.token);
+	forgetCard: (event) =>
+		act(event, z.object({}), async (_values, world) => {
+			await revokeByCustomer(world, event.params.token);
 		})
 };

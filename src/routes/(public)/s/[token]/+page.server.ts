@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, orNotFound, typedAmount, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, orNotFound, rowId, typedAmount } from '$lib/server/answers';
 import { newToken } from '$lib/server/services/business/keys';
 import {
 	noteStatementOpened,
@@ -15,21 +16,17 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 	return { ...shown, from: url.searchParams.get('from') ?? '' };
 };
 
-async function begin({ request, locals, params }: RequestEvent, way: 'card' | 'bank') {
-	const form = await readForm(request, locals.world.clock.today());
-	const typed = String(form.get('amount') ?? '').trim();
-	const chosen = form.getAll('invoice').flatMap((one) => Number(one) || []);
-	const result = await act(
-		async () => {
-			const key = `${way}:${String(form.get('key') ?? '') || newToken()}`;
-			const amount = typedAmount(typed);
-			return { url: await payStatement(locals.world, params.token, key, chosen, amount, way) };
-		},
-		{ amount: typed, chosen }
+const begin = (event: RequestEvent, way: 'card' | 'bank') =>
+	act(
+		event,
+		z.object({ key: box, amount: box, invoice: z.array(rowId).catch([]) }),
+		async ({ key, amount, invoice }, world) => {
+			const press = `${way}:${key || newToken()}`;
+			const sum = typedAmount(amount.trim());
+			const chosen = invoice.filter(Boolean);
+			redirect(303, await payStatement(world, event.params.token, press, chosen, sum, way));
+		}
 	);
-	if (!('url' in result)) return result;
-	redirect(303, result.url);
-}
 
 export const actions: Actions = {
 	card: (event) => begin(event, 'card'),

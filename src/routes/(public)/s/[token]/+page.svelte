@@ -1,15 +1,17 @@
 <script lang="ts">
+	import Table from '$lib/ui/parts/Table.svelte';
 	import { untrack } from 'svelte';
 	import Download from '@lucide/svelte/icons/download';
 	import { page } from '$app/state';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import BankDetails from '$lib/ui/money/BankDetails.svelte';
+	import Form from '$lib/ui/parts/Form.svelte';
+	import Money from '$lib/ui/parts/Money.svelte';
 	import { publicPayment } from '$lib/ui/money/payment.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	let view = $derived(data.view);
-	let error = $derived(form && 'message' in form ? form.message : '');
 	let left = $state<Record<number, boolean>>({});
 	let chosen = $derived(data.open.filter((item) => !left[item.documentId]));
 	let sum = $derived(chosen.reduce((total, item) => total + item.toPay, 0));
@@ -33,11 +35,14 @@
 	<title>Statement from {view.seller.name}</title>
 	<meta name="robots" content="noindex" />
 </svelte:head>
-<main>
-	<section class="pay panel" aria-label="Payment">
+<main class="max-w-225 my-0 mx-auto pt-6 pb-15 px-3.5 grid gap-4">
+	<section
+		class="pay panel py-5 px-6 grid grid-cols-[minmax(0,1fr)_minmax(280px,auto)] gap-y-4 gap-x-7.5 items-start border-t-8 border-t-(--ink) max-[640px]:grid-cols-1 max-[640px]:py-4.5 max-[640px]:px-4 max-[640px]:[&_.button]:min-h-12.5"
+		aria-label="Payment"
+	>
 		<div class="sum">
 			<p>{view.seller.name}</p>
-			<h1>
+			<h1 class="text-[2rem]">
 				{data.toPay > 0
 					? `${displayPounds(data.toPay)} to pay`
 					: data.from
@@ -58,108 +63,108 @@
 				</p>{/if}
 		</div>
 		{#if data.toPay > 0 && !data.pending}
-			<form method="post" action="{page.url.pathname}?/card" onsubmit={() => (payment.busy = true)}>
-				<input type="hidden" name="key" value={payment.key} />
-				<ul>
-					{#each data.open as item (item.documentId)}
-						<li>
-							<label class="check"
-								><input
-									type="checkbox"
-									name="invoice"
-									value={item.documentId}
-									checked={!left[item.documentId]}
-									onchange={(event) => (left[item.documentId] = !event.currentTarget.checked)}
-								/><span
-									>{item.number}
-									<span class="quiet">due {displayDate(item.dueDate)}</span></span
-								></label
+			<Form
+				leaves
+				class="grid gap-2.5"
+				action="{page.url.pathname}?/card"
+				hidden={{ key: payment.key }}
+			>
+				{#snippet children(frame)}
+					<ul>
+						{#each data.open as item (item.documentId)}
+							<li
+								class="flex justify-between gap-3.5 items-center py-1 px-0 border-b border-b-(--hair)"
 							>
-							<span class="numbers">{displayAmount(item.toPay)}</span>
-						</li>
-					{/each}
-				</ul>
-				{#if payment.part || (form && 'fields' in form && form.fields.amount)}
-					<label class="field"
-						><span class="name">How much, £</span><input
-							class="box"
-							name="amount"
-							inputmode="decimal"
-							value={form && 'values' in form
-								? String(form.values.amount ?? '')
-								: displayAmount(sum).replaceAll(',', '')}
-							aria-invalid={error ? 'true' : undefined}
-						/></label
+								<label class="check"
+									><input
+										type="checkbox"
+										name="invoice"
+										value={item.documentId}
+										checked={!left[item.documentId]}
+										onchange={(event) => (left[item.documentId] = !event.currentTarget.checked)}
+									/><span
+										>{item.number}
+										<span class="quiet">due {displayDate(item.dueDate)}</span></span
+									></label
+								>
+								<span class="numbers">{displayAmount(item.toPay)}</span>
+							</li>
+						{/each}
+					</ul>
+					{#if payment.part || frame.error('amount')}
+						<Money label="How much" name="amount" value={displayAmount(sum).replaceAll(',', '')} />
+					{/if}
+					<button class="button filled"
+						>{payment.part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
 					>
-				{/if}
-				{#if error}<p class="wrong" role="alert">{error}</p>{/if}
-				<button class="button filled" aria-busy={payment.busy}
-					>{payment.part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
-				>
-				<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
-				{#if !payment.part}<button
-						type="button"
-						class="button plain"
-						onclick={() => (payment.part = true)}>Pay another amount</button
-					>{/if}
-			</form>
+					<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
+					{#if !payment.part}<button
+							type="button"
+							class="button plain"
+							onclick={() => (payment.part = true)}>Pay another amount</button
+						>{/if}
+				{/snippet}
+			</Form>
 		{/if}
 		{#if data.toPay > 0 && view.bank}
 			<BankDetails bank={view.bank} />
 		{/if}
-		<a class="button" href="{page.url.pathname}/pdf"><Download size={18} aria-hidden="true" />PDF</a
+		<a class="button self-end" href="{page.url.pathname}/pdf"
+			><Download size={18} aria-hidden="true" />PDF</a
 		>
 	</section>
-	<article class="panel paper">
-		<header>
+	<article class="panel py-6.5 px-7 grid gap-4.5 max-[640px]:py-4.5 max-[640px]:px-4">
+		<header class="flex flex-wrap gap-y-2.5 gap-x-6 justify-between">
 			<div>
 				<h2>{view.seller.name}</h2>
 				{#each view.seller.lines as line, index (index)}<p class="quiet">{line}</p>{/each}
 			</div>
-			<h2 class="title">{view.title}</h2>
+			<h2 class="title text-(--verdigris) text-[1.4rem]">{view.title}</h2>
 		</header>
-		<div class="parties">
+		<div class="flex flex-wrap gap-y-2.5 gap-x-6 justify-between">
 			<div>
-				{#each view.payer as line, index (index)}<p class:strong={index === 0}>{line}</p>{/each}
+				{#each view.payer as line, index (index)}<p
+						class="[&.strong]:font-[650]"
+						class:strong={index === 0}
+					>
+						{line}
+					</p>{/each}
 			</div>
 			<dl>
-				{#each view.facts as fact (fact.label)}<div>
-						<dt>{fact.label}</dt>
+				{#each view.facts as fact (fact.label)}<div class="grid grid-cols-[100px_1fr]">
+						<dt class="text-(--ink-2)">{fact.label}</dt>
 						<dd class="numbers">{fact.value}</dd>
 					</div>{/each}
 			</dl>
 		</div>
-		<table>
-			<thead
-				><tr
-					><th>Date</th><th>What</th><th class="r">{view.columns[0]}</th><th class="r"
-						>{view.columns[1]}</th
-					></tr
-				></thead
-			>
-			<tbody>
-				{#if view.opening !== null}<tr
-						><td></td><td>Balance before</td><td></td><td class="r numbers">{view.opening}</td></tr
+		<Table
+			label="Statement of account"
+			rows={view.rows.map((row, index) => ({ ...row, index }))}
+			columns={[
+				{ id: 'date', head: 'Date', text: (row) => row.date },
+				{ id: 'what', head: 'What', cell: what },
+				{ id: 'amount', head: view.columns[0], text: (row) => row.amount, figures: true },
+				{ id: 'left', head: view.columns[1], text: (row) => row.left, figures: true }
+			]}
+			id={(row) => row.index}
+			flush
+		>
+			{#snippet lead()}
+				{#if view.opening !== null}<tr class="*:border-b *:border-b-(--hair) *:py-1.5 *:pr-2.5"
+						><td></td><td>Balance before</td><td></td><td class="numbers text-right"
+							>{view.opening}</td
+						></tr
 					>{/if}
-				{#each view.rows as row, index (index)}
-					<tr>
-						<td>{row.date}</td>
-						<td
-							>{row.what}{#if row.due}<span class="quiet"> due {row.due}</span>{/if}
-							{#each row.details as line, n (n)}<span class="detail">{line}</span>{/each}</td
-						>
-						<td class="r numbers">{row.amount}</td>
-						<td class="r numbers">{row.left}</td>
-					</tr>
-				{/each}
-				<tr class="total"
-					><td></td><td>Balance</td><td></td><td class="r numbers">{view.balance}</td></tr
+			{/snippet}
+			{#snippet foot()}
+				<tr class="font-[650] *:py-1.5 *:pr-2.5"
+					><td></td><td>Balance</td><td></td><td class="numbers text-right">{view.balance}</td></tr
 				>
-			</tbody>
-		</table>
-		<dl class="ages numbers">
+			{/snippet}
+		</Table>
+		<dl class="ages numbers flex flex-wrap gap-y-2 gap-x-6">
 			{#each view.ages as age (age.label)}<div>
-					<dt>{age.label}</dt>
+					<dt class="text-(--ink-2)">{age.label}</dt>
 					<dd>{age.amount}</dd>
 				</div>{/each}
 		</dl>
@@ -167,111 +172,8 @@
 	</article>
 </main>
 
-<style>
-	main {
-		max-width: 900px;
-		margin: 0 auto;
-		padding: 24px 14px 60px;
-		display: grid;
-		gap: 16px;
-	}
-	.pay {
-		padding: 20px 24px;
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) minmax(280px, auto);
-		gap: 16px 30px;
-		align-items: start;
-		border-top: 8px solid var(--ink);
-	}
-	h1 {
-		font-size: 2rem;
-	}
-	form {
-		display: grid;
-		gap: 10px;
-	}
-	form li {
-		display: flex;
-		justify-content: space-between;
-		gap: 14px;
-		align-items: center;
-		padding: 4px 0;
-		border-bottom: 1px solid var(--hair);
-	}
-	.parties dl > div {
-		display: grid;
-		grid-template-columns: 100px 1fr;
-	}
-	dt {
-		color: var(--ink-2);
-	}
-	.pay > .button {
-		align-self: end;
-	}
-	.paper {
-		padding: 26px 28px;
-		display: grid;
-		gap: 18px;
-	}
-	header,
-	.parties {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 10px 24px;
-		justify-content: space-between;
-	}
-	.title {
-		color: var(--verdigris);
-		font-size: 1.4rem;
-	}
-	.strong {
-		font-weight: 650;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-	}
-	th,
-	td {
-		text-align: left;
-		padding: 7px 8px 7px 0;
-		border-bottom: 1px solid var(--hair);
-		vertical-align: top;
-	}
-	th {
-		font-weight: 400;
-		color: var(--ink-2);
-		border-bottom: 1.5px solid var(--ink);
-	}
-	.r {
-		text-align: right;
-	}
-	td.r {
-		white-space: nowrap;
-	}
-	.total td {
-		font-weight: 650;
-	}
-	.detail {
-		display: block;
-		color: var(--ink-2);
-		font-size: 0.875rem;
-	}
-	.ages {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 24px;
-	}
-	@media (max-width: 640px) {
-		.pay {
-			grid-template-columns: minmax(0, 1fr);
-			padding: 18px 16px;
-		}
-		.pay .button {
-			min-height: 50px;
-		}
-		.paper {
-			padding: 18px 16px;
-		}
-	}
-</style>
+{#snippet what(row: (typeof view.rows)[number])}
+	{row.what}{#if row.due}<span class="quiet"> due {row.due}</span>{/if}
+	{#each row.details as line, n (n)}<span class="block text-[0.875rem] text-(--ink-2)">{line}</span
+		>{/each}
+{/snippet}

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, idOf, orNotFound, rowId } from '$lib/server/answers';
 import { searchCustomers } from '$lib/server/services/customers/customers';
 import { loadDraft } from '$lib/server/services/invoices/drafts';
 import { copyToCustomers } from '$lib/server/services/invoices/startingPoints';
@@ -17,17 +18,13 @@ export const load: PageServerLoad = ({ locals, params }) => {
 };
 
 export const actions: Actions = {
-	default: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const result = await act(() =>
-			copyToCustomers(
-				locals.world,
-				idOf(params.id),
-				form.getAll('customer').map(Number),
-				String(form.get('key') ?? '')
-			)
-		);
-		if (!Array.isArray(result)) return result;
-		redirect(303, '/billing?state=draft');
-	}
+	default: (event) =>
+		act(
+			event,
+			z.object({ key: box, customer: z.array(rowId).catch([]) }),
+			({ key, customer }, world) => {
+				copyToCustomers(world, idOf(event.params.id), customer, key);
+				redirect(303, '/billing?state=draft');
+			}
+		)
 };

@@ -1,11 +1,9 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import { CUSTOMER_KIND_NAMES } from '$lib/core/words';
-	import { enhance } from '$app/forms';
 	import { page } from '$app/state';
-	import { pressKey } from '$lib/ui/parts/keys';
 
-	let { data, form } = $props();
-	const key = pressKey();
+	let { data } = $props();
 	let typed = $state('');
 	let chosen = $state<number[]>([]);
 	let shown = $derived(
@@ -27,8 +25,7 @@
 	<p class="quiet">
 		A draft for each, with each one’s own tax standing and terms. Nothing goes out yet.
 	</p>
-	<form class="panel" method="post" use:enhance>
-		<input type="hidden" name="key" value={key} />
+	<Form class="panel py-4 px-4.5 grid gap-3 max-w-190 justify-items-start" keyed>
 		<input
 			class="box"
 			type="search"
@@ -37,7 +34,7 @@
 			bind:value={typed}
 			onkeydown={(event) => event.key === 'Enter' && event.preventDefault()}
 		/>
-		<div class="people">
+		<div class="w-full max-h-[50vh] overflow-auto [columns:2_260px]">
 			{#each shown as one (one.id)}
 				<label class="check"
 					><input type="checkbox" name="customer" value={one.id} bind:group={chosen} /><span
@@ -49,25 +46,8 @@
 				>
 			{/each}
 		</div>
-		{#if form && 'message' in form}<p class="wrong" role="alert">{form.message}</p>{/if}
 		<button class="button filled"
 			>{chosen.length === 1 ? 'Make 1 draft' : `Make ${chosen.length} drafts`}</button
 		>
-	</form>
+	</Form>
 </div>
-
-<style>
-	form {
-		padding: 16px 18px;
-		display: grid;
-		gap: 12px;
-		max-width: 760px;
-		justify-items: start;
-	}
-	.people {
-		width: 100%;
-		max-height: 50vh;
-		overflow: auto;
-		columns: 2 260px;
-	}
-</style>

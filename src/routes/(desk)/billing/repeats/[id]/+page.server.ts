@@ -1,5 +1,11 @@
-import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
-import { saveRepeat, setRepeatState, skipOccurrence } from '$lib/server/services/repeats/repeats';
+import { z } from 'zod';
+import { act, box, boxesOf, filled, idOf, orNotFound, rowId } from '$lib/server/answers';
+import {
+	repeatForm,
+	saveRepeat,
+	setRepeatState,
+	skipOccurrence
+} from '$lib/server/services/repeats/repeats';
 import { repeatPage } from '$lib/server/services/repeats/page';
 import { answerPile, runRepeats } from '$lib/server/services/repeats/making';
 import { revokeCard } from '$lib/server/services/repeats/keptCards';
@@ -9,43 +15,34 @@ export const load: PageServerLoad = ({ locals, params }) =>
 	orNotFound(() => repeatPage(locals.world, idOf(params.id)));
 
 export const actions: Actions = {
-	save: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = Object.fromEntries(
-			[...form].flatMap(([name, value]) => (value === '' ? [] : [[name, String(value)]]))
-		);
-		return act(
-			() => saveRepeat(locals.world, idOf(params.id), Number(form.get('version')), values),
-			values
-		);
-	},
-	state: async ({ request, locals, params }) => {
-		const to = (await readForm(request, locals.world.clock.today())).get('to');
-		const state = (['active', 'paused', 'ended'] as const).find((one) => one === to);
-		if (state) return act(() => setRepeatState(locals.world, idOf(params.id), state));
-	},
-	skip: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		return act(() =>
-			skipOccurrence(
-				locals.world,
-				idOf(params.id),
-				String(form.get('nominal') ?? ''),
-				form.get('skip') === 'yes'
-			)
-		);
-	},
-	pile: async ({ request, locals, params }) => {
-		const given = (await readForm(request, locals.world.clock.today())).get('answer');
-		const answer = (['all', 'latest', 'none'] as const).find((one) => one === given);
-		return act(async () => {
-			if (answer) answerPile(locals.world, idOf(params.id), answer);
-			await runRepeats(locals.world);
-		});
-	},
-	forgetCard: ({ locals, params }) =>
-		act(async () => {
-			const { repeat } = repeatPage(locals.world, idOf(params.id));
-			await revokeCard(locals.world, repeat.customerId, 'you');
+	save: (event) =>
+		act(event, boxesOf(repeatForm).extend({ version: rowId }), ({ version, ...values }, world) => {
+			saveRepeat(world, idOf(event.params.id), version, filled(values));
+		}),
+	state: (event) =>
+		act(
+			event,
+			z.object({ to: z.enum(['', 'active', 'paused', 'ended']).catch('') }),
+			({ to }, world) => {
+				if (to) setRepeatState(world, idOf(event.params.id), to);
+			}
+		),
+	skip: (event) =>
+		act(event, z.object({ nominal: box, skip: box }), ({ nominal, skip }, world) => {
+			skipOccurrence(world, idOf(event.params.id), nominal, skip === 'yes');
+		}),
+	pile: (event) =>
+		act(
+			event,
+			z.object({ answer: z.enum(['', 'all', 'latest', 'none']).catch('') }),
+			async ({ answer }, world) => {
+				if (answer) answerPile(world, idOf(event.params.id), answer);
+				await runRepeats(world);
+			}
+		),
+	forgetCard: (event) =>
+		act(event, z.object({}), async (_values, world) => {
+			const { repeat } = repeatPage(world, idOf(event.params.id));
+			await revokeCard(world, repeat.customerId, 'you');
 		})
 };

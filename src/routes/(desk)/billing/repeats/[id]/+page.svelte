@@ -1,7 +1,7 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { untrack } from 'svelte';
-	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
@@ -12,9 +12,8 @@
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import JobLines, { type EditedLine } from '$lib/ui/jobs/JobLines.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	let repeat = $derived(data.repeat);
-	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
 	let rule = $derived(repeat.rule);
 	let values = $derived({
 		name: repeat.name,
@@ -95,17 +94,17 @@
 <div class="page">
 	<h1>Billing</h1>
 	<Tabs label="Billing" pages={BILLING_PAGES} />
-	<div class="top">
+	<div class="flex gap-y-2 gap-x-3 items-center flex-wrap mb-3">
 		<div>
-			<h2>{repeat.name}</h2>
+			<h2 class="text-[1.5rem]">{repeat.name}</h2>
 			<p class="quiet">
 				<a href="/customers/{data.customer.id}">{data.customer.name}</a>{data.card
 					? ` · card ending ${data.card.lastDigits} is kept`
 					: ''}{repeat.state === 'active' ? '' : ` · ${repeat.state}`}
 			</p>
 		</div>
-		<span class="gap"></span>
-		<form method="post" action="?/state" use:enhance>
+		<span class="flex-1"></span>
+		<Form action="?/state">
 			{#if repeat.state === 'active'}<button class="button" name="to" value="paused">Pause</button>
 			{:else if repeat.state === 'paused'}<button class="button filled" name="to" value="active"
 					>Take it up again</button
@@ -113,14 +112,17 @@
 			{#if repeat.state !== 'ended'}<button class="button plain" name="to" value="ended"
 					>End it</button
 				>{/if}
-		</form>
-		{#if data.card}<form method="post" action="?/forgetCard" use:enhance>
+		</Form>
+		{#if data.card}<Form action="?/forgetCard">
 				<button class="button plain">Forget the card</button>
-			</form>{/if}
+			</Form>{/if}
 	</div>
 	{#if data.waiting.length}
-		<form class="panel pile" method="post" action="?/pile" use:enhance>
-			<p>
+		<Form
+			class="panel py-3.5 px-4.5 bg-(--tape-tint) mb-3.5 flex flex-wrap gap-2.5 items-center"
+			action="?/pile"
+		>
+			<p class="flex-[1_1_300px]">
 				<b
 					>{data.waiting.length} invoices were due while Axiometer was off, {displayDate(
 						data.waiting[0]!.date
@@ -132,38 +134,48 @@
 			>
 			<button class="button" name="answer" value="latest">Only the latest</button>
 			<button class="button plain" name="answer" value="none">None of them</button>
-		</form>
+		</Form>
 	{/if}
-	<div class="columns">
-		<div class="main">
-			<section class="panel">
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_420px] gap-y-3.5 gap-x-5.5 items-start max-[1050px]:grid-cols-1"
+	>
+		<div class="grid gap-3.5">
+			<section class="panel py-4 px-4.5 grid gap-2.5">
 				<h2>To come</h2>
 				<ol>
 					{#each data.coming as one (one.nominal)}
-						<li class:off={one.skipped}>
-							<span
+						<li
+							class="grid grid-cols-[1fr_auto_96px] items-center border-b border-b-(--hair)"
+							class:off={one.skipped}
+						>
+							<span class="in-[.off]:line-through"
 								>{displayDate(one.date)}{one.date !== one.nominal
 									? ` (for ${displayDate(one.nominal)})`
 									: ''}</span
 							>
 							<b class="numbers">{one.skipped ? 'left out' : displayPounds(one.total)}</b>
-							<form method="post" action="?/skip" use:enhance>
-								<input type="hidden" name="nominal" value={one.nominal} />
-								<input type="hidden" name="skip" value={one.skipped ? 'no' : 'yes'} />
+							<Form
+								action="?/skip"
+								hidden={{ nominal: one.nominal, skip: one.skipped ? 'no' : 'yes' }}
+							>
 								<button class="button plain"
-									>{one.skipped ? 'Take it in' : 'Skip'}<span class="sr-only">
+									>{one.skipped ? 'Take it in' : 'Skip'}<span
+										class="sr-only in-[.off]:line-through"
+									>
 										{displayDate(one.date)}</span
 									></button
 								>
-							</form>
+							</Form>
 						</li>
-					{:else}<li>Nothing more.</li>{/each}
+					{:else}<li class="grid grid-cols-[1fr_auto_96px] items-center border-b border-b-(--hair)">
+							Nothing more.
+						</li>{/each}
 				</ol>
 			</section>
-			<section class="panel">
+			<section class="panel py-4 px-4.5 grid gap-2.5">
 				<h2>What it bills</h2>
 				<JobLines bind:lines errors={wrong} today={data.today} extras={false} />
-				<div class="from">
+				<div class="from flex gap-2.5 items-end flex-wrap">
 					<DateField label="This holds from" bind:value={from} />
 					<button class="button" onclick={change}>Change from that day on</button>
 					{#if wrong.from}<span class="wrong">{wrong.from}</span>{/if}
@@ -173,12 +185,12 @@
 					</p>{/if}
 			</section>
 		</div>
-		<aside>
-			<section class="panel">
+		<aside class="grid gap-3.5">
+			<section class="panel py-4 px-4.5 grid gap-2.5">
 				<h2>{data.made.length} made</h2>
 				<ul>
 					{#each data.made as one (one.nominal)}
-						<li>
+						<li class="flex justify-between gap-2.5 py-1.5 px-0 border-b border-b-(--hair)">
 							<span
 								>{#if one.documentId}<a href="/billing/{one.documentId}">{one.number ?? 'Draft'}</a
 									>{/if}
@@ -192,112 +204,24 @@
 							>
 							<b class="numbers">{displayPounds(one.total ?? 0)}</b>
 						</li>
-					{:else}<li class="quiet">None yet.</li>{/each}
+					{:else}<li
+							class="quiet flex justify-between gap-2.5 py-1.5 px-0 border-b border-b-(--hair)"
+						>
+							None yet.
+						</li>{/each}
 				</ul>
 			</section>
-			<form
-				class="panel"
-				method="post"
+			<Form
+				class="panel py-4 px-4.5 grid gap-2.5 justify-items-start *:w-full"
 				action="?/save"
-				use:enhance={() =>
-					async ({ result, update }) => {
-						await update({ reset: false });
-						if (result.type === 'success') notices.say('Saved. What was made stays as it is.');
-					}}
+				hidden={{ version: repeat.version }}
+				done="Saved. What was made stays as it is."
 			>
 				<h2>When and how</h2>
-				<input type="hidden" name="version" value={repeat.version} />
-				{#key repeat.version}<RepeatFields
-						{values}
-						{errors}
-						card={data.card?.lastDigits ?? ''}
-					/>{/key}
-				{#if form && 'message' in form && !Object.keys(errors).length}<p class="wrong" role="alert">
-						{form.message}
-					</p>{/if}
-				<button class="button">Save</button>
-			</form>
+
+				{#key repeat.version}<RepeatFields {values} card={data.card?.lastDigits ?? ''} />{/key}
+				<button class="button w-auto!">Save</button>
+			</Form>
 		</aside>
 	</div>
 </div>
-
-<style>
-	.top {
-		display: flex;
-		gap: 8px 12px;
-		align-items: center;
-		flex-wrap: wrap;
-		margin-bottom: 12px;
-	}
-	.top h2 {
-		font-size: 1.5rem;
-	}
-	.gap {
-		flex: 1;
-	}
-	.pile {
-		padding: 14px 18px;
-		background: var(--tape-tint);
-		margin-bottom: 14px;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 10px;
-		align-items: center;
-	}
-	.pile p {
-		flex: 1 1 300px;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 420px;
-		gap: 14px 22px;
-		align-items: start;
-	}
-	.main,
-	aside {
-		display: grid;
-		gap: 14px;
-	}
-	section,
-	aside form {
-		padding: 16px 18px;
-		display: grid;
-		gap: 10px;
-	}
-	aside form {
-		justify-items: start;
-	}
-	aside form > :global(*) {
-		width: 100%;
-	}
-	aside form > .button {
-		width: auto;
-	}
-	ol li {
-		display: grid;
-		grid-template-columns: 1fr auto 96px;
-		align-items: center;
-		border-bottom: 1px solid var(--hair);
-	}
-	ul li {
-		display: flex;
-		justify-content: space-between;
-		gap: 10px;
-		padding: 6px 0;
-		border-bottom: 1px solid var(--hair);
-	}
-	.off span {
-		text-decoration: line-through;
-	}
-	.from {
-		display: flex;
-		gap: 10px;
-		align-items: end;
-		flex-wrap: wrap;
-	}
-	@media (max-width: 1050px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-	}
-</style>

@@ -1,8 +1,10 @@
 import { error, redirect } from '@sveltejs/kit';
-import { act, orNotFound, readForm } from '$lib/server/answers';
+import { act, box, boxesOf, filled, orNotFound, tick } from '$lib/server/answers';
+import { ConflictError, NotFoundError } from '$lib/core/refusals';
 import { discardDraft, loadDraft } from '$lib/server/services/invoices/drafts';
-import { addRepeat } from '$lib/server/services/repeats/repeats';
+import { addRepeat, repeatForm } from '$lib/server/services/repeats/repeats';
 import { cardOf } from '$lib/server/services/repeats/keptCards';
+import type { World } from '$lib/server/world';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {
@@ -24,21 +26,24 @@ export const load: PageServerLoad = ({ locals, url }) => {
 };
 
 export const actions: Actions = {
-	default: async ({ request, locals, url }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const from = Number(url.searchParams.get('from'));
-		const values = Object.fromEntries(
-			[...form].flatMap(([name, value]) =>
-				value === '' || name === 'key' || name === 'discard' ? [] : [[name, String(value)]]
-			)
-		);
-		const result = await act(
-			() => addRepeat(locals.world, String(form.get('key') ?? ''), from, values),
-			values
-		);
-		if (typeof result !== 'number') return result;
-		// The draft it began from has done its work; what was issued meanwhile stays.
-		if (form.has('discard')) await act(() => discardDraft(locals.world, from, true));
-		redirect(303, `/billing/repeats/${result}`);
-	}
+	default: (event) =>
+		act(
+			event,
+			boxesOf(repeatForm).extend({ key: box, discard: tick }),
+			async ({ key, discard, ...values }, world) => {
+				const from = Number(event.url.searchParams.get('from'));
+				const repeat = addRepeat(world, key, from, filled(values));
+				// The draft it began from has done its work; what was issued meanwhile stays.
+				if (discard) dropDraft(world, from);
+				redirect(303, `/billing/repeats/${repeat}`);
+			}
+		)
 };
+
+function dropDraft(world: World, id: number): void {
+	try {
+		discardDraft(world, id, true);
+	} catch (problem) {
+		if (!(problem instanceof ConflictError || problem instanceof NotFoundError)) throw problem;
+	}
+}

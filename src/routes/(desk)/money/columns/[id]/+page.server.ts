@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, idOf, orNotFound } from '$lib/server/answers';
 import { BANK_COLUMNS } from '$lib/core/formats/bankFile';
 import { askedFile, confirmColumns } from '$lib/server/services/money/bank/bringIn';
 import { matchLines } from '$lib/server/services/money/bank/matching';
@@ -17,20 +18,20 @@ export const load: PageServerLoad = ({ locals, params }) => {
 	};
 };
 
+const layoutForm = z.object({
+	account: box,
+	dates: box,
+	...Object.fromEntries(BANK_COLUMNS.map(({ field }) => [field, box]))
+});
+
 export const actions: Actions = {
-	default: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const layout: Record<string, unknown> = {
-			account: String(form.get('account') ?? ''),
-			dates: String(form.get('dates') ?? 'dmy')
-		};
-		for (const { field } of BANK_COLUMNS) {
-			const typed = String(form.get(field) ?? '');
-			if (/^\d{1,3}$/.test(typed)) layout[field] = Number(typed);
-		}
-		const result = await act(() => confirmColumns(locals.world, idOf(params.id), layout), layout);
-		if (!('importId' in result)) return result;
-		matchLines(locals.world).catch(() => undefined);
-		redirect(303, '/money');
-	}
+	default: (event) =>
+		act(event, layoutForm, ({ account, dates, ...columns }, world) => {
+			const layout: Record<string, unknown> = { account, dates: dates || 'dmy' };
+			for (const [field, typed] of Object.entries(columns))
+				if (/^\d{1,3}$/.test(String(typed))) layout[field] = Number(typed);
+			confirmColumns(world, idOf(event.params.id), layout);
+			matchLines(world).catch(() => undefined);
+			redirect(303, '/money');
+		})
 };

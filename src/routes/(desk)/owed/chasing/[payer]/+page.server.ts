@@ -1,6 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { CHANNELS } from '$lib/core/chasing/types';
-import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, idOf, orNotFound } from '$lib/server/answers';
 import { sentReminders } from '$lib/server/services/chasing/messages';
 import {
 	messageFor,
@@ -24,44 +25,30 @@ export const load: PageServerLoad = ({ locals, params }) =>
 		};
 	});
 
-const text = (form: FormData, name: string) => String(form.get(name) ?? '');
-
-function wordsOf(form: FormData) {
-	return {
-		why: text(form, 'why') as Why,
-		mark: text(form, 'mark'),
-		subject: text(form, 'subject'),
-		text: text(form, 'text'),
-		channel: CHANNELS.find((one) => one === text(form, 'channel')) ?? ('mail' as const)
-	};
-}
+const wordsForm = z.object({
+	key: box,
+	why: z.string() as z.ZodType<Why>,
+	mark: box,
+	subject: box,
+	text: box,
+	channel: z.enum(CHANNELS).catch('mail')
+});
 
 export const actions: Actions = {
-	send: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = wordsOf(form);
-		const result = await act(() => {
-			const key = text(form, 'key');
-			return { sent: sendNow(locals.world, idOf(params.payer), { ...values, key }) };
-		}, values);
-		if (!('sent' in result)) return result;
-		void deliverDue(locals.world);
-		redirect(303, `/owed/chasing?sent=${result.sent}#written`);
-	},
-	keep: async ({ request, locals, params }) => {
-		const values = wordsOf(await readForm(request, locals.world.clock.today()));
-		return act(() => {
-			saveWording(locals.world, idOf(params.payer), values);
+	send: (event) =>
+		act(event, wordsForm, (values, world) => {
+			const sent = sendNow(world, idOf(event.params.payer), values);
+			void deliverDue(world);
+			redirect(303, `/owed/chasing?sent=${sent}#written`);
+		}),
+	keep: (event) =>
+		act(event, wordsForm, ({ key: _, ...values }, world) => {
+			saveWording(world, idOf(event.params.payer), values);
 			return { kept: true };
-		}, values);
-	},
-	skip: async ({ request, locals, params }) => {
-		const { why, mark } = wordsOf(await readForm(request, locals.world.clock.today()));
-		const result = await act(() => {
-			skipMessage(locals.world, idOf(params.payer), { why, mark });
-			return { skipped: true };
-		});
-		if (!('skipped' in result)) return result;
-		redirect(303, '/owed/chasing');
-	}
+		}),
+	skip: (event) =>
+		act(event, wordsForm, ({ why, mark }, world) => {
+			skipMessage(world, idOf(event.params.payer), { why, mark });
+			redirect(303, '/owed/chasing');
+		})
 };

@@ -1,25 +1,20 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import Fold from '$lib/ui/parts/Fold.svelte';
-	import { enhance } from '$app/forms';
 	import { untrack } from 'svelte';
 	import { displayDate, displayMoment, displayWeekday } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { fillWording, MERGE_FIELDS } from '$lib/core/chasing/wording';
 	import { CHANNEL_WORDS, offsetInWords, TONE_WORDS } from '$lib/ui/chasing/words';
-	import { pressKey } from '$lib/ui/parts/keys';
-	import { notices } from '$lib/ui/parts/notices.svelte';
+	import Choice from '$lib/ui/parts/Choice.svelte';
+	import Field from '$lib/ui/parts/Field.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	let message = $derived(data.message);
 	let subject = $state(untrack(() => data.message.wording.subject));
 	let text = $state(untrack(() => data.message.wording.text));
 	let channel = $state(untrack(() => data.message.channel));
 	let changing = $state(false);
-	const key = pressKey();
-	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
-	let refused = $derived(
-		form && 'message' in form && Object.keys(errors).length === 0 ? String(form.message ?? '') : ''
-	);
 	let shown = $derived(fillWording({ subject, text }, data.facts));
 	let back = $derived(
 		message.why === 'decide'
@@ -37,29 +32,26 @@
 		<a href="/owed/chasing">Chasing</a> · <a href="/owed/{message.payerId}">{message.payer}</a>
 	</p>
 	<h1>{displayPounds(message.amount)} from {message.payer}</h1>
-	<p class="quiet under">
+	<p class="quiet mb-3.5">
 		{back} · plan “{message.planName}”, {offsetInWords(message.step.offset)}, {TONE_WORDS[
 			message.step.tone
 		]}
 	</p>
-	{#if refused}<p class="wrong" role="alert">{refused}</p>{/if}
-	<div class="columns">
-		<form
-			class="panel"
-			method="post"
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_360px] gap-y-4.5 gap-x-5.5 items-start narrow:grid-cols-1"
+	>
+		<Form
+			class="panel py-4.5 px-5 grid gap-3.5"
 			action="?/send"
-			use:enhance={() =>
-				async ({ result, update }) => {
-					await update({ reset: false });
-					if (result.type === 'success') notices.say('It goes with these words.');
-					if (result.type === 'redirect') notices.say('Done.');
-				}}
+			keyed
+			hidden={{ why: message.why, mark: message.mark }}
+			done="It goes with these words."
 		>
-			<input type="hidden" name="why" value={message.why} />
-			<input type="hidden" name="mark" value={message.mark} />
-			<input type="hidden" name="key" value={key} />
-			<div class="letter" aria-label="As it will be read">
-				<p class="quiet to">
+			<div
+				class="border border-(--hair) py-4.5 px-5.5 grid gap-2.5 max-w-[68ch] narrow:p-3.5"
+				aria-label="As it will be read"
+			>
+				<p class="quiet to border-b border-b-(--hair) pb-2">
 					{#if message.to}{CHANNEL_WORDS[channel]} to {message.to.replaceAll(
 							'\n',
 							', '
@@ -67,36 +59,18 @@
 						<a href="/customers/{message.payerId}">Add one</a>{/if}
 				</p>
 				{#if channel !== 'text'}<p class="subject"><b>{shown.subject}</b></p>{/if}
-				<p class="words">{shown.text}</p>
+				<p class="words whitespace-pre-wrap wrap-anywhere">{shown.text}</p>
 			</div>
-			{#if changing || errors.text || errors.subject}
-				<label class="field"
-					><span class="name">How</span><select class="box" name="channel" bind:value={channel}>
-						<option value="mail">mail</option><option value="text">text message</option><option
-							value="letter">letter</option
-						>
-					</select></label
-				>
-				<label class="field"
-					><span class="name">Subject</span><input
-						class="box"
-						name="subject"
-						bind:value={subject}
-						aria-invalid={errors.subject ? 'true' : undefined}
-					/>{#if errors.subject}<span class="wrong">{errors.subject}</span>{/if}</label
-				>
-				<label class="field"
-					><span class="name">Words, with fields in braces</span><textarea
-						class="box"
-						name="text"
-						rows="12"
-						bind:value={text}
-						aria-invalid={errors.text ? 'true' : undefined}></textarea>{#if errors.text}<span
-							class="wrong">{errors.text}</span
-						>{/if}</label
-				>
+			{#if changing}
+				<Choice label="How" name="channel" bind:value={channel}>
+					<option value="mail">mail</option>
+					<option value="text">text message</option>
+					<option value="letter">letter</option>
+				</Choice>
+				<Field label="Subject" name="subject" bind:value={subject} />
+				<Field label="Words, with fields in braces" name="text" rows={12} bind:value={text} />
 				<Fold label="The fields">
-					<dl class="fields">
+					<dl class="fields grid grid-cols-[auto_minmax(0,1fr)] gap-y-0.5 gap-x-3.5 pt-2">
 						{#each Object.entries(MERGE_FIELDS) as [name, what] (name)}<dt class="mono">
 								{`{${name}}`}
 							</dt>
@@ -108,7 +82,7 @@
 				<input type="hidden" name="subject" value={subject} />
 				<input type="hidden" name="text" value={text} />
 			{/if}
-			<div class="doing">
+			<div class="sticky bottom-0 bg-(--sheet) py-2.5 px-0 flex flex-wrap gap-y-2 gap-x-2.5">
 				<button class="button filled" disabled={message.to === ''}
 					>{message.why === 'decide'
 						? channel === 'letter'
@@ -128,22 +102,26 @@
 						>Leave it out</button
 					>{/if}
 			</div>
-		</form>
-		<aside>
-			<section class="panel part">
+		</Form>
+		<aside class="grid gap-3.5">
+			<section class="panel part py-3.5 px-4.5">
 				<h2>About</h2>
 				<ul>
-					{#each message.items as item (item.documentId)}<li>
+					{#each message.items as item (item.documentId)}<li
+							class="flex flex-wrap gap-y-0.5 gap-x-3 py-1.5 px-0 border-b border-b-(--hair)"
+						>
 							<a class="mono" href="/billing/{item.documentId}">{item.number}</a>
 							<span class="quiet">due {displayDate(item.dueDate)}</span>
-							<b class="numbers">{displayPounds(item.toPay)}</b>
+							<b class="numbers ml-auto">{displayPounds(item.toPay)}</b>
 						</li>{/each}
 				</ul>
 			</section>
-			<section class="panel part">
+			<section class="panel part py-3.5 px-4.5">
 				<h2>Written before</h2>
 				<ul>
-					{#each data.before as one (one.id)}<li class="before">
+					{#each data.before as one (one.id)}<li
+							class="before flex-wrap gap-y-0.5 gap-x-3 py-1.5 px-0 border-b border-b-(--hair) grid"
+						>
 							<span class="quiet">{displayMoment(one.createdAt)}</span>
 							<span>{one.subject || one.text.split('\n')[0]}</span>
 							<span class="quiet"
@@ -151,84 +129,13 @@
 									? `opened ${displayMoment(one.openedAt)}`
 									: 'not opened so far'}</span
 							>
-						</li>{:else}<li class="quiet">Nothing yet.</li>{/each}
+						</li>{:else}<li
+							class="quiet flex flex-wrap gap-y-0.5 gap-x-3 py-1.5 px-0 border-b border-b-(--hair)"
+						>
+							Nothing yet.
+						</li>{/each}
 				</ul>
 			</section>
 		</aside>
 	</div>
 </div>
-
-<style>
-	.under {
-		margin-bottom: 14px;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 360px;
-		gap: 18px 22px;
-		align-items: start;
-	}
-	form {
-		padding: 18px 20px;
-		display: grid;
-		gap: 14px;
-	}
-	.letter {
-		border: 1px solid var(--hair);
-		padding: 18px 22px;
-		display: grid;
-		gap: 10px;
-		max-width: 68ch;
-	}
-	.to {
-		border-bottom: 1px solid var(--hair);
-		padding-bottom: 8px;
-	}
-	.words {
-		white-space: pre-wrap;
-		overflow-wrap: anywhere;
-	}
-	.doing {
-		position: sticky;
-		bottom: 0;
-		background: var(--sheet);
-		padding: 10px 0;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 10px;
-	}
-	.fields {
-		display: grid;
-		grid-template-columns: auto minmax(0, 1fr);
-		gap: 2px 14px;
-		padding-top: 8px;
-	}
-	aside {
-		display: grid;
-		gap: 14px;
-	}
-	.part {
-		padding: 14px 18px;
-	}
-	.part li {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 2px 12px;
-		padding: 6px 0;
-		border-bottom: 1px solid var(--hair);
-	}
-	.part li b {
-		margin-left: auto;
-	}
-	.part li.before {
-		display: grid;
-	}
-	@media (max-width: 1000px) {
-		.columns {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		.letter {
-			padding: 14px;
-		}
-	}
-</style>

@@ -7,17 +7,17 @@
 <svelte:head><title>Chase plans · Owed · Axiometer</title></svelte:head>
 <div class="page">
 	<p class="quiet"><a href="/owed">Owed</a> · <a href="/owed/chasing">Chasing</a></p>
-	<div class="top">
+	<div class="flex gap-3 items-end">
 		<h1>Chase plans</h1>
-		<span class="gap"></span>
+		<span class="flex-1"></span>
 		<a class="button" href="/owed/chasing/plans/new">Another plan</a>
 	</div>
-	<p class="quiet under">
+	<p class="quiet mt-1 mb-3.5 mx-0">
 		A customer’s own choice comes first, then the plan of its label, then the standard one.
 	</p>
 	{#each data.plans as plan (plan.id)}
-		<section class="panel">
-			<div class="head">
+		<section class="panel py-4 px-5 mb-3.5">
+			<div class="flex flex-wrap gap-y-1 gap-x-3 items-center mb-2.5">
 				<h2><a href="/owed/chasing/plans/{plan.id}">{plan.name}</a></h2>
 				{#if plan.standard}<span class="tag">standard</span>{/if}
 				{#each plan.labels as label (label)}<span class="tag">label {label}</span>{/each}
@@ -25,9 +25,14 @@
 						>chosen for {plan.chosenBy} {plan.chosenBy === 1 ? 'payer' : 'payers'}</span
 					>{/if}
 			</div>
-			<ol>
+			<ol
+				class="flex flex-wrap border-t-8 border-t-(--tape) phone:grid phone:border-t-0 phone:border-l-8 phone:border-l-(--tape)"
+			>
 				{#each plan.steps as step (step.id)}
-					<li class:late={step.offset > 0 && step.tone === 'last'}>
+					<li
+						class="flex-[1_1_150px] grid content-start pt-2 pb-1 px-3 border-l-[1.5px] border-l-(--ink) phone:border-l-0 phone:border-t phone:border-t-(--hair)"
+						class:late={step.offset > 0 && step.tone === 'last'}
+					>
 						<b>{offsetInWords(step.offset)}</b>
 						<span
 							>{CHANNEL_WORDS[step.channel]}, {TONE_WORDS[step.tone]}{step.byHand
@@ -36,7 +41,9 @@
 						>
 					</li>
 				{/each}
-				{#if plan.chargeAfter}<li>
+				{#if plan.chargeAfter}<li
+						class="flex-[1_1_150px] grid content-start pt-2 pb-1 px-3 border-l-[1.5px] border-l-(--ink) phone:border-l-0 phone:border-t phone:border-t-(--hair)"
+					>
 						<b>{offsetInWords(plan.chargeAfter)}</b>
 						<span>charged for lateness, by itself</span>
 					</li>{/if}
@@ -44,51 +51,3 @@
 		</section>
 	{/each}
 </div>
-
-<style>
-	.top {
-		display: flex;
-		gap: 12px;
-		align-items: end;
-	}
-	.gap {
-		flex: 1;
-	}
-	.under {
-		margin: 4px 0 14px;
-	}
-	section {
-		padding: 16px 20px;
-		margin-bottom: 14px;
-	}
-	.head {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 12px;
-		align-items: center;
-		margin-bottom: 10px;
-	}
-	ol {
-		display: flex;
-		flex-wrap: wrap;
-		border-top: 8px solid var(--tape);
-	}
-	li {
-		flex: 1 1 150px;
-		display: grid;
-		align-content: start;
-		padding: 8px 12px 4px;
-		border-left: 1.5px solid var(--ink);
-	}
-	@media (max-width: 760px) {
-		ol {
-			display: grid;
-			border-top: 0;
-			border-left: 8px solid var(--tape);
-		}
-		li {
-			border-left: 0;
-			border-top: 1px solid var(--hair);
-		}
-	}
-</style>

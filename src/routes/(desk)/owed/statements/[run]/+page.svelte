@@ -1,6 +1,6 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import Progress from '$lib/ui/parts/Progress.svelte';
-	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount } from '$lib/core/money/display';
@@ -27,7 +27,9 @@
 <div class="page">
 	<p class="quiet"><a href="/owed">Owed</a> · <a href="/owed/statements">Statements</a></p>
 	<h1>Statements of {displayMoment(data.run.createdAt)}</h1>
-	<div class="panel head">
+	<div
+		class="panel py-3.5 px-4.5 my-3 mx-0 flex flex-wrap gap-y-2.5 gap-x-4.5 items-center justify-between"
+	>
 		{#if data.run.state === 'running'}
 			<p role="status">
 				{data.done} of {of} done. You can leave this page: it goes on by itself.
@@ -46,11 +48,13 @@
 	</div>
 	<ul class="panel">
 		{#each data.rows as row (row.id)}
-			<li>
+			<li
+				class="grid grid-cols-[minmax(0,1fr)_210px_50px_110px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 border-b border-b-(--hair) last:border-b-0 phone:grid-cols-[minmax(0,1fr)_auto] phone:py-2.25 phone:px-3"
+			>
 				<span class="who"
-					><a href="/owed/{row.payerId}">{row.payer}</a><span
-						class="quiet"
-						class:late={row.state === 'skipped'}>{row.note}</span
+					><a class="block wrap-anywhere font-semibold" href="/owed/{row.payerId}">{row.payer}</a
+					><span class="quiet block wrap-anywhere" class:late={row.state === 'skipped'}
+						>{row.note}</span
 					></span
 				>
 				<span class="quiet" class:late={row.mail === 'failed' || row.mail === 'unsure'}
@@ -65,70 +69,24 @@
 									: 'made'}</span
 				>
 				{#if row.mailId && (row.mail === 'failed' || row.mail === 'unsure')}
-					<form class="again" method="post" action="?/again" use:enhance>
-						<input type="hidden" name="mail" value={row.mailId} />
+					<Form
+						class="again col-span-full row-start-2 flex flex-wrap gap-y-2 gap-x-3.5 items-center"
+						action="?/again"
+						hidden={{ mail: row.mailId }}
+					>
 						<span class="quiet">{row.mailError}</span>
 						<button class="button">Send it again<span class="sr-only"> to {row.note}</span></button>
-					</form>
+					</Form>
 				{/if}
 				{#if row.state !== 'waiting'}<a
 						class="quiet"
 						target="_blank"
 						href="/owed/statements/{data.run.id}/pdf?one={row.id}">PDF</a
 					>{:else}<span></span>{/if}
-				<b class="numbers">{row.state === 'waiting' ? '' : displayAmount(row.balance)}</b>
+				<b class="numbers text-right phone:row-start-1 phone:col-start-2"
+					>{row.state === 'waiting' ? '' : displayAmount(row.balance)}</b
+				>
 			</li>
 		{/each}
 	</ul>
 </div>
-
-<style>
-	.head {
-		padding: 14px 18px;
-		margin: 12px 0;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 10px 18px;
-		align-items: center;
-		justify-content: space-between;
-	}
-	li {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 210px 50px 110px;
-		gap: 4px 14px;
-		align-items: center;
-		padding: 9px 16px;
-		border-bottom: 1px solid var(--hair);
-	}
-	li:last-child {
-		border-bottom: 0;
-	}
-	.again {
-		grid-column: 1 / -1;
-		grid-row: 2;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 14px;
-		align-items: center;
-	}
-	.who > * {
-		display: block;
-		overflow-wrap: anywhere;
-	}
-	.who a {
-		font-weight: 600;
-	}
-	b {
-		text-align: right;
-	}
-	@media (max-width: 760px) {
-		li {
-			grid-template-columns: minmax(0, 1fr) auto;
-			padding: 9px 12px;
-		}
-		b {
-			grid-row: 1;
-			grid-column: 2;
-		}
-	}
-</style>

@@ -81,9 +81,11 @@
 <div class="page">
 	<p class="quiet"><a href="/work/{start.job.id}">{start.job.number}</a> · {start.customer.name}</p>
 	<h1>Change the job</h1>
-	<form bind:this={root} onsubmit={save} novalidate>
+	<form class="grid gap-3.5 mt-3 max-w-275" bind:this={root} onsubmit={save} novalidate>
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
-		<section class="panel two">
+		<section
+			class="panel py-4 px-4.5 grid grid-cols-[repeat(auto-fit,minmax(260px,1fr))] gap-y-3 gap-x-4.5"
+		>
 			<Field label="Title" name="title" bind:value={job.title} error={errors.title} />
 			<Labels label="Labels" name="labels" bind:value={labels} error={errors.labels} />
 			<label class="field"
@@ -124,7 +126,7 @@
 			/>
 		</section>
 		{#if contractor}
-			<section class="panel">
+			<section class="panel py-4 px-4.5 grid gap-2.5">
 				<Segments
 					label="Is there construction work in this contract?"
 					bind:value={job.contract}
@@ -146,7 +148,9 @@
 				{/if}
 			</section>
 		{/if}
-		<section class="panel two">
+		<section
+			class="panel py-4 px-4.5 grid grid-cols-[repeat(auto-fit,minmax(260px,1fr))] gap-y-3 gap-x-4.5"
+		>
 			<label class="check"
 				><input type="checkbox" bind:checked={job.fixedPrice} /><span
 					>A price is agreed: time and costs count for the margin alone</span
@@ -184,48 +188,15 @@
 				error={errors.retentionDue}
 			/>
 		</section>
-		<section class="panel" id="lines">
+		<section class="panel py-4 px-4.5 grid gap-2.5" id="lines">
 			<h2>Agreed lines</h2>
 			<JobLines bind:lines {errors} today={data.today} extras={start.billed.length > 0} />
 		</section>
-		<div class="foot">
+		<div
+			class="flex gap-2.5 sticky bottom-0 z-5 bg-(--plaster) border-t-[1.5px] border-t-(--ink) py-2.5 px-0 phone:bottom-16 phone:my-0 phone:-mx-4 phone:py-2.5 phone:px-4"
+		>
 			<button class="button filled" aria-busy={busy}>Save the job</button>
 			<a class="button" href="/work/{start.job.id}">Leave it as it was</a>
 		</div>
 	</form>
 </div>
-
-<style>
-	form {
-		display: grid;
-		gap: 14px;
-		margin-top: 12px;
-		max-width: 1100px;
-	}
-	section {
-		padding: 16px 18px;
-		display: grid;
-		gap: 10px;
-	}
-	.two {
-		grid-template-columns: repeat(auto-fit, minmax(260px, 1fr));
-		gap: 12px 18px;
-	}
-	.foot {
-		display: flex;
-		gap: 10px;
-		position: sticky;
-		bottom: 0;
-		z-index: 5;
-		background: var(--plaster);
-		border-top: 1.5px solid var(--ink);
-		padding: 10px 0;
-	}
-	@media (max-width: 760px) {
-		.foot {
-			bottom: 64px;
-			margin: 0 -16px;
-			padding: 10px 16px;
-		}
-	}
-</style>

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, byId, idOf, orNotFound, rowId } from '$lib/server/answers';
 import { jobPage } from '$lib/server/services/desk/jobPage';
 import { billStage, previewStage } from '$lib/server/services/billing/stages';
 import { applyForPayment } from '$lib/server/services/billing/applications';
@@ -12,48 +13,36 @@ export const load: PageServerLoad = ({ locals, params }) => {
 	return { job, lines: work.lines, customer, contractLines, position, canStage };
 };
 
-function read(form: FormData) {
-	const text = (name: string) => String(form.get(name) ?? '');
-	return {
-		kind: text('kind'),
-		by: text('by'),
-		percent: text('percent'),
-		amount: text('amount'),
-		lineIds: form.getAll('line').map(Number),
-		done: Object.fromEntries(
-			[...form].flatMap(([name, value]) =>
-				name.startsWith('done.') ? [[name.slice(5), String(value)]] : []
-			)
-		)
-	};
-}
+const stageForm = z.object({
+	key: box,
+	kind: box,
+	by: box,
+	percent: box,
+	amount: box,
+	line: z.array(rowId).catch([])
+});
+type StageForm = z.infer<typeof stageForm>;
+
+const read = ({ key: _, line, ...values }: StageForm, posted: FormData) => ({
+	...values,
+	lineIds: line,
+	done: byId(posted, 'done')
+});
 
 export const actions: Actions = {
-	preview: async ({ request, locals, params }) => {
-		const values = read(await readForm(request, locals.world.clock.today()));
-		return act(
-			() => ({ preview: previewStage(locals.world.db, idOf(params.id), values), values }),
-			values
-		);
-	},
-	bill: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = read(form);
-		const result = await act(
-			() => billStage(locals.world, idOf(params.id), String(form.get('key') ?? ''), values),
-			values
-		);
-		if (typeof result !== 'number') return result;
-		redirect(303, `/billing/${result}`);
-	},
-	apply: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = read(form);
-		const result = await act(
-			() => applyForPayment(locals.world, idOf(params.id), String(form.get('key') ?? ''), values),
-			values
-		);
-		if (typeof result !== 'number') return result;
-		redirect(303, `/work/${params.id}`);
-	}
+	preview: (event) =>
+		act(event, stageForm, (typed, world, posted) => {
+			const values = read(typed, posted);
+			return { preview: previewStage(world.db, idOf(event.params.id), values), values };
+		}),
+	bill: (event) =>
+		act(event, stageForm, (typed, world, posted) => {
+			const draft = billStage(world, idOf(event.params.id), typed.key, read(typed, posted));
+			redirect(303, `/billing/${draft}`);
+		}),
+	apply: (event) =>
+		act(event, stageForm, (typed, world, posted) => {
+			applyForPayment(world, idOf(event.params.id), typed.key, read(typed, posted));
+			redirect(303, `/work/${event.params.id}`);
+		})
 };

@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, idOf, orNotFound } from '$lib/server/answers';
 import { savePicture } from '$lib/server/services/prices/pictures';
 import {
 	archivePriceItem,
@@ -15,24 +16,19 @@ export const load: PageServerLoad = ({ locals, params }) => ({
 });
 
 export const actions: Actions = {
-	archive: async ({ request, locals, params }) => {
-		const archived =
-			(await readForm(request, locals.world.clock.today())).get('archived') === 'yes';
-		return act(() => archivePriceItem(locals.world, idOf(params.id), archived));
-	},
-	picture: async ({ request, locals, params }) => {
-		const file = (await readForm(request, locals.world.clock.today())).get('picture');
-		return act(async () => {
+	archive: (event) =>
+		act(event, z.object({ archived: box }), ({ archived }, world) => {
+			archivePriceItem(world, idOf(event.params.id), archived === 'yes');
+		}),
+	picture: (event) =>
+		act(event, z.object({}), async (_values, world, posted) => {
+			const file = posted.get('picture');
 			const bytes = file instanceof File ? Buffer.from(await file.arrayBuffer()) : Buffer.alloc(0);
-			await savePicture(locals.world, idOf(params.id), bytes);
-		});
-	},
-	remove: async ({ locals, params }) => {
-		const result = await act(() => {
-			removePriceItem(locals.world, idOf(params.id));
-			return 'removed' as const;
-		});
-		if (result !== 'removed') return result;
-		redirect(303, '/work/prices');
-	}
+			await savePicture(world, idOf(event.params.id), bytes);
+		}),
+	remove: (event) =>
+		act(event, z.object({}), (_values, world) => {
+			removePriceItem(world, idOf(event.params.id));
+			redirect(303, '/work/prices');
+		})
 };

@@ -1,13 +1,13 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
-	import { enhance } from '$app/forms';
 	import { invalidateAll } from '$app/navigation';
 	import EntryForm from '$lib/ui/prices/EntryForm.svelte';
 	import { notices } from '$lib/ui/parts/notices.svelte';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	let entry = $derived(data.entry);
-	let picture: HTMLFormElement;
+	let picture = $state<HTMLFormElement>();
 	async function save(values: object) {
 		const response = await fetch(`/work/prices/${entry.id}/api`, {
 			method: 'PUT',
@@ -24,65 +24,39 @@
 <svelte:head><title>{entry.name} · Axiometer</title></svelte:head>
 <div class="page">
 	<p class="quiet"><a href="/work/prices">Price list</a></p>
-	<div class="top">
-		<h1>{entry.name}</h1>
+	<div class="flex gap-y-2 gap-x-3 items-center flex-wrap mb-3">
+		<h1 class="wrap-anywhere">{entry.name}</h1>
 		<span class="quiet">used {entry.used} {entry.used === 1 ? 'time' : 'times'}</span>
-		<span class="gap"></span>
-		<form method="post" action="?/archive" use:enhance>
-			<input type="hidden" name="archived" value={entry.archivedAt === null ? 'yes' : 'no'} />
-			<button class="button">{entry.archivedAt === null ? 'Put aside' : 'Use it again'}</button>
-		</form>
-		{#if entry.used === 0}<form method="post" action="?/remove" use:enhance>
+		<span class="flex-1"></span>
+		<Form action="?/archive" hidden={{ archived: entry.archivedAt === null ? 'yes' : 'no' }}>
+			<button class="button">{entry.archivedAt === null ? 'Archive' : 'Bring back'}</button>
+		</Form>
+		{#if entry.used === 0}<Form action="?/remove">
 				<button class="button danger">Remove</button>
-			</form>{/if}
+			</Form>{/if}
 	</div>
-	{#if form && 'message' in form}<p class="wrong" role="alert">{form.message}</p>{/if}
 	{#key entry.version}<EntryForm
 			values={entry}
 			categories={data.categories}
 			today={data.today}
 			onsave={save}
 		/>{/key}
-	<form
-		class="picture"
-		bind:this={picture}
-		method="post"
+	<Form
+		class="flex gap-3.5 items-center mt-3.5"
+		bind:root={picture}
 		action="?/picture"
 		enctype="multipart/form-data"
-		use:enhance
 	>
-		{#if entry.hasPicture}<img src="/work/prices/{entry.id}/picture" alt={entry.name} />{/if}
+		{#if entry.hasPicture}<img
+				class="max-h-35 border border-(--hair)"
+				src="/work/prices/{entry.id}/picture"
+				alt={entry.name}
+			/>{/if}
 		<FilePick
 			label={entry.hasPicture ? 'Another picture' : 'Add a picture'}
 			name="picture"
 			accept="image/*"
-			onchoose={() => picture.requestSubmit()}
+			onchoose={() => picture?.requestSubmit()}
 		/>
-	</form>
+	</Form>
 </div>
-
-<style>
-	.top {
-		display: flex;
-		gap: 8px 12px;
-		align-items: center;
-		flex-wrap: wrap;
-		margin-bottom: 12px;
-	}
-	h1 {
-		overflow-wrap: anywhere;
-	}
-	.gap {
-		flex: 1;
-	}
-	.picture {
-		display: flex;
-		gap: 14px;
-		align-items: center;
-		margin-top: 14px;
-	}
-	img {
-		max-height: 140px;
-		border: 1px solid var(--hair);
-	}
-</style>

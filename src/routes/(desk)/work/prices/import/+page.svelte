@@ -108,7 +108,7 @@
 <div class="page">
 	<h1>Bring in a price list</h1>
 	<Tabs label="Work" pages={WORK_PAGES} />
-	<section class="panel">
+	<section class="panel py-4 px-4.5 mb-3 grid gap-2.5 justify-items-start max-w-245 *:max-w-full">
 		<FilePick
 			label="A CSV file, as your supplier or a spreadsheet makes it"
 			name="file"
@@ -123,7 +123,10 @@
 		{#if failed}<p class="wrong" role="alert">{failed}</p>{/if}
 	</section>
 	{#if report && counted}
-		<section class="panel" role="status">
+		<section
+			class="panel py-4 px-4.5 mb-3 grid gap-2.5 justify-items-start max-w-245 *:max-w-full"
+			role="status"
+		>
 			<h2>
 				{counted.new.toLocaleString('en-GB')} added, {counted.changed.toLocaleString('en-GB')} changed,
 				{counted.same.toLocaleString('en-GB')} as they were, {counted.wrong.toLocaleString('en-GB')} left
@@ -133,20 +136,25 @@
 			{#if counted.wrong}
 				<ul>
 					{#each report.filter((row) => row.outcome === 'wrong').slice(0, 500) as row (row.line)}
-						<li><span class="quiet">line {row.line}</span> {row.name} <span>{row.detail}</span></li>
+						<li class="py-1.25 px-0 border-b border-b-(--hair)">
+							<span class="quiet">line {row.line}</span>
+							{row.name} <span>{row.detail}</span>
+						</li>
 					{/each}
 				</ul>
 			{/if}
 		</section>
 	{:else if preview}
-		<section class="panel">
+		<section class="panel py-4 px-4.5 mb-3 grid gap-2.5 justify-items-start max-w-245 *:max-w-full">
 			<h2>Which column is which?</h2>
 			<p class="quiet">
 				Separated by {SEPARATORS[preview.separator] ?? preview.separator}, {preview.encoding}. {preview.notes.join(
 					' '
 				)}
 			</p>
-			<div class="fields">
+			<div
+				class="fields grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-2.5 gap-x-4 w-full"
+			>
 				{#each FIELDS as [field, label] (field)}
 					<label class="field"
 						><span class="name">{label}</span><select
@@ -168,7 +176,7 @@
 				{/each}
 			</div>
 		</section>
-		<section class="panel">
+		<section class="panel py-4 px-4.5 mb-3 grid gap-2.5 justify-items-start max-w-245 *:max-w-full">
 			<h2>
 				{preview.counts.new.toLocaleString('en-GB')} new, {preview.counts.changed.toLocaleString(
 					'en-GB'
@@ -186,7 +194,7 @@
 			{:else}<p>Nothing in this file would change the price list.</p>{/if}
 			<ul>
 				{#each preview.rows as row (row.line)}
-					<li>
+					<li class="py-1.25 px-0 border-b border-b-(--hair)">
 						<span class="quiet">line {row.line}</span> <b>{row.name}</b>
 						<span class="tag">{WORDS[row.outcome]}</span> <span class="quiet">{row.detail}</span>
 					</li>
@@ -195,27 +203,3 @@
 		</section>
 	{/if}
 </div>
-
-<style>
-	section {
-		padding: 16px 18px;
-		margin-bottom: 12px;
-		display: grid;
-		gap: 10px;
-		justify-items: start;
-		max-width: 980px;
-	}
-	section > :global(*) {
-		max-width: 100%;
-	}
-	.fields {
-		display: grid;
-		grid-template-columns: repeat(auto-fit, minmax(220px, 1fr));
-		gap: 10px 16px;
-		width: 100%;
-	}
-	li {
-		padding: 5px 0;
-		border-bottom: 1px solid var(--hair);
-	}
-</style>

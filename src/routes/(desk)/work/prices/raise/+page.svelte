@@ -1,5 +1,7 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import Choice from '$lib/ui/parts/Choice.svelte';
+	import Form from '$lib/ui/parts/Form.svelte';
+	import Table from '$lib/ui/parts/Table.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
@@ -7,10 +9,6 @@
 	let { data, form } = $props();
 	let category = $state('');
 	let percent = $state('');
-	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
-	let message = $derived(
-		form && 'message' in form && !Object.keys(errors).length ? form.message : ''
-	);
 	let seen = $derived(form && 'seen' in form && form.seen ? form : null);
 	let fits = $derived(seen?.values?.category === category && seen?.values?.percent === percent);
 </script>
@@ -19,29 +17,18 @@
 <div class="page">
 	<h1>Raise prices</h1>
 	<Tabs label="Work" pages={WORK_PAGES} />
-	<form
-		class="panel"
-		method="post"
-		action="?/preview"
-		use:enhance={() =>
-			({ update }) =>
-				update({ reset: false })}
-	>
-		<label class="field"
-			><span class="name">Of</span><select class="box" name="category" bind:value={category}>
-				<option value="">everything on the list</option>
-				{#each data.categories as one (one)}<option value={one}>{one}</option>{/each}
-			</select></label
-		>
+	<Form class="panel flex flex-wrap gap-y-3 gap-x-4 items-end py-4 px-4.5 mb-3" action="?/preview">
+		<Choice label="Of" name="category" bind:value={category} class="min-w-50">
+			<option value="">everything on the list</option>
+			{#each data.categories as one (one)}<option value={one}>{one}</option>{/each}
+		</Choice>
 		<Field
 			label="By, in percent"
 			name="percent"
 			inputmode="text"
 			placeholder="4.5"
 			bind:value={percent}
-			error={errors.percent}
 		/>
-		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 		<button class="button" class:filled={!fits}>See what it makes</button>
 		{#if seen && fits}
 			<input type="hidden" name="seen" value={seen.seen} />
@@ -53,49 +40,29 @@
 				<b>{form.done?.toLocaleString('en-GB')} prices changed.</b>
 				<a href="/work/prices">To the price list</a>
 			</p>{/if}
-	</form>
+	</Form>
 	{#if seen && fits}
-		<table class="panel numbers">
-			<thead><tr><th>Entry</th><th class="r">Now</th><th class="r">Then</th></tr></thead>
-			<tbody>
-				{#each seen.raised ?? [] as row (row.id)}
-					<tr
-						><td>{row.name}</td><td class="r">{row.before}</td><td class="r"><b>{row.after}</b></td
-						></tr
-					>
-				{:else}<tr><td colspan="3">No entry with a price is in this category.</td></tr>{/each}
-			</tbody>
-		</table>
+		<div class="panel max-w-190 overflow-x-auto">
+			<Table
+				label="Prices now and then"
+				rows={seen.raised ?? []}
+				columns={[
+					{ id: 'name', head: 'Entry', text: (row) => row.name, names: true },
+					{ id: 'before', head: 'Now', text: (row) => row.before, figures: true },
+					{
+						id: 'after',
+						head: 'Then',
+						text: (row) => row.after,
+						figures: true,
+						look: () => 'font-[650]'
+					}
+				]}
+				id={(row) => row.id}
+				empty="No entry with a price is in this category."
+			/>
+		</div>
 		<p class="quiet">
 			Kits follow their parts. Rounded to the penny. Documents written before keep their prices.
 		</p>
 	{/if}
 </div>
-
-<style>
-	form {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 12px 16px;
-		align-items: end;
-		padding: 16px 18px;
-		margin-bottom: 12px;
-	}
-	form .field {
-		min-width: 200px;
-	}
-	table {
-		width: 100%;
-		max-width: 760px;
-		border-collapse: collapse;
-	}
-	th,
-	td {
-		padding: 7px 14px;
-		text-align: left;
-		border-bottom: 1px solid var(--hair);
-	}
-	.r {
-		text-align: right;
-	}
-</style>

@@ -38,7 +38,7 @@
 <div class="page">
 	<h1>Bill run of {displayMoment(run.createdAt)}</h1>
 	<Tabs label="Work" pages={WORK_PAGES} />
-	<div class="panel head">
+	<div class="panel py-3.5 px-4.5 mb-3 grid gap-2">
 		{#if run.state === 'running'}
 			<p role="status">
 				{done} of {run.steps.length} done. You can leave this page: it goes on by itself.
@@ -55,48 +55,25 @@
 	</div>
 	<ul class="panel">
 		{#each run.steps as step (step.position)}
-			<li>
+			<li
+				class="grid grid-cols-[110px_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3.5 py-2.25 px-4 border-b border-b-(--hair) items-center phone:grid-cols-[1fr_auto]"
+			>
 				<span
-					>{#if step.documentId}<a href="/billing/{step.documentId}">{step.number ?? 'Draft'}</a
+					>{#if step.documentId}<a class="block" href="/billing/{step.documentId}"
+							>{step.number ?? 'Draft'}</a
 						>{:else}–{/if}</span
 				>
 				<span
-					><b>{step.customer}</b>{#if step.note}<span class="quiet">{step.note}</span>{/if}</span
+					><b class="block">{step.customer}</b>{#if step.note}<span class="quiet block"
+							>{step.note}</span
+						>{/if}</span
 				>
 				<span class="quiet"
 					>{step.jobIds.length}
 					{step.jobIds.length === 1 ? 'job' : 'jobs'} · {STATES[step.state]}</span
 				>
-				<b class="numbers">{displayPounds(step.total)}</b>
+				<b class="numbers text-right">{displayPounds(step.total)}</b>
 			</li>
 		{/each}
 	</ul>
 </div>
-
-<style>
-	.head {
-		padding: 14px 18px;
-		margin-bottom: 12px;
-		display: grid;
-		gap: 8px;
-	}
-	li {
-		display: grid;
-		grid-template-columns: 110px minmax(0, 1fr) auto 110px;
-		gap: 4px 14px;
-		padding: 9px 16px;
-		border-bottom: 1px solid var(--hair);
-		align-items: center;
-	}
-	li > span > * {
-		display: block;
-	}
-	li .numbers {
-		text-align: right;
-	}
-	@media (max-width: 760px) {
-		li {
-			grid-template-columns: 1fr auto;
-		}
-	}
-</style>

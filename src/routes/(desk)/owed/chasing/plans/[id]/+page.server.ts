@@ -1,5 +1,6 @@
 import { redirect } from '@sveltejs/kit';
-import { act, idOf, orNotFound, readJson, readForm } from '$lib/server/answers';
+import { z } from 'zod';
+import { act, box, idOf, orNotFound, readJson, rowId } from '$lib/server/answers';
 import {
 	archivePlan,
 	labelsInUse,
@@ -40,22 +41,15 @@ export const load: PageServerLoad = ({ locals, params }) =>
 	});
 
 export const actions: Actions = {
-	save: async ({ request, locals, params }) => {
-		const form = await readForm(request, locals.world.clock.today());
-		const values = readJson(form.get('plan'));
-		const result = await act(() => {
-			const id = params.id === 'new' ? null : idOf(params.id);
-			return { saved: savePlan(locals.world, id, Number(form.get('version')) || 0, values) };
-		});
-		if (!('saved' in result)) return result;
-		redirect(303, '/owed/chasing/plans');
-	},
-	archive: async ({ locals, params }) => {
-		const result = await act(() => {
-			archivePlan(locals.world, idOf(params.id));
-			return { archived: true };
-		});
-		if (!('archived' in result)) return result;
-		redirect(303, '/owed/chasing/plans');
-	}
+	save: (event) =>
+		act(event, z.object({ plan: box, version: rowId }), ({ plan, version }, world) => {
+			const id = event.params.id === 'new' ? null : idOf(event.params.id);
+			savePlan(world, id, version, readJson(plan));
+			redirect(303, '/owed/chasing/plans');
+		}),
+	archive: (event) =>
+		act(event, z.object({}), (_values, world) => {
+			archivePlan(world, idOf(event.params.id));
+			redirect(303, '/owed/chasing/plans');
+		})
 };

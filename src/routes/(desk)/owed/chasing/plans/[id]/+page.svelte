@@ -1,12 +1,14 @@
 <script lang="ts">
-	import { enhance } from '$app/forms';
+	import Choice from '$lib/ui/parts/Choice.svelte';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import Form from '$lib/ui/parts/Form.svelte';
 	import { untrack } from 'svelte';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import type { Channel, Tone } from '$lib/core/chasing/types';
 	import { MERGE_FIELDS } from '$lib/core/chasing/wording';
 	import { CHANNEL_WORDS, offsetInWords, TONE_WORDS } from '$lib/ui/chasing/words';
 
-	let { data, form } = $props();
+	let { data } = $props();
 	let plan = $state(
 		untrack(() => ({
 			...data.plan,
@@ -15,10 +17,6 @@
 		}))
 	);
 	let removed = $state<{ step: (typeof plan.steps)[number]; index: number } | null>(null);
-	let errors = $derived<Record<string, string>>((form && 'fields' in form && form.fields) || {});
-	let refused = $derived(
-		form && 'message' in form && Object.keys(errors).length === 0 ? String(form.message ?? '') : ''
-	);
 	let sent = $derived(
 		JSON.stringify({
 			...plan,
@@ -55,41 +53,28 @@
 	<p class="quiet">
 		<a href="/owed/chasing">Chasing</a> · <a href="/owed/chasing/plans">Chase plans</a>
 	</p>
-	<h1>{data.plan.name || 'Another plan'}</h1>
-	{#if refused}<p class="wrong" role="alert">{refused}</p>{/if}
-	<div class="columns">
-		<form
-			method="post"
-			action="?/save"
-			use:enhance={() =>
-				({ update }) =>
-					update({ reset: false })}
-		>
-			<input type="hidden" name="version" value={data.plan.version} />
-			<input type="hidden" name="plan" value={sent} />
-			<div class="panel head">
-				<label class="field wide"
-					><span class="name">Name</span><input
-						class="box"
-						bind:value={plan.name}
-						aria-invalid={errors.name ? 'true' : undefined}
-					/>{#if errors.name}<span class="wrong">{errors.name}</span>{/if}</label
-				>
-				<label class="field"
-					><span class="name">Charge for lateness by itself after so many days</span><input
-						class="box numbers"
-						inputmode="numeric"
-						placeholder="never"
-						bind:value={plan.chargeAfter}
-						aria-invalid={errors.chargeAfter ? 'true' : undefined}
-					/>{#if errors.chargeAfter}<span class="wrong">{errors.chargeAfter}</span>{/if}</label
-				>
+	<h1 class="mb-3">{data.plan.name || 'Another plan'}</h1>
+	<div
+		class="columns grid grid-cols-[minmax(0,1fr)_330px] gap-y-4.5 gap-x-5.5 items-start narrow:grid-cols-1"
+	>
+		<Form class="grid gap-3.5" action="?/save" hidden={{ version: data.plan.version, plan: sent }}>
+			<div
+				class="panel py-4 px-4.5 grid gap-3 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-end narrow:grid-cols-1"
+			>
+				<Field label="Name" name="name" bind:value={plan.name} />
+				<Field
+					label="Charge for lateness by itself after so many days"
+					name="chargeAfter"
+					inputmode="numeric"
+					placeholder="never"
+					bind:value={plan.chargeAfter}
+				/>
 				<label class="check"
 					><input type="checkbox" bind:checked={plan.standard} />The standard plan, for everybody
 					without another</label
 				>
 				{#if whole.size}
-					<fieldset>
+					<fieldset class="col-span-full flex flex-wrap gap-y-1 gap-x-4">
 						<legend class="name">For customers with the label</legend>
 						{#each [...whole] as label (label)}<label class="check"
 								><input type="checkbox" value={label} bind:group={plan.labels} />{label}</label
@@ -97,170 +82,74 @@
 					</fieldset>
 				{/if}
 			</div>
-			{#if errors.steps}<p class="wrong" role="alert">{errors.steps}</p>{/if}
 			{#each plan.steps as step, index (step)}
-				<fieldset class="panel step">
+				<fieldset class="panel step py-4 px-4.5 grid gap-3">
 					<legend class="sr-only">Step {index + 1}</legend>
-					<div class="line">
-						<label class="field days"
-							><span class="name">Days after due</span><input
-								class="box numbers"
-								inputmode="numeric"
-								bind:value={step.offset}
-								aria-invalid={errors[`steps.${index}.offset`] ? 'true' : undefined}
-							/></label
+					<div class="line flex flex-wrap gap-y-2 gap-x-4 items-end">
+						<Field
+							label="Days after due"
+							look="w-30"
+							name="steps.{index}.offset"
+							inputmode="numeric"
+							bind:value={step.offset}
+						/>
+						<span class="quiet where min-w-32.5 pb-2.5">{where(step.offset)}</span>
+						<Choice label="How" bind:value={step.channel}
+							>{#each Object.entries(CHANNEL_WORDS) as [value, words] (value)}<option
+									value={value as Channel}>{words}</option
+								>{/each}</Choice
 						>
-						<span class="quiet where">{where(step.offset)}</span>
-						<label class="field"
-							><span class="name">How</span><select class="box" bind:value={step.channel}
-								>{#each Object.entries(CHANNEL_WORDS) as [value, words] (value)}<option
-										value={value as Channel}>{words}</option
-									>{/each}</select
-							></label
-						>
-						<label class="field"
-							><span class="name">Tone</span><select class="box" bind:value={step.tone}
-								>{#each Object.entries(TONE_WORDS) as [value, words] (value)}<option
-										value={value as Tone}>{words}</option
-									>{/each}</select
-							></label
+						<Choice label="Tone" bind:value={step.tone}
+							>{#each Object.entries(TONE_WORDS) as [value, words] (value)}<option
+									value={value as Tone}>{words}</option
+								>{/each}</Choice
 						>
 						<label class="check"
 							><input type="checkbox" bind:checked={step.byHand} />I decide each time</label
 						>
 						<button
-							class="button plain icon"
+							class="button plain ml-auto"
 							type="button"
 							aria-label="Remove step {index + 1}"
 							onclick={() => remove(index)}><Trash2 size={18} /></button
 						>
 					</div>
-					{#if errors[`steps.${index}.offset`]}<span class="wrong"
-							>{errors[`steps.${index}.offset`]}</span
-						>{/if}
 					{#if step.channel !== 'text'}
-						<label class="field"
-							><span class="name">Subject</span><input
-								class="box"
-								bind:value={step.subject}
-								aria-invalid={errors[`steps.${index}.subject`] ? 'true' : undefined}
-							/>{#if errors[`steps.${index}.subject`]}<span class="wrong"
-									>{errors[`steps.${index}.subject`]}</span
-								>{/if}</label
-						>
+						<Field label="Subject" name="steps.{index}.subject" bind:value={step.subject} />
 					{/if}
-					<label class="field"
-						><span class="name">Words</span><textarea
-							class="box"
-							rows={step.channel === 'text' ? 3 : 9}
-							bind:value={step.text}
-							aria-invalid={errors[`steps.${index}.text`] ? 'true' : undefined}
-						></textarea>{#if errors[`steps.${index}.text`]}<span class="wrong"
-								>{errors[`steps.${index}.text`]}</span
-							>{/if}</label
-					>
+					<Field
+						label="Words"
+						name="steps.{index}.text"
+						rows={step.channel === 'text' ? 3 : 9}
+						bind:value={step.text}
+					/>
 				</fieldset>
 			{/each}
-			{#if removed}<p class="panel note" role="status">
+			{#if removed}<p class="panel note py-2.5 px-4" role="status">
 					A step was removed. <button class="button plain" type="button" onclick={restore}
 						>Bring it back</button
 					>
 				</p>{/if}
-			<div class="doing">
+			<div class="flex flex-wrap gap-2">
 				<button class="button filled">Keep the plan</button>
 				<button class="button" type="button" onclick={add}>Another step</button>
 				<a class="button plain" href="/owed/chasing/plans">Leave it as it was</a>
 			</div>
-		</form>
-		<aside class="panel">
+		</Form>
+		<aside class="panel py-4 px-4.5 grid gap-2.5 sticky top-3.5 narrow:static">
 			<h2>Fields</h2>
 			<p class="quiet">In braces in the words; filled in for each message.</p>
 			<dl>
-				{#each Object.entries(MERGE_FIELDS) as [name, what] (name)}<dt class="mono">
+				{#each Object.entries(MERGE_FIELDS) as [name, what] (name)}<dt class="mono mt-1.5">
 						{`{${name}}`}
 					</dt>
 					<dd class="quiet">{what}</dd>{/each}
 			</dl>
 			{#if data.plan.id !== null && !data.plan.standard}
-				<form method="post" action="?/archive" use:enhance>
-					<button class="button plain">Put the plan away</button>
-				</form>
+				<Form action="?/archive">
+					<button class="button plain">Archive the plan</button>
+				</Form>
 			{/if}
 		</aside>
 	</div>
 </div>
-
-<style>
-	h1 {
-		margin-bottom: 12px;
-	}
-	.columns {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr) 330px;
-		gap: 18px 22px;
-		align-items: start;
-	}
-	.columns > form {
-		display: grid;
-		gap: 14px;
-	}
-	.head,
-	.step {
-		padding: 16px 18px;
-		display: grid;
-		gap: 12px;
-	}
-	.head {
-		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-		align-items: end;
-	}
-	.head fieldset {
-		grid-column: 1 / -1;
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 16px;
-	}
-	.line {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px 16px;
-		align-items: end;
-	}
-	.days {
-		width: 120px;
-	}
-	.where {
-		min-width: 130px;
-		padding-bottom: 10px;
-	}
-	.icon {
-		margin-left: auto;
-	}
-	.note {
-		padding: 10px 16px;
-	}
-	.doing {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px;
-	}
-	aside {
-		padding: 16px 18px;
-		display: grid;
-		gap: 10px;
-		position: sticky;
-		top: 14px;
-	}
-	dt {
-		margin-top: 6px;
-	}
-	@media (max-width: 1000px) {
-		.columns,
-		.head {
-			grid-template-columns: minmax(0, 1fr);
-		}
-		aside {
-			position: static;
-		}
-	}
-</style>
