@@ -154,6 +154,32 @@ describe('the demo business', () => {
 			expect((await fetch(app.origin + guess)).status, guess).to.equal(404);
 	});
 
+	it('puts a table in order by its heads: up, down, and as it came', async () => {
+		await page.goto(`${app.origin}/owed?as=table`);
+		await ready(page);
+		const amounts = async () =>
+			(await page.locator('table tbody tr td:last-child').allInnerTexts()).map((text) =>
+				Number(text.replaceAll(',', ''))
+			);
+		const came = await amounts();
+		expect(came.length).to.be.above(10);
+		const head = page.getByRole('columnheader', { name: 'To pay, £' });
+		await head.getByRole('button').click();
+		await page.locator('th[aria-sort="ascending"]').waitFor();
+		const up = [...came].sort((a, b) => a - b);
+		await page.waitForFunction(
+			(first) =>
+				document.querySelector('table tbody tr td:last-child')?.textContent?.trim() === first,
+			up[0]!.toLocaleString('en-GB', { minimumFractionDigits: 2 })
+		);
+		expect(await amounts()).to.deep.equal(up);
+		await head.getByRole('button').click();
+		await page.locator('th[aria-sort="descending"]').waitFor();
+		expect(await amounts()).to.deep.equal([...up].reverse());
+		await head.getByRole('button').click();
+		expect(await amounts()).to.deep.equal(came);
+	});
+
 	it('its bank file is cleared: by reference, net of deduction, several at once, known already, not at all', async () => {
 		await page.goto(`${app.origin}/money`);
 		await ready(page);

@@ -32,7 +32,7 @@ afterEach(() => {
 const bytes = (text: string) => new TextEncoder().encode(text);
 const csv = (...rows: string[]) => bytes(['Date,Description,Amount', ...rows].join('\n'));
 const item = (id: number) => itemOf(world, id);
-const lines = () => bankPage(world, 'open', 1).lines;
+const lines = () => bankPage(world, 'open').lines;
 const LAYOUT = { account: 'Business', date: 0, text: 1, amount: 2, dates: 'dmy' };
 
 /** A file whose columns are confirmed at once. */
@@ -97,7 +97,7 @@ describe('bank lines', () => {
 			'24/11/2026,Rent,-500.00'
 		);
 		await matchLines(world);
-		expect(bankPage(world, 'open', 1).counts).to.include({ open: 3, out: 1, sure: 2 });
+		expect(bankPage(world, 'open').counts).to.include({ open: 3, out: 1, sure: 2 });
 		expect(await acceptSure(world)).to.deep.equal({
 			accepted: 2,
 			amount: Math.round(net * 100) + 120_00,

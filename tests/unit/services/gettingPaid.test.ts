@@ -150,7 +150,7 @@ describe('a payout of the card processor', () => {
 		receivePayout(world, payout(), '{}');
 		const before = world.db.select().from(payments).all().length;
 		bringIn(world, 'bank.ofx', ofx('20261126', '119.75', 'CARDPAY 77 FPI'));
-		const [shown] = bankPage(world, 'open', 1).lines;
+		const [shown] = bankPage(world, 'open').lines;
 		expect(shown!.proposals[0]).to.deep.include({ sure: true, shares: [] });
 		await matchLines(world);
 		expect(await acceptSure(world)).to.include({ accepted: 1 });
@@ -175,7 +175,7 @@ describe('a bank line', () => {
 		const b = await issued(world, { ...FIRM, name: 'Other Ltd' }, rows('100'));
 		const paid = pay(a.id, '120');
 		bringIn(world, 'bank.ofx', ofx('20261125', '120.00', 'CORVANE DAIRY', 'INV-0007'));
-		const [shown] = bankPage(world, 'open', 1).lines;
+		const [shown] = bankPage(world, 'open').lines;
 		expect(shown!.proposals[0]!.recorded).to.deep.equal({ kind: 'payment', id: paid });
 		expect(shown!.proposals[0]!.reasons.join()).to.include('in the books already');
 		acceptLine(world, shown!.id, shown!.proposals[0]);
@@ -193,12 +193,12 @@ describe('a bank line', () => {
 	it('whose payment is undone elsewhere is to be looked at again', async () => {
 		const { id } = await issued(world, FIRM, rows('100'));
 		bringIn(world, 'bank.ofx', ofx('20261125', '120.00', 'CORVANE DAIRY', 'INV-0007'));
-		const [shown] = bankPage(world, 'open', 1).lines;
+		const [shown] = bankPage(world, 'open').lines;
 		const paid = acceptLine(world, shown!.id, shown!.proposals[0]);
 		expect(item(id).state).to.equal('paid');
 		undoPayment(world, paid, 'Somebody else');
 		expect(item(id).state).to.equal('open');
-		expect(bankPage(world, 'open', 1).lines.map((one) => one.id)).to.deep.equal([shown!.id]);
+		expect(bankPage(world, 'open').lines.map((one) => one.id)).to.deep.equal([shown!.id]);
 		// Accepted again, it is a payment of its own.
 		expect(acceptLine(world, shown!.id, shown!.proposals[0])).not.to.equal(paid);
 	});
@@ -207,7 +207,7 @@ describe('a bank line', () => {
 		const { id } = await issued(world, FIRM, rows('100'));
 		const paid = pay(id, '120');
 		bringIn(world, 'bank.ofx', ofx('20261125', '-120.00', 'CORVANE DAIRY', 'REVERSAL INV-0007'));
-		const [shown] = bankPage(world, 'out', 1).lines;
+		const [shown] = bankPage(world, 'out').lines;
 		expect(shown!.takenBack.map((one) => one.id)).to.deep.equal([paid]);
 		expect(() => acceptReversal(world, shown!.id, paid + 1)).to.throw(RefusedError);
 		acceptReversal(world, shown!.id, paid);

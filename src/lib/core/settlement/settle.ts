@@ -24,6 +24,7 @@ export function settle(input: SettlementInput): Settlement {
 	let refunded = 0n;
 	let withheld = 0n;
 	let owed = input.total;
+	let settledOn: Settlement['settledOn'] = null;
 	for (const { entry, index } of order) {
 		let part = 0n;
 		switch (entry.type) {
@@ -57,13 +58,15 @@ export function settle(input: SettlementInput): Settlement {
 				break;
 		}
 		results[index] = { withheld: part, outstanding: max(owed, 0n) };
+		settledOn = owed > 0n ? null : (settledOn ?? entry.date);
 	}
 	return {
 		entries: results,
 		cash: paid - refunded,
 		withheld,
 		outstanding: max(owed, 0n),
-		overpaid: max(-owed, 0n)
+		overpaid: max(-owed, 0n),
+		settledOn
 	};
 }
 

@@ -31,4 +31,6 @@ export interface Settlement {
 	withheld: Minor;
 	outstanding: Minor;
 	overpaid: Minor;
+	/** Since when nothing has been outstanding; null while something is. */
+	settledOn: PlainDate | null;
 }

@@ -7,15 +7,17 @@
 		after: string | null;
 		/** What lies in either direction. */
 		words?: [before: string, after: string];
+		/** Where on the page the list stands. */
+		at?: string;
 	}
-	let { before, after, words = ['Newer', 'Older'] }: Props = $props();
+	let { before, after, words = ['Newer', 'Older'], at = '' }: Props = $props();
 
 	function address(way: 'before' | 'after', place: string): string {
 		const next = new URLSearchParams(page.url.searchParams);
 		next.delete('before');
 		next.delete('after');
 		next.set(way, place);
-		return `?${next}`;
+		return `?${next}${at && `#${at}`}`;
 	}
 </script>
 

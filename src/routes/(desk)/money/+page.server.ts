@@ -1,6 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, box, readJson, rowId } from '$lib/server/answers';
+import { readCursor } from '$lib/core/paging';
 import { TableError } from '$lib/core/formats/table';
 import { bankPage, type LineState } from '$lib/server/services/money/bank/lines';
 import {
@@ -21,10 +22,11 @@ const LARGEST = 60 * 1024 * 1024;
 
 export const load: PageServerLoad = ({ locals, url }) => {
 	const state = STATES.find((one) => one === url.searchParams.get('state')) ?? 'open';
-	const page = /^[1-9]\d{0,5}$/.test(url.searchParams.get('page') ?? '')
-		? Number(url.searchParams.get('page'))
-		: 1;
-	return { ...bankPage(locals.world, state, page), state, page, matching: matchingProgress() };
+	return {
+		...bankPage(locals.world, state, readCursor(url.searchParams)),
+		state,
+		matching: matchingProgress()
+	};
 };
 
 const line = { line: rowId };

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Form from '$lib/ui/parts/Form.svelte';
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
+	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Progress from '$lib/ui/parts/Progress.svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { displayMoment } from '$lib/core/calendar/conversion';
@@ -118,15 +119,7 @@
 	{:else}
 		<p class="panel p-6 grid gap-2">Nothing stands here.</p>
 	{/if}
-	{#if data.page > 1 || data.more}
-		<nav class="flex gap-3 justify-center mt-3.5" aria-label="Pages">
-			{#if data.page > 1}<a class="button" href="/money?state={data.state}&page={data.page - 1}"
-					>Before</a
-				>{/if}
-			{#if data.more}<a class="button" href="/money?state={data.state}&page={data.page + 1}">Next</a
-				>{/if}
-		</nav>
-	{/if}
+	<Pager before={data.before} after={data.after} words={['Before', 'Next']} />
 	{#if data.imports.length}
 		<h2 class="files mt-4.5 mb-1 mx-0 text-[1.05rem]">Files</h2>
 		<ul>

@@ -40,6 +40,7 @@ export function startBillRun(
 			.values({ key, action, state: 'running', choice, createdAt: now })
 			.returning({ id: billRuns.id })
 			.get().id;
+		// By hand, prepared once: a run may have thousands of steps.
 		const insert = world.db.$client.prepare(
 			`insert into bill_run_steps (run_id, position, customer_id, customer_name, job_ids, worked, total, sheet, state)
 			 values (?, ?, ?, ?, ?, ?, ?, ?, 'waiting')`

@@ -1,5 +1,6 @@
 // Reminders as they were written: whether one still stands, taking one back, what became of it, and its letter.
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, lt, sql } from 'drizzle-orm';
+import type { Cursor } from '../../../core/paging';
 import { londonTime } from '../../../core/calendar/conversion';
 import { mayGoOut } from '../../../core/chasing/decide';
 import type { Channel, Tone } from '../../../core/chasing/types';
@@ -119,9 +120,10 @@ export function sentReminders(
 		payerId,
 		id,
 		limit = 40,
-		offset = 0
-	}: { payerId?: number; id?: number; limit?: number; offset?: number }
+		cursor = null
+	}: { payerId?: number; id?: number; limit?: number; cursor?: Cursor | null }
 ): SentReminder[] {
+	const back = cursor?.way === 'before';
 	return db
 		.select({
 			message: chaseMessages,
@@ -136,12 +138,12 @@ export function sentReminders(
 		.where(
 			and(
 				payerId === undefined ? sql`1` : eq(chaseMessages.payerId, payerId),
-				id === undefined ? sql`1` : eq(chaseMessages.id, id)
+				id === undefined ? sql`1` : eq(chaseMessages.id, id),
+				!cursor ? sql`1` : back ? gt(chaseMessages.id, cursor.id) : lt(chaseMessages.id, cursor.id)
 			)
 		)
-		.orderBy(desc(chaseMessages.id))
+		.orderBy(back ? asc(chaseMessages.id) : desc(chaseMessages.id))
 		.limit(limit)
-		.offset(offset)
 		.all()
 		.map(({ message, payer, mail, text }): SentReminder => {
 			const carrier = mail?.state ?? text?.state;

@@ -98,10 +98,6 @@ export function resettle(tx: Transaction, documentId: number): SettledChange {
 	const outstanding = Number(result.outstanding);
 	const cash = Number(result.cash);
 	const withheld = Number(result.withheld);
-	const last = entries
-		.map((entry) => entry.date)
-		.sort()
-		.at(-1);
 	const state =
 		outstanding > 0
 			? cash + withheld + credited > 0
@@ -124,7 +120,7 @@ export function resettle(tx: Transaction, documentId: number): SettledChange {
 			toPay: stillToPay({ outstanding, deduction, withheld }),
 			overpaid: Number(result.overpaid),
 			state,
-			settledOn: outstanding === 0 ? (last ?? null) : null
+			settledOn: result.settledOn
 		})
 		.where(eq(openItems.documentId, documentId))
 		.run();

@@ -1,5 +1,6 @@
 // Finding on the price list: any words in any order, forgiving small slips, best and most used first.
-import { asc, sql, type SQL } from 'drizzle-orm';
+import { asc, desc, sql, type SQL } from 'drizzle-orm';
+import { pageOf, type Cursor, type Page } from '../../../core/paging';
 import { likelyWords } from '../../../core/spelling';
 import type { Database } from '../../db/connection';
 import { priceItems } from '../../db/schema';
@@ -90,27 +91,33 @@ export function listPrices(
 	{
 		typed = '',
 		category = '',
-		page = 1,
-		archived = false
-	}: { typed?: string; category?: string; page?: number; archived?: boolean }
-): { rows: PriceRow[]; more: boolean; total: number } {
+		archived = false,
+		cursor = null
+	}: { typed?: string; category?: string; archived?: boolean; cursor?: Cursor | null }
+): Page<PriceRow> & { total: number } {
 	if (typed.trim() !== '') {
 		const rows = findPrices(world, typed, PRICES_PER_PAGE).filter(
 			(row) => category === '' || row.category === category
 		);
-		return { rows, more: false, total: rows.length };
+		return { rows, before: null, after: null, total: rows.length };
 	}
 	const where: SQL = sql`${archived ? sql`archived_at is not null` : sql`archived_at is null`} and (${category} = '' or category = ${category})`;
-	const rows = world.db
+	const back = cursor?.way === 'before';
+	const order = [priceItems.category, priceItems.name, priceItems.id].map((column) =>
+		back ? desc(column) : asc(column)
+	);
+	const beyond = cursor
+		? sql` and (category, name, id) ${back ? sql`<` : sql`>`} (select category, name, id from price_items where id = ${cursor.id})`
+		: sql``;
+	const read = world.db
 		.select()
 		.from(priceItems)
-		.where(where)
-		.orderBy(asc(priceItems.category), asc(priceItems.name), asc(priceItems.id))
+		.where(sql`${where}${beyond}`)
+		.orderBy(...order)
 		.limit(PRICES_PER_PAGE + 1)
-		.offset((page - 1) * PRICES_PER_PAGE)
 		.all();
 	const { n } = world.db.get<{ n: number }>(
 		sql`select count(*) as n from price_items where ${where}`
 	);
-	return { rows: rows.slice(0, PRICES_PER_PAGE), more: rows.length > PRICES_PER_PAGE, total: n };
+	return { ...pageOf(read, PRICES_PER_PAGE, cursor, ({ id }) => ({ key: '', id })), total: n };
 }

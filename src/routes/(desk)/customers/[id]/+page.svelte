@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
+	import Tabs from '$lib/ui/parts/Tabs.svelte';
 	import Table from '$lib/ui/parts/Table.svelte';
 	import type { Column } from '$lib/ui/parts/table';
 	import Fold from '$lib/ui/parts/Fold.svelte';
@@ -18,12 +19,7 @@
 	let customer = $derived(data.customer);
 	let key = $state(pressKey());
 	let shown = $state(0);
-	const VIEWS = [
-		['documents', 'Documents'],
-		['jobs', 'Jobs'],
-		['account', 'Account']
-	] as const;
-	let view = $state<(typeof VIEWS)[number][0]>('documents');
+	let view = $state<'documents' | 'jobs' | 'account'>('documents');
 	let people = $state<{ id: number; name: string }[] | null>(null);
 	async function findPeople() {
 		const response = await fetch('/customers/api?q=').catch(() => null);
@@ -110,44 +106,15 @@
 		class="columns grid grid-cols-[minmax(0,1fr)_400px] gap-5.5 items-start max-[1050px]:grid-cols-1"
 	>
 		<section>
-			<nav class="flex gap-4 mb-2.5" aria-label="What to see">
-				{#each VIEWS as [name, label] (name)}<button
-						class="py-1.5 px-0 text-(--ink-2) border-b-4 border-b-transparent cursor-pointer [&[aria-pressed='true']]:text-(--ink) [&[aria-pressed='true']]:font-semibold [&[aria-pressed='true']]:border-(--tape)"
-						aria-pressed={view === name}
-						onclick={() => (view = name)}>{label}</button
-					>{/each}
-			</nav>
-			{#if view === 'documents'}
-				{#if data.rows.length}<InvoiceRows rows={data.rows} today={data.today} ofOne />
-				{:else}<div class="panel p-6">
-						<h2>No documents yet</h2>
-						<p>What you bill this customer will stand here.</p>
-					</div>{/if}
-			{:else if view === 'jobs'}
-				<ul class="panel list">
-					{#each data.jobs as job (job.id)}
-						<li class="py-2.5 px-4 border-b border-b-(--hair)">
-							<a href="/work/{job.id}"><span class="mono">{job.number}</span> {job.title}</a>
-							<span class="quiet"
-								>{JOB_STATE_NAMES[job.state]}{job.site ? ` · ${job.site}` : ''}</span
-							>
-						</li>
-					{:else}<li class="py-2.5 px-4 border-b border-b-(--hair)">No jobs yet.</li>{/each}
-					<li class="py-2.5 px-4 border-b border-b-(--hair)">
-						<a href="/work/new?customer={customer.id}">Begin a job</a>
-					</li>
-				</ul>
-			{:else}
-				<div class="panel overflow-x-auto">
-					<Table
-						label="Account"
-						rows={data.account}
-						columns={account}
-						id={(row) => row.id}
-						empty="Nothing has happened on this account."
-					/>
-				</div>
-			{/if}
+			<Tabs
+				label="What to look at"
+				bind:value={view}
+				views={[
+					{ name: 'documents', label: 'Documents', body: documentsView },
+					{ name: 'jobs', label: 'Jobs', body: jobsView },
+					{ name: 'account', label: 'Account', body: accountView }
+				]}
+			/>
 		</section>
 		<aside class="panel py-4.5 px-5">
 			{#key `${customer.id}.${shown}`}<CustomerEditor values={customer} onsave={save} />{/key}
@@ -188,3 +155,37 @@
 		</aside>
 	</div>
 </div>
+
+{#snippet documentsView()}
+	{#if data.rows.length}<InvoiceRows rows={data.rows} today={data.today} ofOne />
+	{:else}<div class="panel p-6">
+			<h2>No documents yet</h2>
+			<p>What you bill this customer will stand here.</p>
+		</div>{/if}
+{/snippet}
+
+{#snippet jobsView()}
+	<ul class="panel list">
+		{#each data.jobs as job (job.id)}
+			<li class="py-2.5 px-4 border-b border-b-(--hair)">
+				<a href="/work/{job.id}"><span class="mono">{job.number}</span> {job.title}</a>
+				<span class="quiet">{JOB_STATE_NAMES[job.state]}{job.site ? ` · ${job.site}` : ''}</span>
+			</li>
+		{:else}<li class="py-2.5 px-4 border-b border-b-(--hair)">No jobs yet.</li>{/each}
+		<li class="py-2.5 px-4 border-b border-b-(--hair)">
+			<a href="/work/new?customer={customer.id}">Begin a job</a>
+		</li>
+	</ul>
+{/snippet}
+
+{#snippet accountView()}
+	<div class="panel overflow-x-auto">
+		<Table
+			label="Account"
+			rows={data.account}
+			columns={account}
+			id={(row) => row.id}
+			empty="Nothing has happened on this account."
+		/>
+	</div>
+{/snippet}

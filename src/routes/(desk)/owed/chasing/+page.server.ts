@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { act, box, rowId, tick } from '$lib/server/answers';
+import { pageOf, readCursor } from '$lib/core/paging';
 import { markPosted, sentReminders } from '$lib/server/services/chasing/messages';
 import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasing/settings';
 import { skipMessage } from '$lib/server/services/chasing/chasing';
@@ -15,16 +16,15 @@ const clock = (minutes: number) =>
 
 export const load: PageServerLoad = ({ locals, url }) => {
 	const { db } = locals.world;
-	const typed = url.searchParams.get('page') ?? '';
-	const page = /^[1-9]\d{0,5}$/.test(typed) ? Number(typed) : 1;
+	const cursor = readCursor(url.searchParams);
 	const { hours, ...rest } = loadChaseSettings(db);
-	const sent = sentReminders(db, { limit: PER_PAGE + 1, offset: (page - 1) * PER_PAGE });
+	const read = sentReminders(db, { limit: PER_PAGE + 1, cursor });
+	const { rows: sent, ...places } = pageOf(read, PER_PAGE, cursor, ({ id }) => ({ key: '', id }));
 	return {
 		...chaseDayPage(locals.world),
 		settings: { ...rest, from: clock(hours.from), to: clock(hours.to) },
-		sent: sent.slice(0, PER_PAGE),
-		page,
-		more: sent.length > PER_PAGE
+		sent,
+		...places
 	};
 };
 

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Form from '$lib/ui/parts/Form.svelte';
+	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Switch from '$lib/ui/parts/Switch.svelte';
 	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { page } from '$app/state';
@@ -195,13 +196,6 @@
 				{/each}
 			</ul>
 		{:else}<p class="panel quiet py-3.5 px-4.5">No reminder was written yet.</p>{/if}
-		{#if data.page > 1 || data.more}
-			<nav class="flex gap-3 justify-center mt-3" aria-label="Pages">
-				{#if data.page > 1}<a class="button" href="/owed/chasing?page={data.page - 1}#sent">Newer</a
-					>{/if}
-				{#if data.more}<a class="button" href="/owed/chasing?page={data.page + 1}#sent">Older</a
-					>{/if}
-			</nav>
-		{/if}
+		<Pager before={data.before} after={data.after} at="sent" />
 	</section>
 </div>

@@ -3,20 +3,21 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { KIND_NAMES } from '$lib/core/words';
+	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
 	function address(change: Record<string, string>): string {
 		const next = new URLSearchParams(page.url.searchParams);
-		next.delete('page');
+		next.delete('before');
+		next.delete('after');
 		for (const [name, value] of Object.entries(change)) {
 			if (value) next.set(name, value);
 			else next.delete(name);
 		}
 		return `/work/prices${next.size ? `?${next}` : ''}`;
 	}
-	const turn = (n: number) => `${address({})}${address({}).includes('?') ? '&' : '?'}page=${n}`;
 	let timer: ReturnType<typeof setTimeout>;
 	function search(typed: string) {
 		clearTimeout(timer);
@@ -110,9 +111,6 @@
 				</li>
 			{/each}
 		</ul>
-		<div class="flex gap-2.5 py-3.5 px-0">
-			{#if data.query.page > 1}<a class="button" href={turn(data.query.page - 1)}>Back</a>{/if}
-			{#if data.more}<a class="button" href={turn(data.query.page + 1)}>More</a>{/if}
-		</div>
+		<Pager before={data.before} after={data.after} words={['Back', 'More']} />
 	{/if}
 </div>

@@ -1,5 +1,6 @@
 // Bank statements in: read, kept once, matched, accepted. Nothing is posted before the owner accepts it.
 import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
+import { pageOf, type Cursor } from '../../../../core/paging';
 import { Matcher } from '../../../../core/bank/match';
 import { RecordedMatcher, together } from '../../../../core/bank/recorded';
 import { bankImports, bankLines, customers } from '../../../db/schema';
@@ -9,27 +10,29 @@ import { matchInput, takenBack, toMatch } from './facts';
 export const LINES_PER_PAGE = 40;
 export type LineState = 'open' | 'accepted' | 'notBusiness' | 'out';
 
-/** Lines as a page, with fresh proposals for those that are open. */
-export function bankPage(world: World, state: LineState, page: number) {
+/** Lines as a page, the surest first and then the newest, with fresh proposals for those that are open. */
+export function bankPage(world: World, state: LineState, cursor: Cursor | null = null) {
 	const { db } = world;
 	const which =
 		state === 'out'
 			? sql`${bankLines.amount} < 0`
 			: and(eq(bankLines.state, state), gt(bankLines.amount, 0))!;
-	const rows = db
+	const back = cursor?.way === 'before';
+	const score = sql`${state === 'open' ? sql`coalesce(json_extract(proposal, '$.score'), -1)` : sql`cast(0 as real)`}`;
+	const beyond = cursor
+		? sql` and (${score}, date, id) ${back ? sql`>` : sql`<`} (select ${score}, date, id from bank_lines where id = ${cursor.id})`
+		: sql``;
+	const read = db
 		.select()
 		.from(bankLines)
-		.where(which)
-		.orderBy(
-			...(state === 'open'
-				? [desc(sql`coalesce(json_extract(${bankLines.proposal}, '$.score'), -1)`)]
-				: []),
-			desc(bankLines.date),
-			desc(bankLines.id)
-		)
+		.where(sql`${which}${beyond}`)
+		.orderBy(...[score, bankLines.date, bankLines.id].map((one) => (back ? asc(one) : desc(one))))
 		.limit(LINES_PER_PAGE + 1)
-		.offset((page - 1) * LINES_PER_PAGE)
 		.all();
+	const { rows, before, after } = pageOf(read, LINES_PER_PAGE, cursor, ({ id }) => ({
+		key: '',
+		id
+	}));
 	const input = state === 'open' ? matchInput(db) : { invoices: [], learned: [], recorded: [] };
 	const matcher = new Matcher(input.invoices, new Map(input.learned));
 	const known = new RecordedMatcher(input.recorded);
@@ -45,7 +48,9 @@ export function bankPage(world: World, state: LineState, page: number) {
 		from bank_lines`)!;
 	return {
 		counts,
-		lines: rows.slice(0, LINES_PER_PAGE).map((row) => ({
+		before,
+		after,
+		lines: rows.map((row) => ({
 			id: row.id,
 			date: row.date,
 			amount: row.amount,
@@ -58,7 +63,6 @@ export function bankPage(world: World, state: LineState, page: number) {
 			takenBack: row.state === 'open' ? takenBack(db, row) : [],
 			paymentId: row.paymentId
 		})),
-		more: rows.length > LINES_PER_PAGE,
 		payers: db
 			.select({ id: customers.id, name: customers.name })
 			.from(customers)

@@ -1,0 +1,125 @@
+// Every form stands in one frame: without scripts, with the first touch, pressed twice, refused, and with the line cut.
+import { expect } from 'chai';
+import type { Browser, BrowserContext, Page } from 'playwright-core';
+import { after, before, describe, it } from 'mocha';
+import Sqlite from 'better-sqlite3';
+import { join } from 'node:path';
+import { runApp, type RunningApp } from '../support/app';
+import { openBrowser, ready, setUp } from '../support/browser';
+
+describe('a form', () => {
+	let app: RunningApp;
+	let browser: Browser;
+	let context: BrowserContext;
+	let page: Page;
+	const value = (query: string): unknown => {
+		const db = new Sqlite(join(app.folder, 'axiometer.sqlite'), { readonly: true });
+		try {
+			return db.prepare(query).pluck().get();
+		} finally {
+			db.close();
+		}
+	};
+
+	before(async () => {
+		app = await runApp();
+		browser = await openBrowser();
+	});
+	after(async () => {
+		await browser?.close();
+		await app?.end();
+	});
+
+	it('without scripts: each message stands at its box, and what was typed stays', async () => {
+		const plain = await browser.newContext({ javaScriptEnabled: false });
+		const first = await plain.newPage();
+		await first.goto(app.origin);
+		await first.getByLabel('Your own name').fill('Tamsin Orrell');
+		await first.getByLabel('I work for contractors').check();
+		await first.getByLabel('Phone').fill('01632 960 999');
+		await first.getByLabel('Password').fill('short');
+		await first.getByRole('button', { name: 'Begin' }).click();
+		await first.getByText('The law wants an address').waitFor();
+		expect(await first.getByLabel('Your own name').inputValue()).to.equal('Tamsin Orrell');
+		expect(await first.getByLabel('Phone').inputValue()).to.equal('01632 960 999');
+		expect(await first.getByLabel('I work for contractors').isChecked()).to.equal(true);
+		// A password is not sent back.
+		expect(await first.getByLabel('Password').inputValue()).to.equal('');
+		const address = first.getByLabel('Business address');
+		expect(await address.getAttribute('aria-invalid')).to.equal('true');
+		await plain.close();
+	});
+
+	it('refused: the first wrong box has the cursor, and the message goes once it is right', async () => {
+		context = await browser.newContext();
+		page = await context.newPage();
+		await setUp(page, app.origin);
+		await page.goto(`${app.origin}/settings`);
+		await ready(page);
+		await page.getByLabel('Business address').fill('');
+		await page.getByLabel('Sort code').fill('12');
+		await page.getByRole('button', { name: 'Save' }).click();
+		await page.getByText('The law wants an address').waitFor();
+		await page.getByText('A sort code has six digits.').waitFor();
+		await page.waitForFunction(
+			() => (document.activeElement as HTMLInputElement)?.name === 'address'
+		);
+		expect(await page.getByLabel('Sort code').inputValue()).to.equal('12');
+		await page.getByLabel('Business address').fill('Kiln Cottage\nHarrowmere');
+		await page.getByLabel('Sort code').fill('00-00-11');
+		await page.getByRole('button', { name: 'Save' }).click();
+		await page.getByText('Saved. Documents issued before').waitFor();
+		expect(await page.locator('[aria-invalid="true"]').count()).to.equal(0);
+		expect(value('select bank_sort_code from business')).to.equal('00-00-11');
+	});
+
+	it('pressed at once, and twice: it waits for its life, and is done once', async () => {
+		await page.goto(`${app.origin}/work/new`);
+		await ready(page);
+		await page.getByPlaceholder('Type a name').fill('Ruben Achterberg');
+		await page.getByRole('option', { name: /a household/ }).click();
+		await page.getByLabel('What is to be done').fill('Parlour ceiling');
+		// Two presses in one turn of the page, before either is answered.
+		await page.evaluate(() => {
+			const button = [...document.querySelectorAll('button')].find(
+				(one) => one.textContent === 'Begin the job'
+			)!;
+			button.click();
+			button.click();
+		});
+		await page.waitForURL(/\/work\/\d+$/);
+		expect(value('select count(*) from jobs')).to.equal(1);
+	});
+
+	it('on a page with many: the answer goes to the one that was pressed', async () => {
+		await page.getByRole('button', { name: 'Time', exact: true }).first().click();
+		await page.getByLabel('Hours').fill('a while');
+		await page.getByRole('button', { name: 'Add the time' }).click();
+		await page.waitForFunction(
+			() => (document.activeElement as HTMLInputElement)?.name === 'hours'
+		);
+		expect(await page.locator('[aria-invalid="true"]').count()).to.equal(1);
+		await page.getByRole('button', { name: 'Add a visit' }).click();
+		await page.getByLabel('From', { exact: true }).fill('noon');
+		await page.getByRole('button', { name: 'Add the visit' }).click();
+		await page.waitForFunction(() => (document.activeElement as HTMLInputElement)?.name === 'from');
+		// The other keeps what it said.
+		expect(await page.locator('[aria-invalid="true"]').count()).to.equal(2);
+		await page.getByLabel('Hours').fill('2:30');
+		await page.getByRole('button', { name: 'Add the time' }).click();
+		await page.getByText('2.5 h').waitFor();
+		expect(value('select sum(minutes) from time_entries')).to.equal(150);
+	});
+
+	it('with the line cut: says so, loses nothing, and goes through when the line is back', async () => {
+		await page.getByLabel('From', { exact: true }).fill('09:30');
+		await context.setOffline(true);
+		await page.getByRole('button', { name: 'Add the visit' }).click();
+		await page.getByText('What you typed is still here').waitFor();
+		expect(await page.getByLabel('From', { exact: true }).inputValue()).to.equal('09:30');
+		await context.setOffline(false);
+		await page.getByRole('button', { name: 'Add the visit' }).click();
+		await page.getByRole('button', { name: 'Add a visit' }).waitFor();
+		expect(value('select "from" from visits')).to.equal('09:30');
+	});
+});

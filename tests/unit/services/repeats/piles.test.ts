@@ -1,0 +1,139 @@
+// What was due while the machine was off: two at once are asked about, one alone goes out; each answer to the day.
+import { expect } from 'chai';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
+import { repeatOccurrences } from '../../../../src/lib/server/db/schema';
+import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
+import {
+	addRepeat,
+	setRepeatState,
+	skipOccurrence
+} from '../../../../src/lib/server/services/repeats/repeats';
+import { answerPile, runRepeats } from '../../../../src/lib/server/services/repeats/making';
+import { repeatPage } from '../../../../src/lib/server/services/repeats/page';
+import { expectSoundBooks } from '../../../support/books';
+import { HOUSEHOLD, issued, line, makeWorld, type TestWorld } from '../../../support/world';
+
+let world: TestWorld;
+beforeEach(() => (world = makeWorld()));
+afterEach(() => {
+	expectSoundBooks(world.db);
+	world.end();
+});
+
+const on = (day: string) => world.clock.set(londonMoment(`${day}T09:00`));
+async function repeat(more: object = {}): Promise<number> {
+	const first = await issued(world, HOUSEHOLD, { rows: [line('a', 'Care for {month}', '25.00')] });
+	return addRepeat(world, 'press', first.id, {
+		name: 'Care',
+		start: '2026-12-01',
+		every: 1,
+		unit: 'month',
+		action: 'send',
+		...more
+	});
+}
+const made = () =>
+	world.db
+		.select({ nominal: repeatOccurrences.nominal, state: repeatOccurrences.state })
+		.from(repeatOccurrences)
+		.orderBy(repeatOccurrences.nominal)
+		.all();
+const state = (id: number) => repeatPage(world, id).repeat.state;
+
+describe('a pile', () => {
+	it('of one is none: it goes out', async () => {
+		const id = await repeat();
+		on('2026-12-31');
+		await runRepeats(world);
+		expect(state(id)).to.equal('active');
+		expect(made()).to.deep.equal([{ nominal: '2026-12-01', state: 'sent' }]);
+	});
+
+	it('of exactly two is asked about, and nothing goes out meanwhile', async () => {
+		const id = await repeat();
+		on('2027-01-01');
+		await runRepeats(world);
+		expect(state(id)).to.equal('asking');
+		expect(repeatPage(world, id).waiting.map((one) => one.nominal)).to.deep.equal([
+			'2026-12-01',
+			'2027-01-01'
+		]);
+		await runRepeats(world);
+		expect(made()).to.deep.equal([]);
+	});
+
+	it('of drafts is made without asking: nothing leaves the house by that', async () => {
+		const id = await repeat({ action: 'draft' });
+		on('2027-02-01');
+		await runRepeats(world);
+		expect(state(id)).to.equal('active');
+		expect(made().map((one) => one.state)).to.deep.equal(['drafted', 'drafted', 'drafted']);
+	});
+
+	for (const [answer, expected, skipped] of [
+		['all', ['2026-12-01', '2027-01-01', '2027-02-01'], []],
+		['latest', ['2027-02-01'], ['2026-12-01', '2027-01-01']],
+		['none', [], ['2026-12-01', '2027-01-01', '2027-02-01']]
+	] as const)
+		it(`answered with ${answer} makes exactly that, and goes on with the next month`, async () => {
+			const id = await repeat();
+			on('2027-02-10');
+			await runRepeats(world);
+			answerPile(world, id, answer);
+			await runRepeats(world);
+			await deliverDue(world);
+			expect(made().map((one) => one.nominal)).to.deep.equal(expected);
+			expect(made().every((one) => one.state === 'sent')).to.equal(true);
+			expect(world.sent).to.have.length(expected.length);
+			expect(repeatPage(world, id).repeat.skipped).to.deep.equal(skipped);
+			on('2027-03-01');
+			await runRepeats(world);
+			expect(made().map((one) => one.nominal)).to.deep.equal([...expected, '2027-03-01']);
+		});
+
+	it('is answered once: a second answer, from another tab, changes nothing', async () => {
+		const id = await repeat();
+		on('2027-02-10');
+		await runRepeats(world);
+		answerPile(world, id, 'none');
+		answerPile(world, id, 'all');
+		await runRepeats(world);
+		expect(made()).to.deep.equal([]);
+	});
+
+	it('leaves out what was skipped before, which may leave one alone', async () => {
+		const id = await repeat();
+		skipOccurrence(world, id, '2026-12-01', true);
+		on('2027-01-15');
+		await runRepeats(world);
+		expect(state(id)).to.equal('active');
+		expect(made()).to.deep.equal([{ nominal: '2027-01-01', state: 'sent' }]);
+	});
+
+	it('of a paused repeat does not come: it goes on from the day it is taken up again', async () => {
+		const id = await repeat();
+		setRepeatState(world, id, 'paused');
+		on('2027-02-10');
+		await runRepeats(world);
+		expect(state(id)).to.equal('paused');
+		expect(made()).to.deep.equal([]);
+		setRepeatState(world, id, 'active');
+		await runRepeats(world);
+		expect(made()).to.deep.equal([]);
+		on('2027-03-01');
+		await runRepeats(world);
+		expect(made().map((one) => one.nominal)).to.deep.equal(['2027-03-01']);
+	});
+
+	it('that holds the last occurrence ends with its answer', async () => {
+		const id = await repeat({ ends: 'after', after: '2' });
+		on('2027-05-01');
+		await runRepeats(world);
+		expect(state(id)).to.equal('asking');
+		answerPile(world, id, 'latest');
+		await runRepeats(world);
+		expect(made().map((one) => one.nominal)).to.deep.equal(['2027-01-01']);
+		expect(state(id)).to.equal('ended');
+	});
+});
