@@ -1,5 +1,11 @@
 // What a form's action answers: the values by their shape, a message at each box, and nothing typed lost.
-import { isActionFailure, isHttpError, isRedirect, redirect } from '@sveltejs/kit';
+import {
+	isActionFailure,
+	isHttpError,
+	isRedirect,
+	redirect,
+	type ActionFailure
+} from '@sveltejs/kit';
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { z } from 'zod';
@@ -37,6 +43,19 @@ const shape = () =>
 		row: answers.rowId,
 		many: z.array(answers.rowId).catch([])
 	});
+
+interface Refused {
+	form: {
+		valid: boolean;
+		errors: Record<string, string[]>;
+		message?: string;
+		data: Record<string, unknown>;
+	};
+}
+function refused(answer: unknown): ActionFailure<Refused> {
+	if (!isActionFailure(answer)) throw new Error('was not refused');
+	return answer as unknown as ActionFailure<Refused>;
+}
 
 describe('the action of a form', () => {
 	it('reads boxes, ticks, rows and many of a name; what is missing is empty', async () => {
@@ -81,14 +100,15 @@ describe('the action of a form', () => {
 	});
 
 	it('puts each message at its box, and gives back what was typed', async () => {
-		const answer = await answers.act(
-			posting({ name: 'long', row: '5', __superform_id: 'form' }),
-			shape(),
-			() => {
-				throw new FieldError({ name: 'Too long.', 'lines.2.price': 'No number.' });
-			}
+		const answer = refused(
+			await answers.act(
+				posting({ name: 'long', row: '5', __superform_id: 'form' }),
+				shape(),
+				() => {
+					throw new FieldError({ name: 'Too long.', 'lines.2.price': 'No number.' });
+				}
+			)
 		);
-		if (!isActionFailure(answer)) throw new Error('was not refused');
 		expect(answer.status).to.equal(422);
 		expect(answer.data.form.errors).to.deep.equal({
 			name: ['Too long.'],
@@ -107,10 +127,11 @@ describe('the action of a form', () => {
 			[new UnavailableError('down'), 503, /Nothing was charged/]
 		];
 		for (const [problem, status, words] of refusals) {
-			const answer = await answers.act(posting({ name: 'x' }), shape(), () => {
-				throw problem;
-			});
-			if (!isActionFailure(answer)) throw new Error(`${status} was not refused`);
+			const answer = refused(
+				await answers.act(posting({ name: 'x' }), shape(), () => {
+					throw problem;
+				})
+			);
 			expect(answer.status).to.equal(status);
 			expect(answer.data.form.message).to.match(words);
 			expect(answer.data.form.errors).to.deep.equal({});
