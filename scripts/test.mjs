@@ -1,5 +1,5 @@
 // Sets up all that tests need, and tests: types, lint, import directions, build, units, whole journeys.
-// Ends with the one line `N passed, N failed`.
+// Ends with the one line `N passed, N failed`. `all` takes the long journeys as well, which are marked `@long`.
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync } from 'node:fs';
@@ -82,7 +82,8 @@ await check('generated types', ['svelte-kit', 'sync']);
 // Two at a time, as there are at least two cores.
 await Promise.all([checks(), directions()]);
 await suite('units', []);
-await suite('journeys', ['--config', '.mocharc.e2e.json']);
+const short = process.argv[2] === 'all' ? [] : ['--grep', '@long', '--invert'];
+await suite('journeys', ['--config', '.mocharc.e2e.json', ...short]);
 
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exitCode = failed === 0 && passed > 0 ? 0 : 1;

@@ -24,7 +24,7 @@ const FIRM = {
 	phone: '07700 900145'
 };
 
-describe('chasing over two months, and paying from the bank', () => {
+describe('chasing over two months, and paying from the bank @long', () => {
 	let app: RunningApp;
 	let browser: Browser;
 	const errors: string[] = [];

@@ -78,6 +78,9 @@ describe('a form', () => {
 		await ready(page);
 		await page.getByPlaceholder('Type a name').fill('Ruben Achterberg');
 		await page.getByRole('option', { name: /a household/ }).click();
+		await page.waitForFunction(
+			() => document.querySelector<HTMLInputElement>('[name="customerId"]')?.value !== ''
+		);
 		await page.getByLabel('What is to be done').fill('Parlour ceiling');
 		// Two presses in one turn of the page, before either is answered.
 		await page.evaluate(() => {

@@ -209,6 +209,9 @@ describe('getting the money in', () => {
 		await page.getByText('with a slip', { exact: false }).waitFor();
 		await page.getByRole('button', { name: /^Accept all|^Accept it/ }).click();
 		await page.getByText(/recorded, £/).waitFor();
+		await page
+			.getByRole('button', { name: /^Accept all|^Accept it/ })
+			.waitFor({ state: 'detached' });
 		for (let left = 0; left < 4; left++) {
 			const accept = page.getByRole('button', { name: /^Accept/ });
 			if ((await accept.count()) === 0) break;

@@ -335,7 +335,7 @@ describe('from finished work to bills', () => {
 		await on('2026-11-24');
 	});
 
-	it('killed again and again in the middle of a run of 200: each job once, numbers without gaps', async () => {
+	it('killed again and again in the middle of a run of 200: each job once, numbers without gaps @long', async () => {
 		await app.kill('app');
 		const env = { ...app.env, AXIOMETER_CLOCK: '2027-03-02T12:00' };
 		const world = openWorld(readConfig(env));

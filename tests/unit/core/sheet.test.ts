@@ -1,79 +1,24 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
-import type { CustomerRecord, SellerRecord } from '../../../src/lib/core/parties';
-import { NO_STANDING } from '../../../src/lib/core/parties';
+import { NO_STANDING, type SellerRecord } from '../../../src/lib/core/parties';
 import { explainNumberPattern, formatNumber } from '../../../src/lib/core/documents/numbers';
 import { writeInvoiceFigures } from '../../../src/lib/core/figures/output';
-import type { TaxStanding } from '../../../src/lib/core/documents/types';
 import {
 	isUtr,
 	isVatNumber,
 	readVerificationNumber
 } from '../../../src/lib/core/regimes/gb/checks';
-import { blankLine, blankSheet } from '../../../src/lib/core/sheet/blank';
+import { blankLine } from '../../../src/lib/core/sheet/blank';
 import { linesFromCells } from '../../../src/lib/core/sheet/paste';
-import { readSheet } from '../../../src/lib/core/sheet/read';
-import type { Problem, Sheet, SheetLine } from '../../../src/lib/core/sheet/types';
-
-const seller: SellerRecord = {
-	tradingName: '',
-	ownerName: 'Tamsin Orrell',
-	address: 'Kiln Cottage',
-	email: '',
-	phone: '',
-	utr: '',
-	cisSubcontractor: true,
-	bank: { accountName: '', sortCode: '', accountNumber: '' },
-	terms: { days: 14, endOfMonth: false },
-	vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
-};
-
-function customer(
-	kind: CustomerRecord['kind'],
-	standing: Partial<TaxStanding> = {}
-): CustomerRecord {
-	return {
-		id: 1,
-		kind,
-		name: 'Beacon',
-		email: '',
-		address: 'Foundry House',
-		terms: null,
-		orderNumberRequired: false,
-		billTo: null,
-		sites: [],
-		standings: [{ ...NO_STANDING, ...standing }]
-	};
-}
-const FULL = {
-	vatRegistered: true,
-	vatNumber: '123456782',
-	cisRegistered: true,
-	cisRate: '20' as const
-};
-
-function line(more: Partial<SheetLine> = {}): SheetLine {
-	return { ...blankLine('a'), description: 'Render', unitPrice: '100', ...more };
-}
-
-function read(
-	who: CustomerRecord | null,
-	change: Partial<Sheet> = {},
-	today = '2026-11-24',
-	by = seller
-) {
-	return readSheet(
-		{
-			...blankSheet(),
-			customerId: who?.id ?? null,
-			contract: 'construction',
-			rows: [line()],
-			...change
-		},
-		{ seller: by, customer: who, today }
-	);
-}
-const at = (problems: Problem[], path: string) => problems.find((problem) => problem.path === path);
+import type { Problem } from '../../../src/lib/core/sheet/types';
+import {
+	customerOf as customer,
+	FULL,
+	lineOf as line,
+	problemAt as at,
+	readWith as read,
+	SELLER as seller
+} from '../../support/sheets';
 
 describe('the sheet: what would be wrong in law, with its fix', () => {
 	it('a complete invoice has nothing against it', () => {

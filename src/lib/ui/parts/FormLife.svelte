@@ -18,6 +18,14 @@
 	}
 	let { form, state, live, onalive, onsubmit, onchange, ondone, onend }: Props = $props();
 
+	// It is done once the page shows what it did, or once it shows this form no more.
+	let answer: Record<string, unknown> | null = null;
+	function settle() {
+		const done = answer;
+		answer = null;
+		if (done) ondone(done);
+	}
+
 	const { enhance, errors, message, submitting } = superForm<Record<string, unknown>, string>(
 		untrack(() => state),
 		untrack(() => ({
@@ -32,8 +40,9 @@
 			onSubmit: ({ submitter }) => onsubmit(submitter),
 			onUpdate: ({ form, result }) => {
 				if (result.type === 'success' && form.valid)
-					ondone((result.data ?? {}) as Record<string, unknown>);
+					answer = (result.data ?? {}) as Record<string, unknown>;
 			},
+			onUpdated: settle,
 			onError: () => {
 				$message =
 					'This could not be done just now. What you typed is still here: try again in a minute.';
@@ -47,6 +56,10 @@
 	onMount(() => {
 		const enhanced = enhance(form);
 		onalive();
-		return () => enhanced.destroy?.();
+		return () => {
+			enhanced.destroy?.();
+			// Not while the page is being taken down: what follows may draw something.
+			setTimeout(settle);
+		};
 	});
 </script>
