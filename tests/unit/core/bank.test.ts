@@ -1,7 +1,8 @@
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { describe, it } from 'mocha';
-import { learnedName, Matcher } from '../../../src/lib/core/bank/match';
+import { Matcher } from '../../../src/lib/core/bank/match';
+import { learnedName } from '../../../src/lib/core/bank/names';
 import { findSubset } from '../../../src/lib/core/bank/subset';
 import type { OpenInvoice } from '../../../src/lib/core/bank/types';
 import { readBankFile } from '../../../src/lib/core/formats/bankFile';

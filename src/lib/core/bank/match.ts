@@ -1,55 +1,18 @@
 // Money that arrived finds its invoice: by number, amount, amount less the deduction, several together, or who paid before.
 import { slipsBetween } from '../spelling';
 import { displayPounds } from '../money/display';
+import { deletions, LEAST_LETTERS, learnedName, squeezed, wordsOf } from './names';
+import { amountReason, bestOf, proposal, sameShares } from './proposal';
 import { findSubset } from './subset';
-import type { OpenInvoice, Proposal, ProposedShare, ToMatch } from './types';
+import type { OpenInvoice, Proposal, ToMatch } from './types';
 
 /** From here on, and well ahead of the next best, a proposal is sure. */
 const SURE = 80;
 const AHEAD = 15;
 const LEAST = 30;
 
-/** A payer is known by at least so many letters. */
-const LEAST_LETTERS = 4;
 /** A word of a name that more payers than this share says nothing. */
 const MOST_PAYERS = 12;
-const NO_NAMES = new Set([
-	'ltd',
-	'limited',
-	'plc',
-	'llp',
-	'and',
-	'the',
-	'mr',
-	'mrs',
-	'ms',
-	'household',
-	'from',
-	'payment',
-	'faster',
-	'bgc',
-	'fpi',
-	'invoice'
-]);
-
-export const squeezed = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
-
-/** How a payer's name on bank lines is remembered. */
-export function learnedName({ payer, text }: Pick<ToMatch, 'payer' | 'text'>): string {
-	return squeezed(payer || text.replace(/\d{2,}\S*/g, ' ')).slice(0, 60);
-}
-
-function wordsOf(text: string): string[] {
-	return text
-		.toLowerCase()
-		.split(/[^a-z0-9]+/)
-		.filter((word) => word.length >= LEAST_LETTERS && !NO_NAMES.has(word) && !/^\d+$/.test(word));
-}
-
-/** Every text that lacks one sign of a number: what two numbers one slip apart have in common. */
-function deletions(text: string): string[] {
-	return Array.from(text, (_, index) => text.slice(0, index) + text.slice(index + 1));
-}
 
 /** The open invoices by everything they can be found by; made once, asked for each line. */
 export class Matcher {
@@ -282,65 +245,4 @@ export class Matcher {
 			);
 		return found;
 	}
-}
-
-function amountReason(line: ToMatch, invoice: OpenInvoice): string {
-	if (invoice.toPay === line.amount)
-		return invoice.outstanding > invoice.toPay
-			? `the amount of ${invoice.number} less the ${displayPounds(invoice.outstanding - invoice.toPay)} they deduct`
-			: `the exact amount of ${invoice.number}`;
-	return `the whole amount of ${invoice.number}, without the deduction`;
-}
-
-/** Shares a line out over invoices, the one due first, first; without deduction where the whole came. */
-function proposal(
-	line: ToMatch,
-	invoices: readonly OpenInvoice[],
-	score: number,
-	reasons: string[]
-): Proposal {
-	const ordered = [...invoices].sort((a, b) =>
-		a.dueDate === b.dueDate ? a.documentId - b.documentId : a.dueDate < b.dueDate ? -1 : 1
-	);
-	const gross = ordered.reduce((sum, one) => sum + one.outstanding, 0);
-	const toPay = ordered.reduce((sum, one) => sum + one.toPay, 0);
-	const undeducted = line.amount === gross && gross !== toPay;
-	let left = line.amount;
-	const shares: ProposedShare[] = [];
-	for (const one of ordered) {
-		const most = undeducted ? one.outstanding : one.toPay;
-		const amount = Math.min(left, most);
-		if (amount <= 0) continue;
-		left -= amount;
-		shares.push({
-			documentId: one.documentId,
-			number: one.number,
-			amount,
-			withheld: undeducted && one.outstanding !== one.toPay ? 0 : null
-		});
-	}
-	const { payerId, payer } = ordered[0]!;
-	return {
-		payerId,
-		payer,
-		shares,
-		over: left,
-		score: Math.min(100, score),
-		sure: false,
-		reasons
-	};
-}
-
-const keyOf = (one: Proposal) =>
-	`${one.payerId} ${one.shares.map((share) => `${share.documentId}:${share.amount}`).join(' ')}`;
-const sameShares = (a: Proposal, b: Proposal) => keyOf(a) === keyOf(b);
-
-/** The best of those that propose the same, by score. */
-function bestOf(found: Proposal[]): Proposal[] {
-	const best = new Map<string, Proposal>();
-	for (const one of found) {
-		const known = best.get(keyOf(one));
-		if (!known || known.score < one.score) best.set(keyOf(one), one);
-	}
-	return [...best.values()].sort((a, b) => b.score - a.score);
 }

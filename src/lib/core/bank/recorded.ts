@@ -3,7 +3,7 @@
 import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import { displayPounds } from '../money/display';
-import { squeezed } from './match';
+import { squeezed } from './names';
 import type { Proposal, ToMatch } from './types';
 
 export interface RecordedMoney {

@@ -2,7 +2,7 @@
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { readDeductionFile } from '../../../core/formats/deductionFile';
-import { squeezed } from '../../../core/bank/match';
+import { squeezed } from '../../../core/bank/names';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { formatMoney } from '../../../core/money/decimal';
 import { customers } from '../../db/schema';

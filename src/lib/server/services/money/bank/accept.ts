@@ -1,7 +1,7 @@
 // Bank lines accepted, ticked off, put aside or opened again. Nothing is posted before the owner accepts it.
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { learnedName } from '../../../../core/bank/match';
+import { learnedName } from '../../../../core/bank/names';
 import { displayPounds } from '../../../../core/money/display';
 import { shareOldestFirst } from '../../../../core/settlement/sharing';
 import { writeAtOnce, type Transaction } from '../../../db/connection';
