@@ -248,7 +248,7 @@ describe('from finished work to bills', () => {
 		await expectAccessible(page, 'a job');
 	});
 
-	it('a monthly repeat charged to a kept card: one charge fails, and 40 days of downtime', async () => {
+	it('a monthly repeat charged to a kept card: one charge fails, and 40 days of downtime @long', async () => {
 		const page = await signedIn();
 		const draft = await page.context().request.post(`${app.origin}/billing/new`, {
 			form: { key: 'care', customer: String(ids.household) },
@@ -394,7 +394,7 @@ describe('from finished work to bills', () => {
 		expect(weeks()).to.deep.equal({ made: 53, dates: 53, documents: 53 });
 	});
 
-	it('every other page of the work is accessible', async () => {
+	it('every other page of the work is accessible @long', async () => {
 		const page = await signedIn();
 		for (const path of [
 			'/work/new',
