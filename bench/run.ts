@@ -15,6 +15,7 @@ import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { countByState, listDocuments } from '../src/lib/server/services/desk/documentList';
 import { find } from '../src/lib/server/services/desk/find';
 import { nextMoves } from '../src/lib/server/services/desk/moves';
+import { SELLER } from '../tests/support/sheets';
 
 /** Microseconds for one call, the median of several rounds. */
 function time(work: () => unknown, calls: number): number {
@@ -75,18 +76,7 @@ const sheet = {
 };
 const context = {
 	today: '2026-11-24',
-	seller: {
-		tradingName: '',
-		ownerName: 'Tamsin Orrell',
-		address: 'Kiln Cottage',
-		email: '',
-		phone: '',
-		utr: '',
-		cisSubcontractor: true,
-		bank: { accountName: '', sortCode: '', accountNumber: '' },
-		terms: { days: 14, endOfMonth: false },
-		vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
-	},
+	seller: SELLER,
 	customer: {
 		id: 1,
 		kind: 'contractor' as const,

@@ -4,6 +4,7 @@ import { superValidate, type SuperValidated } from 'sveltekit-superforms/server'
 import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
 import { readTypedDate } from '../core/calendar/conversion';
+import { TableError } from '../core/formats/table';
 import { parseMoney } from '../core/money/decimal';
 import { readTypedNumber } from '../core/money/typed';
 import { UnavailableError } from './gateways/asking';
@@ -19,6 +20,12 @@ export interface Refusal {
 function refusalOf(problem: unknown): { status: number; refusal: Refusal } | null {
 	if (problem instanceof FieldError)
 		return { status: 422, refusal: { message: problem.message, fields: problem.fields } };
+	// A table that cannot be read came in the box for the file.
+	if (problem instanceof TableError)
+		return {
+			status: 422,
+			refusal: { message: problem.message, fields: { file: problem.message } }
+		};
 	if (problem instanceof NotReadyError) {
 		const fields = Object.fromEntries(problem.problems.map((one) => [one.path, one.message]));
 		return { status: 422, refusal: { message: problem.message, fields } };
@@ -153,6 +160,22 @@ export function byId(posted: FormData, prefix: string): Record<string, string> {
 			name.startsWith(`${prefix}.`) ? [[name.slice(prefix.length + 1), String(value)]] : []
 		)
 	);
+}
+
+/**
+ * The bytes of the file in the box `file`.
+ * @throws FieldError where there is none, or it has more than `most` megabytes
+ */
+export async function fileOf(
+	posted: FormData,
+	most: number,
+	none = 'Choose a file.',
+	tooLarge = `The file is larger than ${most} MB.`
+): Promise<{ name: string; bytes: Uint8Array }> {
+	const file = posted.get('file');
+	if (!(file instanceof File) || file.size === 0) throw new FieldError({ file: none });
+	if (file.size > most * 1024 * 1024) throw new FieldError({ file: tooLarge });
+	return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
 }
 
 /** JSON in a field of a form; nothing where it is none, for the service to refuse. */

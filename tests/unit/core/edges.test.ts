@@ -10,7 +10,6 @@ import type { ChasePayer, ChaseStep } from '../../../src/lib/core/chasing/types'
 import { computeInvoice } from '../../../src/lib/core/figures/invoice';
 import { readInvoiceInput } from '../../../src/lib/core/figures/input';
 import { writeInvoiceFigures } from '../../../src/lib/core/figures/output';
-import { NO_STANDING, type CustomerRecord, type SellerRecord } from '../../../src/lib/core/parties';
 import { pageOf, readCursor } from '../../../src/lib/core/paging';
 import { GB } from '../../../src/lib/core/regimes/gb';
 import { decideTaxPoint } from '../../../src/lib/core/regimes/gb/taxPoint';
@@ -20,6 +19,7 @@ import { blankLine, blankSheet } from '../../../src/lib/core/sheet/blank';
 import { readSheet } from '../../../src/lib/core/sheet/read';
 import type { Sheet } from '../../../src/lib/core/sheet/types';
 import { counted, withinSentence } from '../../../src/lib/core/words';
+import { customerOf, SELLER } from '../../support/sheets';
 
 const figures = (input: object) =>
 	writeInvoiceFigures(
@@ -152,30 +152,7 @@ describe('settlement at the edge', () => {
 	});
 });
 
-const seller: SellerRecord = {
-	tradingName: '',
-	ownerName: 'Tamsin Orrell',
-	address: 'Kiln Cottage',
-	email: '',
-	phone: '',
-	utr: '',
-	cisSubcontractor: true,
-	bank: { accountName: '', sortCode: '', accountNumber: '' },
-	terms: { days: 14, endOfMonth: false },
-	vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
-};
-const household = (address: string): CustomerRecord => ({
-	id: 1,
-	kind: 'household',
-	name: 'Odile',
-	email: '',
-	address,
-	terms: null,
-	orderNumberRequired: false,
-	billTo: null,
-	sites: [],
-	standings: [NO_STANDING]
-});
+const household = (address: string) => customerOf('household', {}, { name: 'Odile', address });
 
 describe('what the law asks of a sheet', () => {
 	const problems = (unitPrice: string, more: Partial<Sheet> = {}, address = '') =>
@@ -187,7 +164,7 @@ describe('what the law asks of a sheet', () => {
 				rows: [{ ...blankLine('a'), description: 'Patch', quantity: '1', unitPrice }],
 				...more
 			},
-			{ seller, customer: household(address), today: '2026-11-24' }
+			{ seller: SELLER, customer: household(address), today: '2026-11-24' }
 		).problems.map((one) => one.path);
 
 	it('an address above £250 with VAT, and none at £250 exactly', () => {

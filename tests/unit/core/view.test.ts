@@ -1,13 +1,7 @@
 import { wordsOf } from '../../support/world';
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
-import {
-	customerOn,
-	NO_STANDING,
-	sellerOn,
-	type CustomerRecord,
-	type SellerRecord
-} from '../../../src/lib/core/parties';
+import { customerOn, sellerOn, type CustomerRecord } from '../../../src/lib/core/parties';
 import type { Frozen, TaxStanding } from '../../../src/lib/core/documents/types';
 import { viewDocument } from '../../../src/lib/core/documents/view';
 import { type DocumentView, type Marking } from '../../../src/lib/core/documents/viewTypes';
@@ -16,45 +10,26 @@ import { decideRate } from '../../../src/lib/core/regimes/gb/decisions';
 import { blankLine, blankSheet } from '../../../src/lib/core/sheet/blank';
 import { readSheet } from '../../../src/lib/core/sheet/read';
 import type { Sheet, SheetLine } from '../../../src/lib/core/sheet/types';
+import { customerOf, FULL, SELLER } from '../../support/sheets';
 
-const seller: SellerRecord = {
+const seller = {
+	...SELLER,
 	tradingName: 'Orrell Lime & Plaster',
-	ownerName: 'Tamsin Orrell',
 	address: 'Kiln Cottage\nHarrowmere',
-	email: '',
-	phone: '',
 	utr: '2234567890',
-	cisSubcontractor: true,
-	bank: { accountName: 'T Orrell', sortCode: '00-00-00', accountNumber: '00012345' },
-	terms: { days: 14, endOfMonth: false },
-	vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
+	bank: { accountName: 'T Orrell', sortCode: '00-00-00', accountNumber: '00012345' }
 };
-
-function customer(
+const customer = (
 	kind: CustomerRecord['kind'],
 	standing: Partial<TaxStanding> = {},
 	more: Partial<CustomerRecord> = {}
-): CustomerRecord {
-	return {
-		id: 1,
-		kind,
+) =>
+	customerOf(kind, standing, {
 		name: 'Beacon & Lathe',
-		email: '',
 		address: 'Foundry House\nCastle Orme',
-		terms: null,
-		orderNumberRequired: false,
-		billTo: null,
 		sites: [{ id: 5, name: 'Mill Yard', address: 'Harrowmere' }],
-		standings: [{ ...NO_STANDING, ...standing }],
 		...more
-	};
-}
-const CIS = {
-	vatRegistered: true,
-	vatNumber: '123456782',
-	cisRegistered: true,
-	cisRate: '20' as const
-};
+	});
 
 const line = (id: string, more: Partial<SheetLine>): SheetLine => ({
 	...blankLine(id),
@@ -134,7 +109,7 @@ describe('what a document shows (VAT Regulations 1995 reg. 14)', () => {
 	});
 
 	it('under the reverse charge: the lines, the VAT for each rate outside the total, and the reference', () => {
-		const shown = view(customer('contractor', CIS), {});
+		const shown = view(customer('contractor', FULL), {});
 		expect(shown.sections[0]?.rows[0]?.vat).to.equal('20 % r.c.');
 		expect(shown.statements[0]).to.equal(
 			'Reverse charge: customer to account for VAT to HMRC (VATA 1994 s.55A): £20.00 at 20 %.'
@@ -151,7 +126,7 @@ describe('what a document shows (VAT Regulations 1995 reg. 14)', () => {
 	});
 
 	it('the deduction as arithmetic anyone can follow', () => {
-		const shown = view(customer('contractor', CIS), {
+		const shown = view(customer('contractor', FULL), {
 			rows: [
 				line('a', { unitPrice: '1000' }),
 				line('b', { kind: 'materials', unitPrice: '500', cost: '400' })
@@ -190,7 +165,7 @@ describe('what a document shows (VAT Regulations 1995 reg. 14)', () => {
 	});
 
 	it('discount and retention before the totals', () => {
-		const shown = view(customer('contractor', CIS), {
+		const shown = view(customer('contractor', FULL), {
 			discount: '10%',
 			retention: '5',
 			rows: [line('a', { unitPrice: '1000', discount: '100' })]

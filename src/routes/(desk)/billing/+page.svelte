@@ -1,7 +1,7 @@
 <script lang="ts">
+	import { filtersOf } from '$lib/ui/parts/filters';
 	import Search from '@lucide/svelte/icons/search';
 	import { goto } from '$app/navigation';
-	import { page } from '$app/state';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
 
@@ -33,26 +33,7 @@
 		)
 	);
 
-	function address(change: Record<string, string>): string {
-		const next = new URLSearchParams(page.url.searchParams);
-		next.delete('before');
-		next.delete('after');
-		for (const [name, value] of Object.entries(change)) {
-			if (value) next.set(name, value);
-			else next.delete(name);
-		}
-		return `/billing${next.size ? `?${next}` : ''}`;
-	}
-
-	let timer: ReturnType<typeof setTimeout>;
-	function search(typed: string) {
-		clearTimeout(timer);
-		timer = setTimeout(
-			() =>
-				goto(address({ q: typed.trim() }), { keepFocus: true, replaceState: true, noScroll: true }),
-			180
-		);
-	}
+	const { address, search } = filtersOf('/billing');
 </script>
 
 <svelte:head><title>Billing · Axiometer</title></svelte:head>

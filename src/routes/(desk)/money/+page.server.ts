@@ -1,8 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, box, readJson, rowId } from '$lib/server/answers';
+import { act, box, fileOf, readJson, rowId } from '$lib/server/answers';
 import { readCursor } from '$lib/core/paging';
-import { TableError } from '$lib/core/formats/table';
 import { bankPage, type LineState } from '$lib/server/services/money/bank/lines';
 import {
 	acceptLine,
@@ -12,13 +11,10 @@ import {
 	setNotBusiness
 } from '$lib/server/services/money/bank/accept';
 import { bringIn } from '$lib/server/services/money/bank/bringIn';
-import { FieldError } from '$lib/core/refusals';
 import { matchingProgress, matchLines } from '$lib/server/services/money/bank/matching';
-import type { World } from '$lib/server/world';
 import type { Actions, PageServerLoad } from './$types';
 
 const STATES: readonly LineState[] = ['open', 'accepted', 'notBusiness', 'out'];
-const LARGEST = 60 * 1024 * 1024;
 
 export const load: PageServerLoad = ({ locals, url }) => {
 	const state = STATES.find((one) => one === url.searchParams.get('state')) ?? 'open';
@@ -34,13 +30,13 @@ const line = { line: rowId };
 export const actions: Actions = {
 	file: (event) =>
 		act(event, z.object({}), async (_values, world, posted) => {
-			const file = posted.get('file');
-			if (!(file instanceof File) || file.size === 0)
-				throw new FieldError({ file: 'Choose a statement file from your bank.' });
-			if (file.size > LARGEST)
-				throw new FieldError({ file: 'The file is larger than 60 MB: split it.' });
-			const bytes = new Uint8Array(await file.arrayBuffer());
-			const came = readBankFile(world, file.name, bytes);
+			const { name, bytes } = await fileOf(
+				posted,
+				60,
+				'Choose a statement file from your bank.',
+				'The file is larger than 60 MB: split it.'
+			);
+			const came = bringIn(world, name, bytes);
 			if (came.asking) redirect(303, `/money/columns/${came.importId}`);
 			matchLines(world).catch(() => undefined);
 			return { came };
@@ -78,12 +74,3 @@ export const actions: Actions = {
 			matchLines(world).catch(() => undefined);
 		})
 };
-
-function readBankFile(world: World, name: string, bytes: Uint8Array) {
-	try {
-		return bringIn(world, name, bytes);
-	} catch (error) {
-		if (error instanceof TableError) throw new FieldError({ file: error.message });
-		throw error;
-	}
-}

@@ -1,6 +1,5 @@
 import { z } from 'zod';
-import { act, box, readJson, rowId } from '$lib/server/answers';
-import { TableError } from '$lib/core/formats/table';
+import { act, box, fileOf, readJson, rowId } from '$lib/server/answers';
 import { badDebts, settleRelief } from '$lib/server/services/tax/badDebts';
 import {
 	importDeductionStatements,
@@ -11,7 +10,6 @@ import {
 	removeDeductionStatement,
 	saveDeductionStatement
 } from '$lib/server/services/tax/deductions';
-import { FieldError } from '$lib/core/refusals';
 import type { World } from '$lib/server/world';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -22,7 +20,6 @@ const deductionsOf = (world: World, year: string | undefined) => ({
 	...deductionsPage(world, year),
 	badDebts: badDebts(world)
 });
-const LARGEST = 5 * 1024 * 1024;
 
 const key = { contractor: rowId, month: box };
 const statement = z.object({ ...key, gross: box, materials: box, deduction: box, reference: box });
@@ -34,16 +31,8 @@ export const actions: Actions = {
 		}),
 	file: (event) =>
 		act(event, z.object({}), async (_values, world, posted) => {
-			const file = posted.get('file');
-			if (!(file instanceof File) || file.size === 0)
-				throw new FieldError({ file: 'Choose a CSV file with the statements.' });
-			if (file.size > LARGEST) throw new FieldError({ file: 'The file is larger than 5 MB.' });
-			try {
-				return { preview: previewDeductionFile(world, new Uint8Array(await file.arrayBuffer())) };
-			} catch (error) {
-				if (error instanceof TableError) throw new FieldError({ file: error.message });
-				throw error;
-			}
+			const { bytes } = await fileOf(posted, 5, 'Choose a CSV file with the statements.');
+			return { preview: previewDeductionFile(world, bytes) };
 		}),
 	bringIn: (event) =>
 		act(event, z.object({ rows: box }), ({ rows }, world) => ({

@@ -1,7 +1,7 @@
 <script lang="ts">
+	import { filtersOf } from '$lib/ui/parts/filters';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { goto } from '$app/navigation';
-	import { page } from '$app/state';
 	import { displayDate, londonTime } from '$lib/core/calendar/conversion';
 	import { JOB_STATE_NAMES, type JobState } from '$lib/core/jobs/types';
 	import Pager from '$lib/ui/parts/Pager.svelte';
@@ -11,25 +11,7 @@
 	let { data } = $props();
 	const STATES = Object.entries(JOB_STATE_NAMES) as [JobState, string][];
 
-	function address(change: Record<string, string>): string {
-		const next = new URLSearchParams(page.url.searchParams);
-		next.delete('before');
-		next.delete('after');
-		for (const [name, value] of Object.entries(change)) {
-			if (value) next.set(name, value);
-			else next.delete(name);
-		}
-		return `/work${next.size ? `?${next}` : ''}`;
-	}
-	let timer: ReturnType<typeof setTimeout>;
-	function search(typed: string) {
-		clearTimeout(timer);
-		timer = setTimeout(
-			() =>
-				goto(address({ q: typed.trim() }), { keepFocus: true, replaceState: true, noScroll: true }),
-			180
-		);
-	}
+	const { address, search } = filtersOf('/work');
 	let anything = $derived(Object.values(data.counts).some((n) => n > 0));
 </script>
 

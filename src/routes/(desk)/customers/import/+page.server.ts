@@ -1,15 +1,10 @@
 import { z } from 'zod';
-import { act } from '$lib/server/answers';
-import { FieldError } from '$lib/core/refusals';
+import { act, fileOf } from '$lib/server/answers';
 import { importCustomers, previewCustomers } from '$lib/server/services/customers/file';
 import type { Actions } from './$types';
 
-async function bytesOf(posted: FormData): Promise<Uint8Array> {
-	const file = posted.get('file');
-	if (!(file instanceof File) || file.size === 0) throw new FieldError({ file: 'Choose a file.' });
-	if (file.size > 25 * 1024 * 1024) throw new FieldError({ file: 'At most 25 MB can be read.' });
-	return new Uint8Array(await file.arrayBuffer());
-}
+const bytesOf = async (posted: FormData) =>
+	(await fileOf(posted, 25, 'Choose a file.', 'At most 25 MB can be read.')).bytes;
 
 const shown = (rows: ReturnType<typeof previewCustomers>) => ({
 	rows: rows.slice(0, 500),

@@ -1,32 +1,14 @@
 <script lang="ts">
+	import { filtersOf } from '$lib/ui/parts/filters';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { goto } from '$app/navigation';
-	import { page } from '$app/state';
 	import { KIND_NAMES } from '$lib/core/words';
 	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
-	function address(change: Record<string, string>): string {
-		const next = new URLSearchParams(page.url.searchParams);
-		next.delete('before');
-		next.delete('after');
-		for (const [name, value] of Object.entries(change)) {
-			if (value) next.set(name, value);
-			else next.delete(name);
-		}
-		return `/work/prices${next.size ? `?${next}` : ''}`;
-	}
-	let timer: ReturnType<typeof setTimeout>;
-	function search(typed: string) {
-		clearTimeout(timer);
-		timer = setTimeout(
-			() =>
-				goto(address({ q: typed.trim() }), { keepFocus: true, replaceState: true, noScroll: true }),
-			150
-		);
-	}
+	const { address, search } = filtersOf('/work/prices');
 	let nothing = $derived(
 		data.total === 0 && !data.query.typed && !data.query.category && !data.query.archived
 	);
