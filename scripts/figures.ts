@@ -7,6 +7,14 @@ import { writeInvoiceFigures } from '../src/lib/core/figures/output';
 import { FiguresError } from '../src/lib/core/figures/types';
 import { GB } from '../src/lib/core/regimes/gb';
 import {
+	readReturnInput,
+	readTaxPointsInput,
+	writeReturn,
+	writeTaxPoints
+} from '../src/lib/core/regimes/gb/json';
+import { taxPoints } from '../src/lib/core/regimes/gb/taxPoints';
+import { vatReturn } from '../src/lib/core/regimes/gb/vatReturn';
+import {
 	readLatenessInput,
 	readSettlementInput,
 	readStatementInput,
@@ -23,6 +31,8 @@ const computations: Record<string, (input: unknown) => unknown> = {
 	dates: (input) => writeDates(readDatesInput(input)),
 	lateness: (input) => writeLateness(lateness(readLatenessInput(input))),
 	settlement: (input) => writeSettlement(settle(readSettlementInput(input))),
+	vat: (input) => writeReturn(vatReturn(readReturnInput(input))),
+	taxPoints: (input) => writeTaxPoints(taxPoints(readTaxPointsInput(input))),
 	statement: (input) => writeStatement(statement(readStatementInput(input)))
 };
 

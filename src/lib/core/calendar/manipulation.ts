@@ -27,3 +27,8 @@ export function taxYearEnd(day: PlainDate): PlainDate {
 export function statementDeadline(paidOn: PlainDate): PlainDate {
 	return addDays(taxMonthEnd(paidOn), 14);
 }
+
+/** So many months later; a month's last day stands for a day it lacks. */
+export function addMonths(date: PlainDate, months: number): PlainDate {
+	return parseDate(date).add({ months }).toString();
+}

@@ -50,6 +50,11 @@ export const amount = decimalForm({
 	decimals: 2,
 	expected: 'an amount as a decimal string, not negative, with at most two decimals'
 }).transform(toMinor);
+export const signedAmount = decimalForm({
+	decimals: 2,
+	negative: true,
+	expected: 'an amount as a decimal string with at most two decimals'
+}).transform(toMinor);
 export const amountAboveZero = amount.refine(
 	(minor) => minor > 0n,
 	'expected an amount above zero'
@@ -67,3 +72,9 @@ export const plainDate = z
 export function optional<T extends z.ZodType>(schema: T) {
 	return schema.nullish().transform((value) => value ?? null);
 }
+
+/** Absent, null and false mean the same. */
+export const optionalFlag = z
+	.boolean()
+	.nullish()
+	.transform((value) => value ?? false);

@@ -1,7 +1,15 @@
 // Reading the JSON form of an invoice's input into the core's types.
 import { z } from 'zod';
 import { CIS_RATES, CONTRACT_CLASSES, CUSTOMER_KINDS, VAT_TREATMENTS } from '../regimes/types';
-import { amount, optional, percentage, plainDate, quantity, unitPrice } from './forms';
+import {
+	amount,
+	optional,
+	optionalFlag as flag,
+	percentage,
+	plainDate,
+	quantity,
+	unitPrice
+} from './forms';
 import { FiguresError, LINE_KINDS, type Discount, type InvoiceInput } from './types';
 
 const discount = z
@@ -13,11 +21,6 @@ const discount = z
 		context.addIssue({ code: 'custom', message: 'expected exactly one of percent and amount' });
 		return z.NEVER;
 	});
-
-const flag = z
-	.boolean()
-	.nullish()
-	.transform((value) => value ?? false);
 
 const invoiceInput = z.strictObject({
 	regime: z.literal('GB'),
