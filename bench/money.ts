@@ -127,7 +127,7 @@ const threads = await time(() =>
 );
 show('40 PDFs one after the other', alone);
 show('40 PDFs on threads', threads, threads / alone);
-const filter = { late: false, above: 0, label: '', hold: '', typed: '', page: 1 } as const;
+const filter = { late: false, above: 0n, label: '', hold: '', typed: '', page: 1 } as const;
 show('the page of what 2,000 payers owe', await time(() => owedPage(world, filter)));
 
 console.log('\nChasing');
@@ -162,8 +162,8 @@ const invoices = Array.from({ length: 2000 }, (_, n): OpenInvoice => ({
 	number: `INV-${String(n).padStart(4, '0')}`,
 	references: [],
 	dueDate: '2026-11-01',
-	toPay: 1000 + n * 37,
-	outstanding: 1000 + n * 37
+	toPay: BigInt(1000 + n * 37),
+	outstanding: BigInt(1000 + n * 37)
 }));
 const lines = Array.from({ length: 5000 }, (_, n): ToMatch => {
 	const one = invoices[n % 2000]!;

@@ -120,7 +120,7 @@ writeFileSync(join(config.dataFolder, 'complete'), `${today}\n`);
 async function payByCard(id: number, key: string, keep = false): Promise<void> {
 	const { toPay, link } = documentDetail(world, id);
 	await openCheckout(world, link.split('/').at(-1)!, key, undefined, { keepCard: keep });
-	await settle(checkout, toPay, keep);
+	await settle(checkout, Number(toPay), keep);
 }
 
 async function settleCharges(): Promise<void> {

@@ -79,7 +79,7 @@ export function owedSteps({ world, ids, today, morning }: Setting): Step[] {
 					const month = months.find(
 						(one) => one.contractorId === contractorId && one.monthEnd === monthEnd
 					)!;
-					const pounds = (pence: number) => String(Math.floor(pence / 100));
+					const pounds = (amount: bigint) => String(amount / 100n);
 					saveDeductionStatement(world, {
 						contractor: contractorId,
 						month: monthEnd,

@@ -1,9 +1,11 @@
 // Next moves: what needs doing, with amounts. Every room says its own; the desk puts them in order.
+import { compare } from './money/decimal';
+import type { Minor } from './money/types';
 
 export interface Move {
 	id: string;
-	/** Pence; null where it is not about money. */
-	amount: number | null;
+	/** Null where it is not about money. */
+	amount: Minor | null;
 	late: boolean;
 	title: string;
 	detail: string;
@@ -16,7 +18,7 @@ export const MOST_MOVES = 100;
 
 /** Most money first; what is not about money comes last. */
 export function mostMoneyFirst(moves: readonly Move[]): Move[] {
-	return [...moves].sort((a, b) => (b.amount ?? -1) - (a.amount ?? -1));
+	return [...moves].sort((a, b) => compare(b.amount ?? -1n, a.amount ?? -1n));
 }
 
 /** How a message fared that did not arrive, or of which that is not known. */

@@ -1,4 +1,5 @@
 // How services' refusals become answers: messages at their fields, never a stack or an internal.
+import { writeMinor } from '$lib/core/money/json';
 import { error, fail, json, type ActionFailure, type RequestEvent } from '@sveltejs/kit';
 import { superValidate, type SuperValidated } from 'sveltekit-superforms/server';
 import { zod4 } from 'sveltekit-superforms/adapters';
@@ -107,7 +108,9 @@ export async function act<S extends Shape, T>(
 /** For the JSON the sheet talks. */
 export async function answer(work: () => unknown): Promise<Response> {
 	try {
-		return json((await work()) ?? {});
+		return new Response(JSON.stringify((await work()) ?? {}, writeMinor), {
+			headers: { 'content-type': 'application/json' }
+		});
 	} catch (problem) {
 		const known = refusalOf(problem);
 		if (!known) throw problem;

@@ -17,7 +17,7 @@
 		'Nine',
 		'Ten'
 	];
-	let worth = $derived(data.moves.reduce((sum, move) => sum + (move.amount ?? 0), 0));
+	let worth = $derived(data.moves.reduce((sum, move) => sum + (move.amount ?? 0n), 0n));
 	let count = $derived(NUMBERS[data.moves.length] ?? String(data.moves.length));
 	const SHOWN = 12;
 	let all = $state(false);

@@ -143,11 +143,11 @@ const invoice = (n: number, more: Partial<OpenInvoice> = {}): OpenInvoice => ({
 	number: `OLP-0${270 + n}`,
 	references: [],
 	dueDate: `2026-11-${String(10 + (n % 19)).padStart(2, '0')}`,
-	toPay: n * 100_11,
-	outstanding: n * 100_11,
+	toPay: BigInt(n) * 100_11n,
+	outstanding: BigInt(n) * 100_11n,
 	...more
 });
-const line = (amount: number, text: string, payer = '') => ({
+const line = (amount: bigint, text: string, payer = '') => ({
 	id: 1,
 	date: '2026-11-24',
 	amount,
@@ -158,68 +158,68 @@ const line = (amount: number, text: string, payer = '') => ({
 describe('money that arrived', () => {
 	const other = { payerId: 2, payer: 'Corvane Dairy Ltd' };
 	const book = [
-		invoice(1, { outstanding: 125_14 }),
+		invoice(1, { outstanding: 125_14n }),
 		invoice(2),
 		invoice(3),
 		invoice(4, other),
 		invoice(5, { ...other, references: ['PO 77812'] })
 	];
-	const best = (amount: number, text: string, payer = '', learned: [string, number][] = []) =>
+	const best = (amount: bigint, text: string, payer = '', learned: [string, number][] = []) =>
 		new Matcher(book, new Map(learned)).propose(line(amount, text, payer))[0];
 	const ids = (found: ReturnType<typeof best>) => found?.shares.map((share) => share.documentId);
 
 	it('finds its invoice by number and amount, however the number is written', () => {
 		for (const text of ['OLP-0272', 'olp 0272 thanks', 'INV OLP0272', 'payment 0272']) {
-			const found = best(200_22, text);
+			const found = best(200_22n, text);
 			expect(ids(found), text).to.deep.equal([2]);
 			expect(found!.sure, text).to.equal(true);
 		}
 	});
 
 	it('by a number with a slip, and says so', () => {
-		const found = best(200_22, 'OLP-0227 OLP0772');
-		expect(ids(best(200_22, 'OLP-02772'))).to.deep.equal([2]);
+		const found = best(200_22n, 'OLP-0227 OLP0772');
+		expect(ids(best(200_22n, 'OLP-02772'))).to.deep.equal([2]);
 		expect(ids(found)).to.deep.equal([2]);
-		expect(best(200_22, 'OLP-02772')!.reasons.join()).to.match(/with a slip/);
+		expect(best(200_22n, 'OLP-02772')!.reasons.join()).to.match(/with a slip/);
 	});
 
 	it('by the amount less the deduction, or the whole without it', () => {
-		const net = best(100_11, 'BEACON LATHE CONSTRUCTION');
+		const net = best(100_11n, 'BEACON LATHE CONSTRUCTION');
 		expect(ids(net)).to.deep.equal([1]);
 		expect(net!.reasons.join()).to.match(/less the £25\.03 they deduct/);
-		const whole = best(125_14, 'OLP-0271');
-		expect(whole!.shares[0]).to.include({ amount: 125_14, withheld: 0 });
+		const whole = best(125_14n, 'OLP-0271');
+		expect(whole!.shares[0]).to.include({ amount: 125_14n, withheld: 0n });
 	});
 
 	it('by several of one payer together', () => {
-		const found = best(500_55, 'Beacon & Lathe');
+		const found = best(500_55n, 'Beacon & Lathe');
 		expect(ids(found)).to.deep.equal([2, 3]);
 		expect(found!.reasons.join()).to.match(/2 of their open invoices/);
-		expect(ids(best(300_33 + 100_11, 'OLP-0271 and OLP-0273'))).to.have.members([1, 3]);
+		expect(ids(best(300_33n + 100_11n, 'OLP-0271 and OLP-0273'))).to.have.members([1, 3]);
 	});
 
 	it('by the name a payer paid under before, and by their own reference', () => {
-		const learned: [string, number][] = [[learnedName(line(1, '', 'C D ACCOUNTS')), 2]];
-		const found = best(400_44, 'bank credit', 'C D ACCOUNTS', learned);
+		const learned: [string, number][] = [[learnedName(line(1n, '', 'C D ACCOUNTS')), 2]];
+		const found = best(400_44n, 'bank credit', 'C D ACCOUNTS', learned);
 		expect([ids(found), found!.sure]).to.deep.equal([[4], true]);
-		expect(ids(best(500_55, 'PO77812'))).to.deep.equal([5]);
+		expect(ids(best(500_55n, 'PO77812'))).to.deep.equal([5]);
 	});
 
 	it('an amount alone is proposed and is not sure; nothing that fits is not proposed', () => {
-		const found = best(400_44, 'faster payment');
+		const found = best(400_44n, 'faster payment');
 		expect([ids(found), found!.sure]).to.deep.equal([[4], false]);
-		expect(best(1_23, 'cashback')).to.equal(undefined);
+		expect(best(1_23n, 'cashback')).to.equal(undefined);
 	});
 
 	it('less or more than is to pay is proposed as that, and is not sure', () => {
-		expect(best(50_00, 'OLP-0272')).to.deep.include({ sure: false, over: 0 });
-		expect(best(250_22, 'OLP-0272')).to.deep.include({ sure: false, over: 50_00 });
+		expect(best(50_00n, 'OLP-0272')).to.deep.include({ sure: false, over: 0n });
+		expect(best(250_22n, 'OLP-0272')).to.deep.include({ sure: false, over: 50_00n });
 	});
 
 	it('two equal candidates make neither sure', () => {
-		const twins = [invoice(1), invoice(2, { toPay: 100_11, outstanding: 100_11 })];
+		const twins = [invoice(1), invoice(2, { toPay: 100_11n, outstanding: 100_11n })];
 		const [first] = new Matcher(twins, new Map()).propose(
-			line(100_11, 'Beacon Lathe Construction')
+			line(100_11n, 'Beacon Lathe Construction')
 		);
 		expect(first!.sure).to.equal(false);
 	});
@@ -229,13 +229,13 @@ describe('a sum of several invoices', () => {
 	it('is found where there is one, and adds up', () => {
 		fc.assert(
 			fc.property(
-				fc.array(fc.integer({ min: 1, max: 500_000 }), { minLength: 1, maxLength: 14 }),
+				fc.array(fc.bigInt({ min: 1n, max: 500_000n }), { minLength: 1, maxLength: 14 }),
 				fc.array(fc.boolean(), { minLength: 14, maxLength: 14 }),
 				(amounts, chosen) => {
-					const sum = amounts.filter((_, index) => chosen[index]).reduce((a, b) => a + b, 0);
+					const sum = amounts.filter((_, index) => chosen[index]).reduce((a, b) => a + b, 0n);
 					const found = findSubset(amounts, sum);
 					if (found)
-						expect(found.reduce((total, index) => total + amounts[index]!, 0)).to.equal(sum);
+						expect(found.reduce((total, index) => total + amounts[index]!, 0n)).to.equal(sum);
 					else if (sum > 0) expect(amounts.length).to.be.above(8);
 				}
 			)
@@ -243,9 +243,9 @@ describe('a sum of several invoices', () => {
 	});
 
 	it('ends in time with 200 invoices that cannot add up', () => {
-		const amounts = Array.from({ length: 200 }, (_, index) => 200_00 + index * 2);
+		const amounts = Array.from({ length: 200 }, (_, index) => 200_00n + BigInt(index * 2));
 		const before = Date.now();
-		expect(findSubset(amounts, 4_000_01)).to.equal(null);
+		expect(findSubset(amounts, 4_000_01n)).to.equal(null);
 		expect(Date.now() - before).to.be.below(1000);
 	});
 });

@@ -13,11 +13,11 @@ const invoice = (documentId: number, more: Partial<OpenInvoice> = {}): OpenInvoi
 	number: `OLP-0${300 + documentId}`,
 	references: [],
 	dueDate: '2026-11-10',
-	toPay: 100_00,
-	outstanding: 100_00,
+	toPay: 100_00n,
+	outstanding: 100_00n,
 	...more
 });
-const line = (amount: number, text = '', payer = ''): ToMatch => ({
+const line = (amount: bigint, text = '', payer = ''): ToMatch => ({
 	id: 1,
 	date: '2026-11-24',
 	amount,
@@ -56,58 +56,58 @@ describe('what is proposed', () => {
 		const late = invoice(2, { dueDate: '2026-11-01' });
 		const twin = invoice(1);
 		const other = invoice(3);
-		const found = proposal(line(250_00), [other, twin, late], 50, []);
+		const found = proposal(line(250_00n), [other, twin, late], 50, []);
 		expect(found.shares.map((one) => [one.documentId, one.amount])).to.deep.equal([
-			[2, 100_00],
-			[1, 100_00],
-			[3, 50_00]
+			[2, 100_00n],
+			[1, 100_00n],
+			[3, 50_00n]
 		]);
-		expect(found.over).to.equal(0);
-		expect(proposal(line(350_00), [other, twin, late], 50, []).over).to.equal(50_00);
+		expect(found.over).to.equal(0n);
+		expect(proposal(line(350_00n), [other, twin, late], 50, []).over).to.equal(50_00n);
 		// What gets nothing is not named.
-		expect(proposal(line(100_00), [other, twin, late], 50, []).shares).to.have.length(1);
+		expect(proposal(line(100_00n), [other, twin, late], 50, []).shares).to.have.length(1);
 	});
 
 	it('is net of the deduction, unless the whole came to the penny', () => {
-		const contract = invoice(1, { toPay: 80_00, outstanding: 100_00 });
-		expect(proposal(line(80_00), [contract], 50, []).shares[0]).to.include({
-			amount: 80_00,
+		const contract = invoice(1, { toPay: 80_00n, outstanding: 100_00n });
+		expect(proposal(line(80_00n), [contract], 50, []).shares[0]).to.include({
+			amount: 80_00n,
 			withheld: null
 		});
-		expect(proposal(line(100_00), [contract], 50, []).shares[0]).to.include({
-			amount: 100_00,
-			withheld: 0
+		expect(proposal(line(100_00n), [contract], 50, []).shares[0]).to.include({
+			amount: 100_00n,
+			withheld: 0n
 		});
-		expect(proposal(line(99_99), [contract], 50, [])).to.deep.include({ over: 19_99 });
+		expect(proposal(line(99_99n), [contract], 50, [])).to.deep.include({ over: 19_99n });
 		// Beside it one that deducts nothing: its share stays as it is.
 		const both = proposal(
-			line(150_00),
-			[contract, invoice(2, { toPay: 50_00, outstanding: 50_00 })],
+			line(150_00n),
+			[contract, invoice(2, { toPay: 50_00n, outstanding: 50_00n })],
 			50,
 			[]
 		);
-		expect(both.shares.map((one) => one.withheld)).to.deep.equal([0, null]);
+		expect(both.shares.map((one) => one.withheld)).to.deep.equal([0n, null]);
 	});
 
 	it('never scores above a hundred', () => {
-		expect(proposal(line(1), [invoice(1)], 140, []).score).to.equal(100);
+		expect(proposal(line(1n), [invoice(1)], 140, []).score).to.equal(100);
 	});
 
 	it('says which amount it is', () => {
-		const contract = invoice(1, { toPay: 80_00, outstanding: 100_00 });
-		expect(amountReason(line(80_00), contract)).to.equal(
+		const contract = invoice(1, { toPay: 80_00n, outstanding: 100_00n });
+		expect(amountReason(line(80_00n), contract)).to.equal(
 			'the amount of OLP-0301 less the £20.00 they deduct'
 		);
-		expect(amountReason(line(100_00), contract)).to.equal(
+		expect(amountReason(line(100_00n), contract)).to.equal(
 			'the whole amount of OLP-0301, without the deduction'
 		);
-		expect(amountReason(line(100_00), invoice(2))).to.equal('the exact amount of OLP-0302');
+		expect(amountReason(line(100_00n), invoice(2))).to.equal('the exact amount of OLP-0302');
 	});
 
 	it('of those that propose the same keeps the best, the best first', () => {
 		const of = (score: number, ids: number[]): Proposal =>
 			proposal(
-				line(100_00 * ids.length),
+				line(100_00n * BigInt(ids.length)),
 				ids.map((id) => invoice(id)),
 				score,
 				[]
@@ -125,7 +125,7 @@ describe('what is proposed', () => {
 describe('the scores of a line', () => {
 	const scores = (
 		book: OpenInvoice[],
-		amount: number,
+		amount: bigint,
 		text: string,
 		payer = '',
 		learned: [string, number][] = []
@@ -133,41 +133,43 @@ describe('the scores of a line', () => {
 		new Matcher(book, new Map(learned)).propose(line(amount, text, payer)).map((one) => one.score);
 
 	it('add up what is known: number, name, amount', () => {
-		const book = [invoice(1), invoice(2, { toPay: 70_00, outstanding: 70_00 })];
+		const book = [invoice(1), invoice(2, { toPay: 70_00n, outstanding: 70_00n })];
 		// A number is 60, the exact amount 35 more; a name adds at most 15 of its own.
-		expect(scores(book, 100_00, 'OLP-0301')[0]).to.equal(95);
-		expect(scores(book, 100_00, 'OLP-0301', 'Corvane Dairy')[0]).to.equal(100);
-		expect(scores(book, 55_00, 'OLP-0301')[0]).to.equal(60);
+		expect(scores(book, 100_00n, 'OLP-0301')[0]).to.equal(95);
+		expect(scores(book, 100_00n, 'OLP-0301', 'Corvane Dairy')[0]).to.equal(100);
+		expect(scores(book, 55_00n, 'OLP-0301')[0]).to.equal(60);
 		// Digits alone are 45, with a slip 35.
-		expect(scores(book, 55_00, '0301')[0]).to.equal(45);
-		expect(scores(book, 55_00, 'OLP-03011')[0]).to.equal(35);
+		expect(scores(book, 55_00n, '0301')[0]).to.equal(45);
+		expect(scores(book, 55_00n, 'OLP-03011')[0]).to.equal(35);
 		// The whole name is 35, half of it 28; with an exact amount 50 more.
-		expect(scores(book, 55_00, '', 'Corvane Dairy')[0]).to.equal(35);
+		expect(scores(book, 55_00n, '', 'Corvane Dairy')[0]).to.equal(35);
 		// 28 alone is below the 30 from which anything is proposed.
-		expect(scores(book, 55_00, '', 'Dairy')).to.deep.equal([]);
-		expect(scores(book, 100_00, '', 'Dairy')[0]).to.equal(28 + 50);
+		expect(scores(book, 55_00n, '', 'Dairy')).to.deep.equal([]);
+		expect(scores(book, 100_00n, '', 'Dairy')[0]).to.equal(28 + 50);
 		// A name it paid under before is 42.
-		expect(scores(book, 55_00, '', 'C D Accounts', [['cdaccounts', 1]])[0]).to.equal(42);
+		expect(scores(book, 55_00n, '', 'C D Accounts', [['cdaccounts', 1]])[0]).to.equal(42);
 		// An amount alone is 45 where one has it, and 32 where more have.
-		expect(scores(book, 70_00, '')[0]).to.equal(45);
-		expect(scores([...book, invoice(3)], 100_00, '')).to.deep.equal([32, 32]);
+		expect(scores(book, 70_00n, '')[0]).to.equal(45);
+		expect(scores([...book, invoice(3)], 100_00n, '')).to.deep.equal([32, 32]);
 	});
 
 	it('are sure from 80 on, 15 ahead of the next', () => {
-		const sure = (book: OpenInvoice[], amount: number, text: string, payer = '') =>
+		const sure = (book: OpenInvoice[], amount: bigint, text: string, payer = '') =>
 			new Matcher(book, new Map()).propose(line(amount, text, payer))[0]!.sure;
 		const alone = [invoice(1)];
-		expect(sure(alone, 100_00, '', 'Corvane Dairy'), '85').to.equal(true);
-		expect(sure(alone, 100_00, '', 'Dairy'), '78').to.equal(false);
-		expect(sure(alone, 100_00, 'OLP-0301')).to.equal(true);
+		expect(sure(alone, 100_00n, '', 'Corvane Dairy'), '85').to.equal(true);
+		expect(sure(alone, 100_00n, '', 'Dairy'), '78').to.equal(false);
+		expect(sure(alone, 100_00n, 'OLP-0301')).to.equal(true);
 		expect(
-			sure([invoice(1), invoice(2)], 100_00, '', 'Corvane Dairy'),
+			sure([invoice(1), invoice(2)], 100_00n, '', 'Corvane Dairy'),
 			'two of one amount'
 		).to.equal(false);
 	});
 
 	it('take a number that stands there for itself, not for its neighbour with a slip', () => {
-		const found = new Matcher([invoice(1), invoice(2)], new Map()).propose(line(55_00, 'OLP 0301'));
+		const found = new Matcher([invoice(1), invoice(2)], new Map()).propose(
+			line(55_00n, 'OLP 0301')
+		);
 		expect(found.map((one) => one.shares.map((share) => share.documentId))).to.deep.equal([[1]]);
 	});
 
@@ -176,11 +178,11 @@ describe('the scores of a line', () => {
 			invoice(n + 1, {
 				payerId: n + 1,
 				payer: `Dairy ${n}`,
-				toPay: 1000 + n,
-				outstanding: 1000 + n
+				toPay: BigInt(1000 + n),
+				outstanding: BigInt(1000 + n)
 			})
 		);
-		expect(scores(many, 55_00, '', 'Dairy')).to.deep.equal([]);
-		expect(scores(many.slice(0, 12), 55_00, '', 'Dairy')).to.have.length(4);
+		expect(scores(many, 55_00n, '', 'Dairy')).to.deep.equal([]);
+		expect(scores(many.slice(0, 12), 55_00n, '', 'Dairy')).to.have.length(4);
 	});
 });

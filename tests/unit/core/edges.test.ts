@@ -144,11 +144,11 @@ describe('settlement at the edge', () => {
 	});
 
 	it('what is still to pay is what is outstanding less what may be deducted, never below zero', () => {
-		const position = { outstanding: 120_00, deduction: 20_00, withheld: 5_00 };
-		expect([leftToDeduct(position), stillToPay(position)]).to.deep.equal([15_00, 105_00]);
-		expect(stillToPay({ ...position, outstanding: 10_00 })).to.equal(0);
-		expect(leftToDeduct({ deduction: 20_00, withheld: 25_00 })).to.equal(0);
-		expect(stillToPay({ outstanding: 120_00, deduction: null, withheld: 0 })).to.equal(120_00);
+		const position = { outstanding: 120_00n, deduction: 20_00n, withheld: 5_00n };
+		expect([leftToDeduct(position), stillToPay(position)]).to.deep.equal([15_00n, 105_00n]);
+		expect(stillToPay({ ...position, outstanding: 10_00n })).to.equal(0n);
+		expect(leftToDeduct({ deduction: 20_00n, withheld: 25_00n })).to.equal(0n);
+		expect(stillToPay({ outstanding: 120_00n, deduction: null, withheld: 0n })).to.equal(120_00n);
 	});
 });
 
@@ -208,7 +208,7 @@ describe('chasing at the edge', () => {
 					documentId: 1,
 					payerId: 1,
 					dueDate: '2026-11-09',
-					toPay: 1,
+					toPay: 1n,
 					sent: true,
 					hold: null,
 					paymentPending: false,
@@ -238,7 +238,7 @@ describe('bank lines at the edge', () => {
 	const toMatch = (text: string, date: string): ToMatch => ({
 		id: 1,
 		date,
-		amount: 120_00,
+		amount: 120_00n,
 		text,
 		payer: ''
 	});
@@ -249,7 +249,7 @@ describe('bank lines at the edge', () => {
 			payerId: 3,
 			payer: 'Corvane Dairy Ltd',
 			date: '2026-11-20',
-			amount: 120_00,
+			amount: 120_00n,
 			marks: ['INV-0007']
 		}
 	]);

@@ -8,30 +8,30 @@ import {
 	type DebtChange
 } from '../../../src/lib/core/settlement/history';
 
-const change = (documentId: number, date: string, amount: number, dueDate = '2026-03-31') =>
+const change = (documentId: number, date: string, amount: bigint, dueDate = '2026-03-31') =>
 	({ documentId, dueDate, date, amount }) satisfies DebtChange;
 
 describe('what stood open at a past day', () => {
 	const changes = [
-		change(1, '2026-03-01', 100_00),
-		change(1, '2026-04-10', -40_00),
-		change(1, '2026-07-05', -60_00),
-		change(2, '2026-05-01', 50_00, '2026-05-31'),
-		change(2, '2026-05-20', -80_00, '2026-05-31')
+		change(1, '2026-03-01', 100_00n),
+		change(1, '2026-04-10', -40_00n),
+		change(1, '2026-07-05', -60_00n),
+		change(2, '2026-05-01', 50_00n, '2026-05-31'),
+		change(2, '2026-05-20', -80_00n, '2026-05-31')
 	];
 
 	it('counts what had happened by its end, aged by that day; what was overpaid counts for nothing', () => {
 		expect(openOn(changes, '2026-03-31')).to.deep.equal([
-			{ documentId: 1, age: 'notDue', open: 100_00 }
+			{ documentId: 1, age: 'notDue', open: 100_00n }
 		]);
 		expect(openOn(changes, '2026-05-01')).to.deep.equal([
-			{ documentId: 1, age: '31-60', open: 60_00 },
-			{ documentId: 2, age: 'notDue', open: 50_00 }
+			{ documentId: 1, age: '31-60', open: 60_00n },
+			{ documentId: 2, age: 'notDue', open: 50_00n }
 		]);
 		expect(openOn(changes, '2026-07-05')).to.deep.equal([]);
 		expect(openOn(changes, '2026-02-28')).to.deep.equal([]);
 		const [may] = owedOverTime(changes, ['2026-05-01']);
-		expect(may).to.include({ notDue: 50_00, '31-60': 60_00, over90: 0 });
+		expect(may).to.include({ notDue: 50_00n, '31-60': 60_00n, over90: 0n });
 	});
 
 	it('is the same in whatever order the changes are told', () => {

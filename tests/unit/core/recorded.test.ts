@@ -9,7 +9,7 @@ const PAID: RecordedMoney = {
 	payerId: 1,
 	payer: 'Corvane Dairy Ltd',
 	date: '2026-11-20',
-	amount: 120_00,
+	amount: 120_00n,
 	marks: ['OLP-0301', 'dairy nov']
 };
 const PAYOUT: RecordedMoney = {
@@ -20,11 +20,11 @@ const PAYOUT: RecordedMoney = {
 	payer: 'The card processor',
 	marks: ['CARDPAY 4107']
 };
-const propose = (more: { date?: string; amount?: number; text?: string; payer?: string } = {}) =>
+const propose = (more: { date?: string; amount?: bigint; text?: string; payer?: string } = {}) =>
 	new RecordedMatcher([PAID, PAYOUT]).propose({
 		id: 1,
 		date: '2026-11-21',
-		amount: 120_00,
+		amount: 120_00n,
 		text: '',
 		payer: '',
 		...more
@@ -45,7 +45,7 @@ describe('a bank line that shows what is recorded', () => {
 		});
 
 	it('is none with another amount, or too many days away', () => {
-		expect(propose({ amount: 120_01 })).to.deep.equal([]);
+		expect(propose({ amount: 120_01n })).to.deep.equal([]);
 		expect(propose({ date: '2026-11-28' })).to.deep.equal([]);
 		expect(propose({ date: '2026-11-13' })).to.have.length(2);
 	});
@@ -54,8 +54,8 @@ describe('a bank line that shows what is recorded', () => {
 		const fresh: Proposal = {
 			payerId: 2,
 			payer: 'Other',
-			shares: [{ documentId: 9, number: 'OLP-9', amount: 120_00, withheld: null }],
-			over: 0,
+			shares: [{ documentId: 9, number: 'OLP-9', amount: 120_00n, withheld: null }],
+			over: 0n,
 			score: 95,
 			sure: true,
 			reasons: []

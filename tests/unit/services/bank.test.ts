@@ -4,6 +4,7 @@ import { TableError } from '../../../src/lib/core/formats/table';
 import { bankLines, payments } from '../../../src/lib/server/db/schema';
 import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
+import { kept } from '../../../src/lib/server/services/money/bank/facts';
 import { bankPage } from '../../../src/lib/server/services/money/bank/lines';
 import {
 	acceptLine,
@@ -75,13 +76,13 @@ describe('bank lines', () => {
 		expect(item(a.id).state).to.equal('open');
 		const [first] = lines();
 		expect(first!.proposals[0]).to.include({ sure: true });
-		const payment = acceptLine(world, first!.id, first!.proposals[0]);
-		expect(acceptLine(world, first!.id, first!.proposals[0])).to.equal(payment);
+		const payment = acceptLine(world, first!.id, kept(first!.proposals[0]!));
+		expect(acceptLine(world, first!.id, kept(first!.proposals[0]!))).to.equal(payment);
 		expect(item(a.id)).to.include({ state: 'paid', settledOn: '2026-11-24' });
 		reopenLine(world, first!.id);
 		expect(item(a.id).state).to.equal('open');
 		const again = lines()[0]!;
-		acceptLine(world, again.id, again.proposals[0]);
+		acceptLine(world, again.id, kept(again.proposals[0]!));
 		expect(item(a.id).state).to.equal('paid');
 		expect(world.db.select().from(payments).all()).to.have.length(2);
 	});

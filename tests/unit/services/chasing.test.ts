@@ -348,7 +348,7 @@ describe('tomorrow’s messages', () => {
 	it('can be written at any time, also where no step is due', async () => {
 		const id = await owed();
 		const composed = messageFor(world, payerOf(id));
-		expect(composed).to.include({ why: 'now', amount: 120_00 });
+		expect(composed).to.include({ why: 'now', amount: 120_00n });
 		expect(() => messageFor(world, 999)).to.throw(NotFoundError);
 	});
 });
@@ -509,12 +509,12 @@ describe('a contract’s own terms for late payment', () => {
 		};
 		saveLateTerms(world, payerOf(id), terms);
 		at('2026-12-15');
-		expect(lateChargeOf(world, id)).to.include({ interest: 0, compensation: 0 });
+		expect(lateChargeOf(world, id)).to.include({ interest: 0n, compensation: 0n });
 		at('2026-12-22');
 		// Seven days after the week of grace: 120.00 × 10 % × 7 ÷ 365.
 		expect(lateChargeOf(world, id)).to.include({
-			interest: 23,
-			compensation: 15_00,
+			interest: 23n,
+			compensation: 15_00n,
 			terms: terms.terms
 		});
 		expect(() => saveLateTerms(world, payerOf(id), { ...terms, terms: '' })).to.throw(FieldError);

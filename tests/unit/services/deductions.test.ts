@@ -79,9 +79,9 @@ describe('what contractors withheld', () => {
 				contractorId: contractor,
 				monthEnd: '2026-12-05',
 				deadline: '2026-12-19',
-				gross: 2300_00,
-				expected: deduction,
-				withheld: deduction,
+				gross: 2300_00n,
+				expected: BigInt(deduction),
+				withheld: BigInt(deduction),
 				stated: null,
 				state: 'waiting',
 				documentIds: [1]
@@ -94,13 +94,16 @@ describe('what contractors withheld', () => {
 		expect(nextMoves(world).some((move) => /deduction statement/.test(move.title))).to.equal(true);
 		statement(contractor, '2026-11-06', (deduction / 100).toFixed(2));
 		expect(missingStatements(world)).to.deep.equal([]);
-		expect(deductionsPage(world)).to.include({ withheld: deduction, stated: deduction });
+		expect(deductionsPage(world)).to.include({
+			withheld: BigInt(deduction),
+			stated: BigInt(deduction)
+		});
 	});
 
 	it('differs by a pound or more; whole pounds are no difference; what was stated is not what was expected', async () => {
 		const { contractor, deduction } = await paid('2026-12-01', '300');
 		const [month] = deductionsByMonth(world);
-		expect([month!.expected, month!.withheld]).to.deep.equal([deduction, 300_00]);
+		expect([month!.expected, month!.withheld]).to.deep.equal([BigInt(deduction), 300_00n]);
 		for (const [stated, state] of [
 			['300.99', 'agrees'],
 			['301', 'differs'],
@@ -116,7 +119,7 @@ describe('what contractors withheld', () => {
 	it('a statement of a month without payments is shown, and said to be unexpected', () => {
 		const [month] = deductionMonths(
 			[],
-			[{ contractorId: 1, monthEnd: '2026-12-05', deduction: 10_00 }],
+			[{ contractorId: 1, monthEnd: '2026-12-05', deduction: 10_00n }],
 			'2026-12-24'
 		);
 		expect(month!.state).to.equal('unexpected');

@@ -217,7 +217,7 @@ describe('next moves', () => {
 		const { id, number } = await issued(world, FIRM, oneLine('100'));
 		const unsent = () => nextMoves(world).filter((move) => move.id.startsWith('unsent'));
 		expect(unsent()[0]).to.include({
-			amount: 120_00,
+			amount: 120_00n,
 			title: `Send ${number} to Corvane Dairy Ltd`
 		});
 		noteHandedOver(world, id, 'linkCopied');
@@ -228,9 +228,9 @@ describe('next moves', () => {
 		await issued(world, { ...HOUSEHOLD, name: 'Later' }, oneLine('10'));
 		at('2026-12-20T09:00');
 		const late = () => nextMoves(world).filter((move) => move.id.startsWith('late'));
-		expect(late().map((move) => move.amount)).to.deep.equal([120_00, 12_00]);
+		expect(late().map((move) => move.amount)).to.deep.equal([120_00n, 12_00n]);
 		pauseInvoice(world, one.id, { kind: 'dispute', until: '', note: 'Wrong wall' });
-		expect(late().map((move) => move.amount)).to.deep.equal([12_00]);
+		expect(late().map((move) => move.amount)).to.deep.equal([12_00n]);
 	});
 	it('say which promise was broken, from the day after it', async () => {
 		const one = await issued(world, FIRM, oneLine('100'));

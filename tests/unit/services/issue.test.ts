@@ -40,7 +40,9 @@ describe('issuing an invoice', () => {
 		expect(number).to.equal('INV-0007');
 		const detail = documentDetail(world, id);
 		expect([detail.total, detail.item?.deduction, detail.toPay]).to.deep.equal([
-			230000, 31600, 198400
+			230000n,
+			31600n,
+			198400n
 		]);
 		expect(detail.view.statements.join()).to.contain(
 			'Reverse charge: customer to account for VAT to HMRC (VATA 1994 s.55A)'
@@ -172,7 +174,7 @@ describe('issuing an invoice', () => {
 			line(`l${index}`, index ? `Line ${index}` : 'x'.repeat(10_000), '1.00')
 		);
 		const { id } = await issued(world, HOUSEHOLD, { rows });
-		expect(documentDetail(world, id).total).to.equal(60000);
+		expect(documentDetail(world, id).total).to.equal(60000n);
 		const draft = draftOf(
 			world,
 			{ ...HOUSEHOLD, name: 'Long' },
@@ -238,8 +240,8 @@ describe('a credit note for a whole invoice', () => {
 		const detail = documentDetail(world, id);
 		expect([detail.item?.state, detail.item?.outstanding, detail.toPay]).to.deep.equal([
 			'credited',
-			0,
-			0
+			0n,
+			0n
 		]);
 		const balance = world.db.get<{ n: number }>(
 			sql`select coalesce(sum(amount), 0) as n from journal_lines where account in ('receivable', 'sales', 'vatOutput')`
@@ -278,6 +280,6 @@ describe('a credit note for a whole invoice', () => {
 			allowOverpaid: false
 		});
 		await creditInvoice(world, id, 'All of it', 'c1');
-		expect(documentDetail(world, id).item?.overpaid).to.equal(230000);
+		expect(documentDetail(world, id).item?.overpaid).to.equal(230000n);
 	});
 });

@@ -58,7 +58,7 @@ describe('payments by hand', () => {
 		const { id } = await issued(world, CONTRACTOR);
 		pay(id, '£1,984.00');
 		const { item, toPay } = documentDetail(world, id);
-		expect([item?.state, item?.withheld, toPay]).to.deep.equal(['paid', 31600, 0]);
+		expect([item?.state, item?.withheld, toPay]).to.deep.equal(['paid', 31600n, 0n]);
 		expect([account('bank'), account('cisWithheld'), account('receivable')]).to.deep.equal([
 			198400, 31600, 0
 		]);
@@ -69,8 +69,8 @@ describe('payments by hand', () => {
 		pay(id, '992.00');
 		expect(documentDetail(world, id).item).to.include({
 			state: 'partPaid',
-			withheld: 15800,
-			outstanding: 115000
+			withheld: 15800n,
+			outstanding: 115000n
 		});
 		pay(id, '992');
 		expect(documentDetail(world, id).item?.state).to.equal('paid');
@@ -79,14 +79,14 @@ describe('payments by hand', () => {
 	it('with another deduction stated than expected, the rest stays open', async () => {
 		const { id } = await issued(world, CONTRACTOR);
 		pay(id, '1700.00', { withheld: '400.00' });
-		expect(documentDetail(world, id).item).to.include({ withheld: 40000, outstanding: 20000 });
+		expect(documentDetail(world, id).item).to.include({ withheld: 40000n, outstanding: 20000n });
 	});
 
 	it('more than is owed is asked about first, then kept as overpaid', async () => {
 		const { id } = await issued(world, HOUSEHOLD);
 		expect(() => pay(id, '3000')).to.throw(FieldError, '£240.00 more');
 		pay(id, '3000', { allowOverpaid: true });
-		expect(documentDetail(world, id).item).to.include({ state: 'paid', overpaid: 24000 });
+		expect(documentDetail(world, id).item).to.include({ state: 'paid', overpaid: 24000n });
 	});
 
 	it('the same press twice is one payment', async () => {
@@ -102,8 +102,8 @@ describe('payments by hand', () => {
 		undoPayment(world, payment, 'pressed twice');
 		expect(documentDetail(world, id).item).to.include({
 			state: 'open',
-			withheld: 0,
-			outstanding: 230000
+			withheld: 0n,
+			outstanding: 230000n
 		});
 		expect([account('bank'), account('cisWithheld'), account('receivable')]).to.deep.equal([
 			0, 0, 230000
@@ -144,8 +144,8 @@ describe('card payments', () => {
 		receive(world, settledEvent('chk-1', 198400, 'another event of the same payment'));
 		expect(documentDetail(world, id).item).to.include({
 			state: 'paid',
-			cash: 198400,
-			withheld: 31600
+			cash: 198400n,
+			withheld: 31600n
 		});
 		expect([account('cardClearing'), account('cardFees')]).to.deep.equal([198375, 25]);
 		await deliverDue(world);
@@ -199,7 +199,7 @@ describe('card payments', () => {
 		const { id } = await issued(world, HOUSEHOLD);
 		await openCheckout(world, tokenOf(id), 'k', 100000);
 		receive(world, settledEvent('chk-1', 100000));
-		expect(documentDetail(world, id).item).to.include({ state: 'partPaid', outstanding: 176000 });
+		expect(documentDetail(world, id).item).to.include({ state: 'partPaid', outstanding: 176000n });
 		const error = await openCheckout(world, tokenOf(id), 'k2', 176001).catch((one) => one);
 		expect(error).to.be.instanceOf(FieldError);
 	});
@@ -210,7 +210,7 @@ describe('card payments', () => {
 		await openCheckout(world, tokenOf(id), 'k2');
 		receive(world, settledEvent('chk-1', 276000));
 		receive(world, settledEvent('chk-2', 276000));
-		expect(documentDetail(world, id).item).to.include({ state: 'paid', overpaid: 276000 });
+		expect(documentDetail(world, id).item).to.include({ state: 'paid', overpaid: 276000n });
 	});
 
 	it('given back, the invoice is open again; a refund heard of twice is one', async () => {
@@ -227,7 +227,7 @@ describe('card payments', () => {
 		};
 		receive(world, refund);
 		receive(world, refund);
-		expect(documentDetail(world, id).item).to.include({ cash: 200000, outstanding: 76000 });
+		expect(documentDetail(world, id).item).to.include({ cash: 200000n, outstanding: 76000n });
 	});
 
 	it('with the processor down nothing is begun', async () => {

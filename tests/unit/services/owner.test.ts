@@ -257,7 +257,12 @@ describe('lists and next moves', () => {
 		await issued(world, { ...HOUSEHOLD, name: 'Larger' }, { rows: [line('a', 'Large', '9000')] });
 		world.clock.set(world.clock.now() + 20 * 86_400_000);
 		const moves = nextMoves(world);
-		expect(moves.map((move) => move.amount)).to.deep.equal([1080000, 1080000, 276000, 276000]);
+		expect(moves.map((move) => move.amount)).to.deep.equal([
+			10800_00n,
+			10800_00n,
+			2760_00n,
+			2760_00n
+		]);
 		expect(moves.map((move) => move.title)).to.include.members([
 			'Larger is 6 days late',
 			'Send INV-0007 to Odile Brancaster'

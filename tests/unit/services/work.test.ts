@@ -385,7 +385,10 @@ describe('a bill run', () => {
 		});
 		const plan = planBillRun(world, { split: 'customer' });
 		expect([plan.invoices.length, plan.jobs, plan.total, plan.old]).to.deep.equal([
-			1, 4, 2000_00, 2
+			1,
+			4,
+			2000_00n,
+			2
 		]);
 		expect(plan.invoices[0]!.warnings.join()).to.match(
 			/J-0001, J-0003 finished more than 14 days ago/

@@ -1,6 +1,7 @@
 // Money that arrived finds its invoice: by number, amount, amount less the deduction, several together, or who paid before.
 import { slipsBetween } from '../spelling';
 import { displayPounds } from '../money/display';
+import type { Minor } from '../money/types';
 import { deletions, LEAST_LETTERS, learnedName, squeezed, wordsOf } from './names';
 import { amountReason, bestOf, proposal, sameShares } from './proposal';
 import { findSubset } from './subset';
@@ -18,7 +19,7 @@ const MOST_PAYERS = 12;
 export class Matcher {
 	readonly #byNumber = new Map<string, OpenInvoice[]>();
 	readonly #bySlip = new Map<string, OpenInvoice[]>();
-	readonly #byAmount = new Map<number, OpenInvoice[]>();
+	readonly #byAmount = new Map<Minor, OpenInvoice[]>();
 	readonly #byPayer = new Map<number, OpenInvoice[]>();
 	readonly #byWord = new Map<string, Set<number>>();
 	readonly #wordCount = new Map<number, number>();
@@ -179,8 +180,8 @@ export class Matcher {
 			const reasons = [...quoted.map((one) => numbers.get(one)!.reason), ...nameReasons];
 			const base =
 				Math.max(...quoted.map((one) => numbers.get(one)!.score)) + Math.min(nameScore, 15);
-			const toPay = quoted.reduce((sum, one) => sum + one.toPay, 0);
-			const gross = quoted.reduce((sum, one) => sum + one.outstanding, 0);
+			const toPay = quoted.reduce((sum, one) => sum + one.toPay, 0n);
+			const gross = quoted.reduce((sum, one) => sum + one.outstanding, 0n);
 			if (toPay === line.amount || gross === line.amount)
 				found.push(
 					proposal(line, quoted, base + 35, [

@@ -1,4 +1,5 @@
 // What is proposed for a line: how it is shared out, why, and which of several that propose the same is best.
+import { min } from '../money/decimal';
 import { displayPounds } from '../money/display';
 import type { OpenInvoice, Proposal, ProposedShare, ToMatch } from './types';
 
@@ -20,21 +21,21 @@ export function proposal(
 	const ordered = [...invoices].sort((a, b) =>
 		a.dueDate === b.dueDate ? a.documentId - b.documentId : a.dueDate < b.dueDate ? -1 : 1
 	);
-	const gross = ordered.reduce((sum, one) => sum + one.outstanding, 0);
-	const toPay = ordered.reduce((sum, one) => sum + one.toPay, 0);
+	const gross = ordered.reduce((sum, one) => sum + one.outstanding, 0n);
+	const toPay = ordered.reduce((sum, one) => sum + one.toPay, 0n);
 	const undeducted = line.amount === gross && gross !== toPay;
 	let left = line.amount;
 	const shares: ProposedShare[] = [];
 	for (const one of ordered) {
 		const most = undeducted ? one.outstanding : one.toPay;
-		const amount = Math.min(left, most);
-		if (amount <= 0) continue;
+		const amount = min(left, most);
+		if (amount <= 0n) continue;
 		left -= amount;
 		shares.push({
 			documentId: one.documentId,
 			number: one.number,
 			amount,
-			withheld: undeducted && one.outstanding !== one.toPay ? 0 : null
+			withheld: undeducted && one.outstanding !== one.toPay ? 0n : null
 		});
 	}
 	const { payerId, payer } = ordered[0]!;

@@ -3,6 +3,7 @@
 import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import { displayPounds } from '../money/display';
+import type { Minor } from '../money/types';
 import { squeezed } from './names';
 import type { Proposal, ToMatch } from './types';
 
@@ -13,8 +14,7 @@ export interface RecordedMoney {
 	/** Who paid; the processor for a payout. */
 	payer: string;
 	date: PlainDate;
-	/** Pence. */
-	amount: number;
+	amount: Minor;
 	/** What stands in the bank's text if it is this: references, numbers of the invoices it pays. */
 	marks: string[];
 }
@@ -24,7 +24,7 @@ const DAYS = 7;
 
 /** What was recorded already, by amount; made once, asked for each line. */
 export class RecordedMatcher {
-	readonly #byAmount = new Map<number, RecordedMoney[]>();
+	readonly #byAmount = new Map<Minor, RecordedMoney[]>();
 
 	constructor(recorded: readonly RecordedMoney[]) {
 		for (const one of recorded)
@@ -60,7 +60,7 @@ export class RecordedMatcher {
 			payerId: one.payerId,
 			payer: one.payer,
 			shares: [],
-			over: 0,
+			over: 0n,
 			score: Math.max(0, Math.min(100, score)),
 			sure: score >= 80,
 			reasons: [

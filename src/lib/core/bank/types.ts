@@ -1,5 +1,6 @@
-// What money that arrived at the bank is matched with, and what is proposed for it. Amounts in pence.
+// What money that arrived at the bank is matched with, and what is proposed for it.
 import type { PlainDate } from '../calendar/types';
+import type { Minor } from '../money/types';
 
 export interface OpenInvoice {
 	documentId: number;
@@ -10,15 +11,15 @@ export interface OpenInvoice {
 	references: string[];
 	dueDate: PlainDate;
 	/** What they still have to send: outstanding less what they may deduct. */
-	toPay: number;
-	outstanding: number;
+	toPay: Minor;
+	outstanding: Minor;
 }
 
 export interface ToMatch {
 	id: number;
 	date: PlainDate;
 	/** Above zero. */
-	amount: number;
+	amount: Minor;
 	text: string;
 	payer: string;
 }
@@ -26,9 +27,9 @@ export interface ToMatch {
 export interface ProposedShare {
 	documentId: number;
 	number: string;
-	amount: number;
+	amount: Minor;
 	/** Zero where the payer seems to have deducted nothing; null where it is worked out. */
-	withheld: number | null;
+	withheld: Minor | null;
 }
 
 export interface Proposal {
@@ -36,7 +37,7 @@ export interface Proposal {
 	payer: string;
 	shares: ProposedShare[];
 	/** What of it no invoice takes: credit on the account. */
-	over: number;
+	over: Minor;
 	/** 0 to 100. */
 	score: number;
 	/** Accepted together with the other sure ones. */

@@ -1,5 +1,6 @@
-// Chase plans, and what is known of the invoices they are about. Amounts in pence.
+// Chase plans, and what is known of the invoices they are about.
 import type { PlainDate } from '../calendar/types';
+import type { Minor } from '../money/types';
 
 export const CHANNELS = ['mail', 'text', 'letter'] as const;
 export type Channel = (typeof CHANNELS)[number];
@@ -29,7 +30,7 @@ export interface ChaseItem {
 	documentId: number;
 	payerId: number;
 	dueDate: PlainDate;
-	toPay: number;
+	toPay: Minor;
 	/** Whether the customer ever got it. */
 	sent: boolean;
 	hold: { kind: 'dispute' | 'promise'; until: PlainDate | null } | null;

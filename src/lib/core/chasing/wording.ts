@@ -4,6 +4,7 @@ import { addDays } from '../calendar/manipulation';
 import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import { displayPounds } from '../money/display';
+import type { Minor } from '../money/types';
 import type { ChaseStep } from './types';
 
 /** What may stand in braces, and what it becomes. */
@@ -28,18 +29,18 @@ export type MergeField = keyof typeof MERGE_FIELDS;
 export interface ChaseInvoice {
 	number: string;
 	dueDate: PlainDate;
-	/** Pence, less what may be deducted. */
-	toPay: number;
-	/** Pence a contractor may yet deduct. */
-	leftToDeduct: number;
+	/** Less what may be deducted. */
+	toPay: Minor;
+	/** What a contractor may yet deduct. */
+	leftToDeduct: Minor;
 	/** Empty on paper, which has a code to scan. */
 	link: string;
 }
 
-/** What a late debt may cost its debtor. Amounts in pence. */
+/** What a late debt may cost its debtor. */
 export type LateRight =
-	| { kind: 'act'; rate: string | null; claim: number | null }
-	| { kind: 'contract'; terms: string; claim: number }
+	| { kind: 'act'; rate: string | null; claim: Minor | null }
+	| { kind: 'contract'; terms: string; claim: Minor }
 	| { kind: 'none' };
 
 export interface ChaseFacts {
@@ -92,7 +93,7 @@ export function fillWording(
 function valuesOf(facts: ChaseFacts): Record<MergeField, string> {
 	const { invoices, today } = facts;
 	const first = invoices[0]!;
-	const sum = invoices.reduce((total, one) => total + one.toPay, 0);
+	const sum = invoices.reduce((total, one) => total + one.toPay, 0n);
 	return {
 		customer: facts.customer,
 		what: invoices.length === 1 ? `invoice ${first.number}` : `${invoices.length} invoices`,
@@ -113,7 +114,7 @@ function valuesOf(facts: ChaseFacts): Record<MergeField, string> {
 
 function invoiceLine({ number, dueDate, toPay, leftToDeduct, link }: ChaseInvoice, today: string) {
 	const deducted =
-		leftToDeduct > 0 ? ` after your deduction of ${displayPounds(leftToDeduct)}` : '';
+		leftToDeduct > 0n ? ` after your deduction of ${displayPounds(leftToDeduct)}` : '';
 	return `${number}: ${displayPounds(toPay)}${deducted}, due ${displayDate(dueDate)} (${daysInWords(dueDate, today)})${link ? `\n${link}` : ''}`;
 }
 
@@ -132,7 +133,7 @@ export function daysInWords(due: PlainDate, today: PlainDate): string {
 function lawSentence({ right }: ChaseFacts): string {
 	if (right.kind === 'none') return '';
 	if (right.kind === 'contract')
-		return right.claim > 0
+		return right.claim > 0n
 			? `Under our terms (${right.terms}) we may add ${displayPounds(right.claim)} as of today.`
 			: `Under our terms a late payment may cost you more: ${right.terms}.`;
 	const rate = right.rate

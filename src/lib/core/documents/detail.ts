@@ -1,23 +1,24 @@
-// An issued document with everything a screen shows of it. Amounts in pence.
+// An issued document with everything a screen shows of it.
 import type { PlainDate } from '../calendar/types';
+import type { Minor } from '../money/types';
 import type { InvoiceFigures } from '../figures/types';
 import type { Frozen } from './types';
 import type { DocumentView } from './viewTypes';
 
 export interface OpenItem {
-	total: number;
+	total: Minor;
 	/** What the contractor is expected to deduct in all; null where CIS does not apply. */
-	deduction: number | null;
-	cash: number;
-	withheld: number;
-	credited: number;
-	writtenOff: number;
-	outstanding: number;
-	overpaid: number;
+	deduction: Minor | null;
+	cash: Minor;
+	withheld: Minor;
+	credited: Minor;
+	writtenOff: Minor;
+	outstanding: Minor;
+	overpaid: Minor;
 	state: 'open' | 'partPaid' | 'paid' | 'credited' | 'writtenOff';
 }
 
-/** What the Act allows to claim on a late invoice today, with how it comes about. Amounts in pence. */
+/** What the Act allows to claim on a late invoice today, with how it comes about. */
 export type LateCharge =
 	| { missingRate: PlainDate }
 	| {
@@ -28,21 +29,21 @@ export type LateCharge =
 			reference: { from: PlainDate; rate: string } | null;
 			/** Those terms. */
 			terms: string | null;
-			interest: number;
-			compensation: number;
-			openWhenDue: number;
-			spans: { from: PlainDate; to: PlainDate; days: number; outstanding: number }[];
+			interest: Minor;
+			compensation: Minor;
+			openWhenDue: Minor;
+			spans: { from: PlainDate; to: PlainDate; days: number; outstanding: Minor }[];
 			/** Charged by other documents already. */
-			charged: number;
+			charged: Minor;
 	  };
 
 export interface PaymentRow {
 	id: number;
 	date: PlainDate;
-	amount: number;
+	amount: Minor;
 	way: 'bank' | 'card' | 'cash' | 'cheque';
 	reference: string;
-	fee: number;
+	fee: Minor;
 	/** Whether the card processor took it, so that it can be given back there. */
 	byProcessor: boolean;
 }
@@ -76,21 +77,21 @@ export interface DocumentDetail {
 	view: DocumentView;
 	issueDate: PlainDate;
 	dueDate: PlainDate;
-	total: number;
+	total: Minor;
 	link: string;
 	/** Null for a credit note. */
 	item: OpenItem | null;
 	/** What is still to come, the expected deduction left out. */
-	toPay: number;
-	refunded: number;
+	toPay: Minor;
+	refunded: Minor;
 	payments: PaymentRow[];
 	mails: MailRow[];
 	trail: TrailEntry[];
 	creditedBy: { id: number; number: string | null }[];
 	corrects: { id: number; number: string | null } | null;
 	claim: LateCharge | null;
-	/** What the payer has in hand that could pay it. Pence. */
-	inHand: number;
+	/** What the payer has in hand that could pay it. */
+	inHand: Minor;
 	/** Where a receipt would go. */
 	payerMail: string;
 	today: PlainDate;

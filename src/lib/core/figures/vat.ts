@@ -1,5 +1,5 @@
 // VAT by rate: grouping the lines, and the three ways of rounding.
-import { formatDecimal, percentOf, powerOfTen, taxWithin } from '../money/decimal';
+import { absolute, formatDecimal, percentOf, powerOfTen, taxWithin } from '../money/decimal';
 import type { Minor } from '../money/types';
 import { VAT_TREATMENTS, type DatedRate, type Regime } from '../regimes/types';
 import { FiguresError, type InvoiceInput, type LineFigures, type VatGroup } from './types';
@@ -130,10 +130,6 @@ function roundDown(groups: VatGroup[], book: WorkingsBook): void {
 			'vatRoundedDown'
 		);
 	}
-}
-
-function absolute(value: bigint): bigint {
-	return value < 0n ? -value : value;
 }
 
 /**

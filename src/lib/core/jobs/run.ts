@@ -1,7 +1,10 @@
 // A bill run: which jobs go onto which invoice, and how they are shown there.
+import { addDays } from '../calendar/manipulation';
 import type { PlainDate } from '../calendar/types';
+import type { Minor } from '../money/types';
 import type { ContractClass, CustomerKind } from '../regimes/types';
 import { billLines, type Billable } from './billing';
+import type { JobState } from './types';
 import { blankSheet } from '../sheet/blank';
 import type { Sheet, SheetLine, SheetRow } from '../sheet/types';
 
@@ -43,14 +46,13 @@ export interface RunInvoice {
 	splitBecause: string[];
 }
 
-/** An invoice of a run as it is looked through before it is made. Amounts in pence. */
+/** An invoice of a run as it is looked through before it is made. */
 export interface PlannedInvoice {
 	customerId: number;
 	customer: string;
 	jobs: { id: number; number: string; title: string }[];
-	/** Pence. */
-	total: number;
-	payable: number;
+	total: Minor;
+	payable: Minor;
 	splitBecause: string[];
 	warnings: string[];
 	/** Nobody to send it to. */
@@ -71,7 +73,73 @@ export interface RunPlan {
 	/** Finished more than 14 days ago: they keep their own tax points. */
 	old: number;
 	jobs: number;
-	total: number;
+	total: Minor;
+}
+
+/** Which jobs a run is asked for; what is left open matches all. */
+export interface RunFilter {
+	customerId?: number | undefined;
+	billToId?: number | undefined;
+	siteId?: number | undefined;
+	label?: string | undefined;
+	/** By the day the work was finished, both included. */
+	from?: PlainDate | undefined;
+	to?: PlainDate | undefined;
+}
+
+/** What a run looks at to take a job or leave it. */
+export interface Waiting {
+	customerId: number;
+	customerKind: CustomerKind;
+	billToId: number | null;
+	siteId: number | null;
+	labels: readonly string[];
+	state: JobState;
+	contract: ContractClass | null;
+	finishedOn: PlainDate | null;
+	staged: boolean;
+}
+
+/** Whether a run over this choice is about a job at all. */
+export function isAskedFor(filter: RunFilter, job: Waiting): boolean {
+	const { customerId, billToId, siteId, label, from, to } = filter;
+	return (
+		(!customerId || job.customerId === customerId) &&
+		(!billToId || job.billToId === billToId) &&
+		(!siteId || job.siteId === siteId) &&
+		(!label || job.labels.includes(label)) &&
+		(!from || (job.finishedOn ?? '') >= from) &&
+		(!to || (job.finishedOn !== null && job.finishedOn <= to))
+	);
+}
+
+/** A run can be told to leave alone what was finished longer ago than this: it has tax points of its own. */
+export const RECENT_DAYS = 14;
+
+/** Why a run leaves out a job it is about, in words and as its list says it; null where it takes the job. */
+export function leftOutBecause(
+	choice: { states?: readonly JobState[] | undefined; within14: boolean },
+	job: Waiting,
+	today: PlainDate
+): { short: string; because: string } | null {
+	if (job.finishedOn === null && !choice.states?.includes(job.state))
+		return {
+			short: 'under way',
+			because: 'It is not finished yet: bill its time and costs on the job.'
+		};
+	if (job.staged)
+		return {
+			short: 'in stages',
+			because: 'It is billed in stages: bill the next one on the job.'
+		};
+	if (choice.within14 && job.finishedOn !== null && job.finishedOn < addDays(today, -RECENT_DAYS))
+		return { short: 'older', because: 'Finished more than 14 days ago, and left for later.' };
+	if (job.customerKind === 'contractor' && job.contract === null)
+		return {
+			short: 'construction?',
+			because: 'Say on the job whether its contract contains construction work.'
+		};
+	return null;
 }
 
 /** What keeps jobs apart, and in which words. */

@@ -78,3 +78,12 @@ export function max(a: bigint, b: bigint): bigint {
 export function min(a: bigint, b: bigint): bigint {
 	return a < b ? a : b;
 }
+
+export function absolute(a: bigint): bigint {
+	return a < 0n ? -a : a;
+}
+
+/** The order of two amounts, the smaller first, as `sort` wants it. */
+export function compare(a: bigint, b: bigint): number {
+	return a < b ? -1 : a > b ? 1 : 0;
+}

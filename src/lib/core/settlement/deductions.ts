@@ -1,22 +1,24 @@
 // Deductions by contractor and tax month, against the payment and deduction statements that came.
 import { statementDeadline, taxMonthEnd } from '../calendar/manipulation';
 import type { PlainDate } from '../calendar/types';
+import { absolute } from '../money/decimal';
+import type { Minor } from '../money/types';
 
-/** A payment from which something was, or should have been, withheld. Pence. */
+/** A payment from which something was, or should have been, withheld. */
 export interface DeductedPayment {
 	contractorId: number;
 	date: PlainDate;
 	documentId: number;
 	/** Cash and deduction together. */
-	gross: number;
-	expected: number;
-	withheld: number;
+	gross: Minor;
+	expected: Minor;
+	withheld: Minor;
 }
 
 export interface DeductionStatement {
 	contractorId: number;
 	monthEnd: PlainDate;
-	deduction: number;
+	deduction: Minor;
 }
 
 export type DeductionState = 'agrees' | 'differs' | 'waiting' | 'missing' | 'unexpected';
@@ -26,17 +28,17 @@ export interface DeductionMonth {
 	monthEnd: PlainDate;
 	/** By which the statement must have come. */
 	deadline: PlainDate;
-	gross: number;
-	expected: number;
-	withheld: number;
+	gross: Minor;
+	expected: Minor;
+	withheld: Minor;
 	/** What the statement says; null where none came. */
-	stated: number | null;
+	stated: Minor | null;
 	state: DeductionState;
 	documentIds: number[];
 }
 
-/** Statements round to whole pounds: less than a pound is no difference. Pence. */
-const ROUNDING = 100;
+/** Statements round to whole pounds: less than a pound is no difference. */
+const ROUNDING = 100n;
 
 /**
  * One row for each contractor and tax month with a deduction or a statement, newest month first. The deduction belongs
@@ -56,9 +58,9 @@ export function deductionMonths(
 			contractorId,
 			monthEnd,
 			deadline: statementDeadline(monthEnd),
-			gross: 0,
-			expected: 0,
-			withheld: 0,
+			gross: 0n,
+			expected: 0n,
+			withheld: 0n,
 			stated: null,
 			state: 'waiting',
 			documentIds: []
@@ -82,7 +84,7 @@ export function deductionMonths(
 }
 
 function stateOf({ withheld, stated, deadline }: DeductionMonth, today: PlainDate): DeductionState {
-	if (stated === null) return today > deadline && withheld > 0 ? 'missing' : 'waiting';
-	if (withheld === 0 && stated > 0) return 'unexpected';
-	return Math.abs(stated - withheld) < ROUNDING ? 'agrees' : 'differs';
+	if (stated === null) return today > deadline && withheld > 0n ? 'missing' : 'waiting';
+	if (withheld === 0n && stated > 0n) return 'unexpected';
+	return absolute(stated - withheld) < ROUNDING ? 'agrees' : 'differs';
 }

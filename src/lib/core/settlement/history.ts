@@ -2,6 +2,7 @@
 import { parseDate } from '@internationalized/date';
 import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
+import type { Minor } from '../money/types';
 import { ageOf, AGES, type Age } from './statement';
 
 /** What one event changed on what one invoice owes. */
@@ -9,20 +10,19 @@ export interface DebtChange {
 	documentId: number;
 	dueDate: PlainDate;
 	date: PlainDate;
-	/** Pence; above zero: more is owed. */
-	amount: number;
+	/** Above zero: more is owed. */
+	amount: Minor;
 }
 
 export interface OpenThen {
 	documentId: number;
 	age: Age;
-	/** Pence. */
-	open: number;
+	open: Minor;
 }
 
 /** What stood open at the end of a day, invoice by invoice. What was overpaid counts for nothing. */
 export function openOn(changes: readonly DebtChange[], day: PlainDate): OpenThen[] {
-	const debts = new Map<number, { dueDate: PlainDate; open: number }>();
+	const debts = new Map<number, { dueDate: PlainDate; open: Minor }>();
 	for (const { documentId, dueDate, date, amount } of changes) {
 		if (date > day) continue;
 		const debt = debts.get(documentId);
@@ -30,17 +30,17 @@ export function openOn(changes: readonly DebtChange[], day: PlainDate): OpenThen
 		else debts.set(documentId, { dueDate, open: amount });
 	}
 	return [...debts].flatMap(([documentId, { dueDate, open }]) =>
-		open > 0 ? [{ documentId, age: ageOf(daysBetween(dueDate, day)), open }] : []
+		open > 0n ? [{ documentId, age: ageOf(daysBetween(dueDate, day)), open }] : []
 	);
 }
 
-/** The sums by age at the end of each day. Pence. */
+/** The sums by age at the end of each day. */
 export function owedOverTime(
 	changes: readonly DebtChange[],
 	days: readonly PlainDate[]
-): Record<Age, number>[] {
+): Record<Age, Minor>[] {
 	return days.map((day) => {
-		const sums = Object.fromEntries(AGES.map((age) => [age, 0])) as Record<Age, number>;
+		const sums = Object.fromEntries(AGES.map((age) => [age, 0n])) as Record<Age, Minor>;
 		for (const { age, open } of openOn(changes, day)) sums[age] += open;
 		return sums;
 	});

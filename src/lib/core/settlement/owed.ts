@@ -2,14 +2,16 @@
 import { addDays } from '../calendar/manipulation';
 import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
+import { compare } from '../money/decimal';
+import type { Minor } from '../money/types';
 import { ageOf, AGES, type Age } from './statement';
 
 export interface OwedItem {
 	documentId: number;
 	number: string;
 	dueDate: PlainDate;
-	/** Pence the payer still has to send. */
-	toPay: number;
+	/** What the payer still has to send. */
+	toPay: Minor;
 	/** It is disputed, or promised by a day that has not passed. */
 	hold: { kind: 'dispute' | 'promise'; until: PlainDate | null } | null;
 }
@@ -26,13 +28,12 @@ export interface Habit {
 export interface OwedPayer<Item extends OwedItem = OwedItem> {
 	payerId: number;
 	items: Item[];
-	/** Pence. */
-	owed: number;
-	late: number;
+	owed: Minor;
+	late: Minor;
 	/** Days the latest of them is late; 0 where none is. */
 	daysLate: number;
 	/** Pence times days late of what is not held: what a call is worth. */
-	worth: number;
+	worth: bigint;
 }
 
 /** Beyond this many days, more lateness does not make a call more urgent. */
@@ -50,28 +51,28 @@ export function summarise<Item extends OwedItem>(
 	items: readonly Item[],
 	today: PlainDate
 ): OwedPayer<Item> {
-	let owed = 0;
-	let late = 0;
+	let owed = 0n;
+	let late = 0n;
 	let daysLate = 0;
-	let worth = 0;
+	let worth = 0n;
 	for (const item of items) {
 		owed += item.toPay;
 		const days = daysBetween(item.dueDate, today);
 		if (days <= 0) continue;
 		late += item.toPay;
 		daysLate = Math.max(daysLate, days);
-		if (!isHeld(item, today)) worth += item.toPay * Math.min(days, MOST_DAYS);
+		if (!isHeld(item, today)) worth += item.toPay * BigInt(Math.min(days, MOST_DAYS));
 	}
 	return { payerId, items: [...items], owed, late, daysLate, worth };
 }
 
 /** Most worth a call first; those nobody needs to call by what they owe. */
 export function byWorth(a: OwedPayer, b: OwedPayer): number {
-	return b.worth - a.worth || b.owed - a.owed || a.payerId - b.payerId;
+	return compare(b.worth, a.worth) || compare(b.owed, a.owed) || a.payerId - b.payerId;
 }
 
-export function sumsByAge(items: readonly OwedItem[], today: PlainDate): Record<Age, number> {
-	const sums = Object.fromEntries(AGES.map((age) => [age, 0])) as Record<Age, number>;
+export function sumsByAge(items: readonly OwedItem[], today: PlainDate): Record<Age, Minor> {
+	const sums = Object.fromEntries(AGES.map((age) => [age, 0n])) as Record<Age, Minor>;
 	for (const { dueDate, toPay } of items) sums[ageOf(daysBetween(dueDate, today))] += toPay;
 	return sums;
 }

@@ -1,19 +1,20 @@
 // What a payer still has to send for an invoice, and what it may yet deduct.
+import { max } from '../money/decimal';
+import type { Minor } from '../money/types';
 
 export interface Position {
-	/** Pence, as all of it. */
-	outstanding: number;
+	outstanding: Minor;
 	/** What the contractor is expected to deduct in all; null where CIS does not apply. */
-	deduction: number | null;
-	withheld: number;
+	deduction: Minor | null;
+	withheld: Minor;
 }
 
-/** What may still be withheld from payments of an invoice. Pence. */
-export function leftToDeduct({ deduction, withheld }: Omit<Position, 'outstanding'>): number {
-	return Math.max((deduction ?? 0) - withheld, 0);
+/** What may still be withheld from payments of an invoice. */
+export function leftToDeduct({ deduction, withheld }: Omit<Position, 'outstanding'>): Minor {
+	return max((deduction ?? 0n) - withheld, 0n);
 }
 
 /** What a payer still has to send for an invoice to be settled: what is outstanding less what it may yet deduct. */
-export function stillToPay(position: Position): number {
-	return Math.max(position.outstanding - leftToDeduct(position), 0);
+export function stillToPay(position: Position): Minor {
+	return max(position.outstanding - leftToDeduct(position), 0n);
 }

@@ -16,7 +16,7 @@
 			to: string;
 			subject: string;
 			text: string;
-			amount: number;
+			amount: bigint;
 			step: { tone: Tone };
 			wording: { changed: boolean };
 			items: { documentId: number; number: string }[];

@@ -92,12 +92,12 @@
 				>
 					{#if row.outstanding !== null}
 						<SettlementBar
-							total={row.total}
-							cash={row.cash ?? 0}
-							withheld={row.withheld ?? 0}
-							credited={row.credited ?? 0}
-							writtenOff={row.writtenOff ?? 0}
-							outstanding={row.outstanding}
+							total={BigInt(row.total)}
+							cash={BigInt(row.cash ?? 0)}
+							withheld={BigInt(row.withheld ?? 0)}
+							credited={BigInt(row.credited ?? 0)}
+							writtenOff={BigInt(row.writtenOff ?? 0)}
+							outstanding={BigInt(row.outstanding)}
 						/>
 					{/if}
 				</span>

@@ -1,6 +1,7 @@
 <!-- An issued document: where it stands, what can be done about it, what it says, and its paper trail. -->
 <script lang="ts">
 	import Form from '../parts/Form.svelte';
+	import { min } from '$lib/core/money/decimal';
 	import { leftToDeduct as leftToDeductOn } from '$lib/core/settlement/position';
 	import { onMount } from 'svelte';
 	import { page } from '$app/state';
@@ -48,7 +49,7 @@
 			(row): row is SheetLine => row.type === 'line' && !isBlank(row)
 		)
 	);
-	let leftToDeduct = $derived(item ? leftToDeductOn(item) : 0);
+	let leftToDeduct = $derived(item ? leftToDeductOn(item) : 0n);
 	let standing = $derived.by(() => {
 		if (!item) return 'Credit note';
 		if (item.state === 'credited') return 'Credited';
@@ -219,7 +220,7 @@
 				invoice yet.
 			</p>
 			<button class="button"
-				>Use {displayPounds(Math.min(document.inHand, document.toPay))} for this</button
+				>Use {displayPounds(min(document.inHand, document.toPay))} for this</button
 			>
 		</Form>
 	{/if}
@@ -261,8 +262,8 @@
 			{#if document.payments.length || document.refunded}<Payments
 					payments={document.payments}
 					refunded={document.refunded}
-					cash={document.item?.cash ?? 0}
-					overpaid={document.item?.overpaid ?? 0}
+					cash={document.item?.cash ?? 0n}
+					overpaid={document.item?.overpaid ?? 0n}
 					today={document.today}
 				/>{/if}
 			<PaperTrail trail={document.trail} />

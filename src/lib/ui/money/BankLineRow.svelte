@@ -27,7 +27,11 @@
 	const recordedOf = (one: Proposal) => (one.recorded ? JSON.stringify(one.recorded) : '');
 	const sharesOf = (one: Proposal) =>
 		JSON.stringify(
-			one.shares.map(({ documentId, amount, withheld }) => ({ documentId, amount, withheld }))
+			one.shares.map(({ documentId, amount, withheld }) => ({
+				documentId,
+				amount: Number(amount),
+				withheld: withheld === null ? null : Number(withheld)
+			}))
 		);
 </script>
 

@@ -2,6 +2,7 @@
 <script lang="ts">
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import Field from '../parts/Field.svelte';
 	import PanelForm from '../parts/PanelForm.svelte';
@@ -10,7 +11,7 @@
 
 	interface Props {
 		document: DocumentDetail;
-		leftToDeduct: number;
+		leftToDeduct: Minor;
 		onclose: () => void;
 	}
 	let { document, leftToDeduct, onclose }: Props = $props();

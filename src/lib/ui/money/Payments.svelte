@@ -5,6 +5,7 @@
 	import { WAY_NAMES } from '$lib/core/words';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import Field from '../parts/Field.svelte';
 	import WayChoice from './WayChoice.svelte';
@@ -18,10 +19,10 @@
 		today
 	}: {
 		payments: DocumentDetail['payments'];
-		refunded: number;
+		refunded: Minor;
 		/** What came in less what went back. */
-		cash: number;
-		overpaid: number;
+		cash: Minor;
+		overpaid: Minor;
 		today: string;
 	} = $props();
 	let giving = $state(false);

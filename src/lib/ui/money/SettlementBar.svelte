@@ -1,16 +1,18 @@
 <!-- How an invoice was settled: paid, withheld, credited, written off, open; each with its own fill and words. -->
 <script lang="ts">
+	import { max } from '$lib/core/money/decimal';
 	import { displayPounds } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 
 	interface Props {
-		total: number;
-		cash: number;
-		withheld: number;
-		credited: number;
-		writtenOff?: number;
-		outstanding: number;
+		total: Minor;
+		cash: Minor;
+		withheld: Minor;
+		credited: Minor;
+		writtenOff: Minor;
+		outstanding: Minor;
 	}
-	let { total, cash, withheld, credited, writtenOff = 0, outstanding }: Props = $props();
+	let { total, cash, withheld, credited, writtenOff, outstanding }: Props = $props();
 
 	// Told apart by their fill, not by colour alone.
 	const FILLS = {
@@ -22,7 +24,7 @@
 	};
 	let parts = $derived(
 		[
-			{ kind: 'paid' as const, words: 'paid', amount: Math.max(cash, 0) },
+			{ kind: 'paid' as const, words: 'paid', amount: cash },
 			{ kind: 'withheld' as const, words: 'withheld', amount: withheld },
 			{ kind: 'credited' as const, words: 'credited', amount: credited },
 			{ kind: 'written' as const, words: 'written off', amount: writtenOff },
@@ -30,9 +32,9 @@
 		].filter((part) => part.amount > 0)
 	);
 	let whole = $derived(
-		Math.max(
-			parts.reduce((sum, part) => sum + part.amount, 0),
-			1
+		max(
+			parts.reduce((sum, part) => sum + part.amount, 0n),
+			1n
 		)
 	);
 	let words = $derived(
@@ -50,7 +52,7 @@
 	{#each parts as part (part.kind)}
 		<i
 			class={['block min-w-0.5', FILLS[part.kind]]}
-			style:width="{(100 * part.amount) / whole}%"
+			style:width="{Number((10_000n * part.amount) / whole) / 100}%"
 			title="{displayPounds(part.amount)} {part.words}"
 		></i>
 	{/each}

@@ -12,7 +12,7 @@
 	}
 	let { number, claim }: Props = $props();
 	let left = $derived(
-		'interest' in claim ? claim.interest + claim.compensation - claim.charged : 0
+		'interest' in claim ? claim.interest + claim.compensation - claim.charged : 0n
 	);
 </script>
 

@@ -6,6 +6,7 @@
 	import { addDays } from '$lib/core/calendar/manipulation';
 	import { daysBetween } from '$lib/core/calendar/queries';
 	import { displayPounds } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 	import Field from '../parts/Field.svelte';
 	import { daysInWords } from './scale';
 
@@ -15,10 +16,10 @@
 			number: string;
 			customer: string;
 			dueDate: string;
-			toPay: number;
-			leftToDeduct: number;
+			toPay: Minor;
+			leftToDeduct: Minor;
 			hold: { kind: 'dispute' | 'promise'; until: string | null } | null;
-			claim: number;
+			claim: Minor;
 		};
 		payer: string;
 		today: string;

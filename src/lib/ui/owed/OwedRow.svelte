@@ -2,7 +2,9 @@
 <script lang="ts">
 	import { daysBetween } from '$lib/core/calendar/queries';
 	import { displayDate } from '$lib/core/calendar/conversion';
+	import { divideRounded } from '$lib/core/money/decimal';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 	import type { Habit, OwedItem } from '$lib/core/settlement/owed';
 	import { isHeld } from '$lib/core/settlement/owed';
 	import { daysInWords, place } from './scale';
@@ -11,19 +13,19 @@
 		row: {
 			payerId: number;
 			payer: string;
-			owed: number;
-			late: number;
+			owed: Minor;
+			late: Minor;
 			daysLate: number;
 			habit: Habit | null;
-			claim: number;
+			claim: Minor;
 			items: OwedItem[];
 		};
 		today: string;
-		largest: number;
+		largest: Minor;
 		worst: boolean;
 	}
 	let { row, today, largest, worst }: Props = $props();
-	const HEIGHT = 42;
+	const HEIGHT = 42n;
 	let promise = $derived(
 		row.items
 			.flatMap((item) =>
@@ -71,7 +73,7 @@
 				class:late={days > 0}
 				class:held={isHeld(item, today)}
 				style:left="{place(days)}%"
-				style:height="{Math.max(7, Math.round((HEIGHT * item.toPay) / largest))}px"
+				style:height="{Math.max(7, Number(divideRounded(HEIGHT * item.toPay, largest)))}px"
 				href="/billing/{item.documentId}"
 				title="{item.number}: {displayPounds(item.toPay)}, {daysInWords(days)}"
 				aria-label="{item.number}: {displayPounds(item.toPay)}, {daysInWords(days)}{isHeld(

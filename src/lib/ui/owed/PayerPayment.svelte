@@ -5,6 +5,7 @@
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 	import { parseMoney } from '$lib/core/money/decimal';
 	import { readTypedNumber } from '$lib/core/money/typed';
 	import { shareOldestFirst } from '$lib/core/settlement/sharing';
@@ -18,9 +19,9 @@
 			documentId: number;
 			number: string;
 			dueDate: string;
-			toPay: number;
+			toPay: Minor;
 			deducts: boolean;
-			leftToDeduct: number;
+			leftToDeduct: Minor;
 		}[];
 		today: string;
 		/** Where a receipt would go; empty: nowhere. */
@@ -29,19 +30,14 @@
 	}
 	let { open, today, mail, onclose }: Props = $props();
 	let chosen = $state(false);
-	let all = $derived(open.reduce((sum, one) => sum + one.toPay, 0));
+	let all = $derived(open.reduce((sum, one) => sum + one.toPay, 0n));
 	let amount = $state('');
 	let typed = $state<Record<number, string>>({});
 	let pence = $derived.by(() => {
 		const read = readTypedNumber(amount, { decimals: 2, digits: 11 });
 		return read.ok ? (parseMoney(read.text) ?? 0n) : 0n;
 	});
-	let shared = $derived(
-		shareOldestFirst(
-			pence,
-			open.map((one) => ({ ...one, toPay: BigInt(one.toPay) }))
-		)
-	);
+	let shared = $derived(shareOldestFirst(pence, open));
 	let parts = $derived(new Map(shared.shares.map((one) => [one.documentId, one.amount])));
 
 	function choose() {

@@ -10,7 +10,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	const page = /^[1-9]\d{0,5}$/.test(text('page')) ? Number(text('page')) : 1;
 	const filter = {
 		late: text('late') === '1',
-		above: above.ok ? Number(parseMoney(above.text) ?? 0n) : 0,
+		above: above.ok ? (parseMoney(above.text) ?? 0n) : 0n,
 		label: text('label').slice(0, 40),
 		hold,
 		typed: text('q').slice(0, 80),

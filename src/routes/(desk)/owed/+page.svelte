@@ -70,7 +70,7 @@
 			id: 'toPay',
 			head: 'To pay, £',
 			text: ({ item }) => displayAmount(item.toPay),
-			sort: ({ item }) => item.toPay,
+			sort: ({ item }) => Number(item.toPay),
 			figures: true
 		}
 	];

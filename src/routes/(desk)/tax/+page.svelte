@@ -5,7 +5,9 @@
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
+	import { absolute } from '$lib/core/money/decimal';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import Money from '$lib/ui/parts/Money.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
@@ -70,10 +72,10 @@
 			text: (row) =>
 				row.known
 					? 'replaces the one that is kept'
-					: row.deduction === row.withheld
+					: BigInt(row.deduction) === row.withheld
 						? 'agrees'
-						: `differs by ${displayPounds(Math.abs(row.deduction - row.withheld))}`,
-			look: (row) => (row.deduction === row.withheld ? '' : 'late')
+						: `differs by ${displayPounds(absolute(BigInt(row.deduction) - row.withheld))}`,
+			look: (row) => (BigInt(row.deduction) === row.withheld ? '' : 'late')
 		}
 	];
 	const debts: Column<Debt>[] = [
@@ -89,7 +91,7 @@
 		figures('vat', 'VAT in it', (row: Debt) => (row.state === 'claimed' ? row.claimed : row.vat)),
 		{ id: 'state', head: 'State', cell: debtState }
 	];
-	function figures<R>(id: string, head: string, of: (row: R) => number | null): Column<R> {
+	function figures<R>(id: string, head: string, of: (row: R) => number | Minor | null): Column<R> {
 		return {
 			id,
 			head: `${head}, £`,
@@ -99,7 +101,7 @@
 				const amount = of(row);
 				return amount === null ? '–' : displayAmount(amount);
 			},
-			sort: (row) => of(row) ?? 0
+			sort: (row) => Number(of(row) ?? 0)
 		};
 	}
 	function enter(contractor: number, month: string) {
@@ -244,7 +246,7 @@
 {#snippet monthState(month: Month)}
 	<span class:late={month.state === 'missing' || month.state === 'differs'}
 		>{STATES[month.state]}{month.state === 'differs'
-			? ` by ${displayPounds(Math.abs(month.stated! - month.withheld))}`
+			? ` by ${displayPounds(absolute(month.stated! - month.withheld))}`
 			: month.state === 'missing'
 				? `, due ${displayDate(month.deadline)}`
 				: ''}</span

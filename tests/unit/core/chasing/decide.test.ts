@@ -41,7 +41,7 @@ const item = (more: Partial<ChaseItem> = {}): ChaseItem => ({
 	documentId: 1,
 	payerId: 1,
 	dueDate: DUE,
-	toPay: 100_00,
+	toPay: 100_00n,
 	sent: true,
 	hold: null,
 	paymentPending: false,
@@ -118,7 +118,7 @@ describe('a chase plan', () => {
 		expect(because({}, { lastPaidAt: NOW - 3_600_000 })).to.equal('paidJustNow');
 		expect(because({}, { lastMessageOn: '2026-11-03' })).to.equal('writtenJustNow');
 		expect(because({}, { lastMessageOn: '2026-11-02' })).to.equal(null);
-		expect(because({ toPay: 0 })).to.equal(null);
+		expect(because({ toPay: 0n })).to.equal(null);
 		expect(stepOn('2026-11-05', [item()], { plan: null })).to.equal(null);
 	});
 

@@ -7,7 +7,7 @@ import {
 	type ChaseFacts
 } from '../../../../src/lib/core/chasing/wording';
 
-const invoice = (number: string, dueDate: string, toPay: number, leftToDeduct = 0) => ({
+const invoice = (number: string, dueDate: string, toPay: bigint, leftToDeduct = 0n) => ({
 	number,
 	dueDate,
 	toPay,
@@ -18,8 +18,11 @@ const FACTS: ChaseFacts = {
 	customer: 'Corvane Dairy Ltd',
 	household: false,
 	today: '2026-11-24',
-	invoices: [invoice('OLP-1', '2026-11-03', 120_00), invoice('OLP-2', '2026-11-24', 80_00, 20_00)],
-	right: { kind: 'act', rate: '11.75', claim: 40_81 },
+	invoices: [
+		invoice('OLP-1', '2026-11-03', 120_00n),
+		invoice('OLP-2', '2026-11-24', 80_00n, 20_00n)
+	],
+	right: { kind: 'act', rate: '11.75', claim: 40_81n },
 	owner: 'Tamsin Orrell',
 	business: 'Orrell Lime & Plaster',
 	phone: '',
@@ -54,7 +57,7 @@ describe('the wording of a reminder', () => {
 		expect(filled('{law}')).to.include('interest at 11.75 % a year').and.include('£40.81');
 		const unknown = { kind: 'act', rate: null, claim: null } as const;
 		expect(filled('{law}', { right: unknown })).to.include('8 % a year above the Bank of England');
-		const contract = { kind: 'contract', terms: '£15 after a week', claim: 15_00 } as const;
+		const contract = { kind: 'contract', terms: '£15 after a week', claim: 15_00n } as const;
 		expect(filled('{law}', { right: contract })).to.include('Under our terms (£15 after a week)');
 		expect(filled('{law}', { right: contract })).not.to.include('1998');
 		expect(filled('{law}', { right: { kind: 'none' } })).to.equal('');

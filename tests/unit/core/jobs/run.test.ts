@@ -2,7 +2,14 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import type { Billable } from '../../../../src/lib/core/jobs/billing';
-import { planRun, type RunJob, type RunOptions } from '../../../../src/lib/core/jobs/run';
+import {
+	isAskedFor,
+	leftOutBecause,
+	planRun,
+	type RunJob,
+	type RunOptions,
+	type Waiting
+} from '../../../../src/lib/core/jobs/run';
 import type { SheetLine, SheetRow } from '../../../../src/lib/core/sheet/types';
 
 let ids = 0;
@@ -199,4 +206,61 @@ describe('an invoice of a run', () => {
 			expect(found.length, shape).to.equal(3);
 		}
 	});
+});
+
+describe('which jobs a run is about', () => {
+	const JOB: Waiting = {
+		customerId: 1,
+		customerKind: 'business',
+		billToId: 2,
+		siteId: 3,
+		labels: ['roof', 'flats'],
+		state: 'finished',
+		contract: null,
+		finishedOn: '2026-11-10',
+		staged: false
+	};
+	const open = { ...JOB, finishedOn: null, state: 'underWay' as const };
+	for (const [what, filter, job, asked] of [
+		['all of them where nothing is chosen', { from: '', to: '' }, open, true],
+		['its customer', { customerId: 1 }, JOB, true],
+		['not another’s', { customerId: 2 }, JOB, false],
+		['its bill-to', { billToId: 2 }, JOB, true],
+		['not another bill-to', { billToId: 1 }, JOB, false],
+		['nobody’s bill-to', { billToId: 2 }, { ...JOB, billToId: null }, false],
+		['its site', { siteId: 3 }, JOB, true],
+		['not another site', { siteId: 1 }, JOB, false],
+		['any of its labels', { label: 'flats' }, JOB, true],
+		['not a part of a label', { label: 'flat' }, JOB, false],
+		['the day it was finished, as the first', { from: '2026-11-10' }, JOB, true],
+		['not a day later', { from: '2026-11-11' }, JOB, false],
+		['that day, as the last', { to: '2026-11-10' }, JOB, true],
+		['not a day sooner', { to: '2026-11-09' }, JOB, false],
+		['no day, while it is under way', { from: '2026-01-01' }, open, false],
+		['nor until a day', { to: '2026-12-31' }, open, false]
+	] as const)
+		it(`by ${what}`, () => expect(isAskedFor(filter, job)).to.equal(asked));
+
+	for (const [what, choice, job, short] of [
+		['what is finished is taken', {}, JOB, undefined],
+		['what is under way is left', {}, open, 'under way'],
+		['unless its state is chosen', { states: ['underWay'] }, open, undefined],
+		['another state does not choose it', { states: ['booked'] }, open, 'under way'],
+		['stages are left', {}, { ...JOB, staged: true }, 'in stages'],
+		['14 days are recent', { within14: true }, JOB, undefined],
+		['15 are not', { within14: true }, { ...JOB, finishedOn: '2026-11-09' }, 'older'],
+		['and matter only where asked', {}, { ...JOB, finishedOn: '2026-01-09' }, undefined],
+		[
+			'a contractor’s contract must be known',
+			{},
+			{ ...JOB, customerKind: 'contractor' },
+			'construction?'
+		],
+		['it may be none', {}, { ...JOB, customerKind: 'contractor', contract: 'none' }, undefined]
+	] as const)
+		it(what, () =>
+			expect(
+				leftOutBecause({ within14: false, ...choice }, job as Waiting, '2026-11-24')?.short
+			).to.equal(short)
+		);
 });

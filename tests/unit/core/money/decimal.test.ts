@@ -6,10 +6,10 @@ import {
 	formatMoney,
 	parseDecimal,
 	parseMoney
-} from '../../../src/lib/core/money/decimal';
-import { displayAmount, displayPounds } from '../../../src/lib/core/money/display';
-import { shareOut } from '../../../src/lib/core/money/sharing';
-import { readTypedNumber } from '../../../src/lib/core/money/typed';
+} from '../../../../src/lib/core/money/decimal';
+import { displayAmount, displayPounds } from '../../../../src/lib/core/money/display';
+import { shareOut } from '../../../../src/lib/core/money/sharing';
+import { readTypedNumber } from '../../../../src/lib/core/money/typed';
 
 describe('money', () => {
 	it('rounds half away from zero', () => {

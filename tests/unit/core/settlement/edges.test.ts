@@ -20,7 +20,7 @@ const item = (dueDate: string, toPay: number, hold: OwedItem['hold'] = null): Ow
 	documentId: 1,
 	number: 'INV-1',
 	dueDate,
-	toPay,
+	toPay: BigInt(toPay),
 	hold
 });
 
@@ -41,11 +41,11 @@ describe('age', () => {
 	it('sums what is to pay by it', () => {
 		const items = [item('2026-11-24', 1), item('2026-11-23', 10), item('2026-10-25', 100)];
 		expect(sumsByAge([...items, item('2026-10-24', 1000)], TODAY)).to.deep.equal({
-			notDue: 1,
-			'1-30': 110,
-			'31-60': 1000,
-			'61-90': 0,
-			over90: 0
+			notDue: 1n,
+			'1-30': 110n,
+			'31-60': 1000n,
+			'61-90': 0n,
+			over90: 0n
 		});
 	});
 });
@@ -73,27 +73,29 @@ describe('a payer', () => {
 		];
 		expect(summarise(3, items, TODAY)).to.include({
 			payerId: 3,
-			owed: 1115,
-			late: 1110,
+			owed: 1115n,
+			late: 1110n,
 			daysLate: 20,
-			worth: 100 * 2 + 10 * 10
+			worth: 100n * 2n + 10n * 10n
 		});
 	});
 	it('is not worth more for more than 120 days', () => {
-		expect(summarise(1, [item('2026-07-27', 1)], TODAY).worth).to.equal(120);
-		expect(summarise(1, [item('2026-07-26', 1)], TODAY).worth).to.equal(120);
-		expect(summarise(1, [item('2026-07-28', 1)], TODAY).worth).to.equal(119);
+		expect(summarise(1, [item('2026-07-27', 1)], TODAY).worth).to.equal(120n);
+		expect(summarise(1, [item('2026-07-26', 1)], TODAY).worth).to.equal(120n);
+		expect(summarise(1, [item('2026-07-28', 1)], TODAY).worth).to.equal(119n);
 	});
 	it('comes before others by worth, then by what it owes, then as known longest', () => {
-		const payer = (payerId: number, worth: number, owed: number) => ({
+		const payer = (payerId: number, worth: bigint, owed: bigint) => ({
 			payerId,
 			worth,
 			owed,
 			items: [],
-			late: 0,
+			late: 0n,
 			daysLate: 0
 		});
-		const order = [payer(4, 0, 9), payer(3, 0, 9), payer(2, 0, 10), payer(1, 1, 0)].sort(byWorth);
+		const order = [payer(4, 0n, 9n), payer(3, 0n, 9n), payer(2, 0n, 10n), payer(1, 1n, 0n)].sort(
+			byWorth
+		);
 		expect(order.map(({ payerId }) => payerId)).to.deep.equal([1, 2, 3, 4]);
 	});
 	it('has a habit of whole days really taken', () => {
@@ -143,11 +145,11 @@ describe('a running account', () => {
 
 describe('what a contractor may still deduct', () => {
 	it('is never below nothing, and what it sends neither', () => {
-		expect(leftToDeduct({ deduction: null, withheld: 0 })).to.equal(0);
-		expect(leftToDeduct({ deduction: 200, withheld: 50 })).to.equal(150);
-		expect(leftToDeduct({ deduction: 200, withheld: 250 })).to.equal(0);
-		expect(stillToPay({ outstanding: 1000, deduction: 200, withheld: 50 })).to.equal(850);
-		expect(stillToPay({ outstanding: 100, deduction: 200, withheld: 50 })).to.equal(0);
+		expect(leftToDeduct({ deduction: null, withheld: 0n })).to.equal(0n);
+		expect(leftToDeduct({ deduction: 200n, withheld: 50n })).to.equal(150n);
+		expect(leftToDeduct({ deduction: 200n, withheld: 250n })).to.equal(0n);
+		expect(stillToPay({ outstanding: 1000n, deduction: 200n, withheld: 50n })).to.equal(850n);
+		expect(stillToPay({ outstanding: 100n, deduction: 200n, withheld: 50n })).to.equal(0n);
 	});
 });
 
@@ -156,14 +158,14 @@ describe('deductions by tax month', () => {
 		contractorId,
 		date,
 		documentId,
-		gross: withheld * 5,
-		expected: withheld,
-		withheld
+		gross: BigInt(withheld * 5),
+		expected: BigInt(withheld),
+		withheld: BigInt(withheld)
 	});
 	const stated = (deduction: number, monthEnd = '2026-11-05', contractorId = 1) => ({
 		contractorId,
 		monthEnd,
-		deduction
+		deduction: BigInt(deduction)
 	});
 
 	it('end on the 5th: the 6th is the next month’s', () => {
@@ -187,11 +189,11 @@ describe('deductions by tax month', () => {
 				one.documentIds
 			])
 		).to.deep.equal([
-			[1, '2026-12-05', 10, 50, [7]],
-			[1, '2026-11-05', 106, 530, [7, 9]],
-			[2, '2026-11-05', 1000, 5000, [8]]
+			[1, '2026-12-05', 10n, 50n, [7]],
+			[1, '2026-11-05', 106n, 530n, [7, 9]],
+			[2, '2026-11-05', 1000n, 5000n, [8]]
 		]);
-		expect(months.map((one) => one.expected)).to.deep.equal([10, 106, 1000]);
+		expect(months.map((one) => one.expected)).to.deep.equal([10n, 106n, 1000n]);
 	});
 	for (const [what, withheld, statement, today, state] of [
 		['waits until the 19th', 5000, null, '2026-11-19', 'waiting'],
@@ -211,7 +213,11 @@ describe('deductions by tax month', () => {
 				statement === null ? [] : [stated(statement)],
 				today
 			);
-			expect(month).to.include({ state, stated: statement, deadline: '2026-11-19' });
+			expect(month).to.include({
+				state,
+				stated: statement === null ? null : BigInt(statement),
+				deadline: '2026-11-19'
+			});
 		});
 	it('without a payment are there by their statement', () => {
 		expect(deductionMonths([], [stated(500)], TODAY)).to.deep.equal([
@@ -219,10 +225,10 @@ describe('deductions by tax month', () => {
 				contractorId: 1,
 				monthEnd: '2026-11-05',
 				deadline: '2026-11-19',
-				gross: 0,
-				expected: 0,
-				withheld: 0,
-				stated: 500,
+				gross: 0n,
+				expected: 0n,
+				withheld: 0n,
+				stated: 500n,
 				state: 'unexpected',
 				documentIds: []
 			}

@@ -144,13 +144,13 @@ describe('the plan of a bill run', () => {
 		const old = finished(firm, '2026-11-09');
 		const edge = finished(firm, '2026-11-10');
 		const plan = planBillRun(world, { from: '', to: '' });
-		expect(plan).to.include({ jobs: 2, old: 1, total: 240_00 });
+		expect(plan).to.include({ jobs: 2, old: 1, total: 240_00n });
 		expect(plan.invoices).to.have.length(1);
 		expect(plan.invoices[0]!.jobs.map((one) => one.id)).to.deep.equal([old, edge]);
 		expect(plan.invoices[0]).to.deep.include({
 			customer: FIRM.name,
-			total: 240_00,
-			payable: 240_00,
+			total: 240_00n,
+			payable: 240_00n,
 			noAddress: false
 		});
 		expect(plan.invoices[0]!.warnings[0]).to.match(/^J-\S+ finished more than 14 days ago/);
@@ -159,7 +159,7 @@ describe('the plan of a bill run', () => {
 		expect(young.leftOut.map((one) => [one.jobId, one.because])).to.deep.equal([
 			[old, 'Finished more than 14 days ago, and left for later.']
 		]);
-		expect(young).to.include({ jobs: 1, old: 0, total: 120_00 });
+		expect(young).to.include({ jobs: 1, old: 0, total: 120_00n });
 		expect(young.invoices[0]!.warnings).to.deep.equal([]);
 	});
 
@@ -185,7 +185,7 @@ describe('the plan of a bill run', () => {
 		expect(because.size).to.equal(3);
 		const asked = planBillRun(world, { from: '', to: '', states: ['booked'] });
 		expect(asked.leftOut).to.deep.equal([]);
-		expect(asked).to.include({ jobs: 1, total: 80_00 });
+		expect(asked).to.include({ jobs: 1, total: 80_00n });
 	});
 
 	it('leaves out what could not be issued, in the law’s words', () => {
@@ -197,7 +197,7 @@ describe('the plan of a bill run', () => {
 		expect(plan.leftOut.map((one) => [one.jobId, one.because])).to.deep.equal([
 			[large, 'A VAT invoice above £250 shows the customer’s address.']
 		]);
-		expect(plan).to.include({ jobs: 0, total: 0 });
+		expect(plan).to.include({ jobs: 0, total: 0n });
 	});
 
 	it('knows who has no address for mail', () => {
@@ -216,8 +216,8 @@ describe('the plan of a bill run', () => {
 			.run();
 		const plan = planBillRun(world, { from: '', to: '' });
 		expect(plan.invoices.map((one) => [one.jobs.map((each) => each.id), one.total])).to.deep.equal([
-			[[before], 100_00],
-			[[since], 120_00]
+			[[before], 100_00n],
+			[[since], 120_00n]
 		]);
 		expect(plan.invoices[0]!.splitBecause).to.deep.equal([
 			'the tax standing or a rate changed in between'

@@ -156,10 +156,10 @@ describe('a payment typed for an invoice', () => {
 			{
 				id: kept,
 				date: '2026-11-24',
-				amount: 10_00,
+				amount: 10_00n,
 				way: 'cheque',
 				reference: '1234',
-				fee: 0,
+				fee: 0n,
 				byProcessor: false
 			}
 		]);

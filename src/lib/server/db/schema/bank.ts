@@ -6,6 +6,11 @@ import { customers } from './customers';
 import { payments } from './ledger';
 import { payouts } from './outside';
 
+/** A proposal as JSON has it: what is accepted when it is sure. Amounts in pence. */
+export interface KeptProposal extends Pick<Proposal, 'payerId' | 'score' | 'sure' | 'recorded'> {
+	shares: { documentId: number; amount: number; withheld: number | null }[];
+}
+
 export const bankImports = sqliteTable('bank_imports', {
 	id: integer('id').primaryKey({ autoIncrement: true }),
 	name: text('name').notNull(),
@@ -45,7 +50,7 @@ export const bankLines = sqliteTable(
 		/** How often it was accepted: each time is a payment of its own. */
 		times: integer('times').notNull().default(0),
 		/** The best proposal when it was last looked for. */
-		proposal: text('proposal', { mode: 'json' }).$type<Proposal>(),
+		proposal: text('proposal', { mode: 'json' }).$type<KeptProposal>(),
 		decidedAt: integer('decided_at')
 	},
 	(table) => [

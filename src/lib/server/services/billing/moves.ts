@@ -17,7 +17,7 @@ export function workMoves(world: World): Move[] {
 		const many = waiting.length > 1;
 		return {
 			id: `work:${first.customerId}`,
-			amount: waiting.reduce((sum, job) => sum + job.amount, 0),
+			amount: BigInt(waiting.reduce((sum, job) => sum + job.amount, 0)),
 			late: false,
 			title: many
 				? `Bill ${first.customer} for ${waiting.length} finished jobs`
@@ -48,7 +48,7 @@ export function retentionMoves(world: World): Move[] {
 		.all()
 		.map((row) => ({
 			id: `retention:${row.jobId}`,
-			amount: row.amount,
+			amount: BigInt(row.amount),
 			late: false,
 			title: `Release the retention of ${row.title}`,
 			detail: `held back until ${displayDate(row.dueOn)}`,
@@ -73,7 +73,7 @@ export function applicationMoves(world: World): Move[] {
 		.all()
 		.map((row) => ({
 			id: `application:${row.id}`,
-			amount: row.amount,
+			amount: BigInt(row.amount),
 			late: false,
 			title: `Is ${row.number} approved or paid? ${row.title}`,
 			detail: `applied for on ${row.appliedOn ? displayDate(row.appliedOn) : ''}; the VAT invoice follows`,

@@ -6,7 +6,9 @@ import type { PlainDate } from '../../../core/calendar/types';
 import { customerOn, sellerOn } from '../../../core/parties';
 import { JOB_STATES } from '../../../core/jobs/types';
 import {
+	leftOutBecause,
 	planRun,
+	RECENT_DAYS,
 	RUN_SHAPES,
 	RUN_SPLITS,
 	type LeftOut,
@@ -77,7 +79,7 @@ export function fullPlan(world: World, choice: ReadChoice): FullPlan {
 
 function planned(world: World, choice: ReadChoice): FullPlan {
 	const today = world.clock.today();
-	const oldBefore = addDays(today, -14);
+	const oldBefore = addDays(today, -RECENT_DAYS);
 	const found = toBill(world, {
 		...choice,
 		from: choice.from || undefined,
@@ -93,15 +95,9 @@ function planned(world: World, choice: ReadChoice): FullPlan {
 			because
 		});
 	const wanted = found.filter((job) => {
-		if (job.finishedOn === null && !choice.states?.includes(job.state))
-			leave(job, 'It is not finished yet: bill its time and costs on the job.');
-		else if (job.staged) leave(job, 'It is billed in stages: bill the next one on the job.');
-		else if (choice.within14 && job.finishedOn !== null && job.finishedOn < oldBefore)
-			leave(job, 'Finished more than 14 days ago, and left for later.');
-		else if (job.customerKind === 'contractor' && job.contract === null)
-			leave(job, 'Say on the job whether its contract contains construction work.');
-		else return true;
-		return false;
+		const out = leftOutBecause(choice, job, today);
+		if (out) leave(job, out.because);
+		return out === null;
 	});
 	const standing = standingReader(world, today);
 	const planned = planRun(
@@ -128,8 +124,8 @@ function planned(world: World, choice: ReadChoice): FullPlan {
 			customerId: one.customerId,
 			customer: jobs[0]!.customer,
 			jobs: jobs.map(({ id: jobId, number, title }) => ({ id: jobId, number, title })),
-			total: Number(reading.figures.total),
-			payable: Number(reading.figures.payable),
+			total: reading.figures.total,
+			payable: reading.figures.payable,
 			splitBecause: one.splitBecause,
 			warnings: warningsOf(reading.problems, jobs, oldBefore),
 			noAddress: !addressed(one)
@@ -142,7 +138,7 @@ function planned(world: World, choice: ReadChoice): FullPlan {
 		leftOut,
 		old: wanted.filter((job) => job.finishedOn !== null && job.finishedOn < oldBefore).length,
 		jobs: kept.reduce((sum, one) => sum + one.jobIds.length, 0),
-		total: invoices.reduce((sum, one) => sum + one.total, 0)
+		total: invoices.reduce((sum, one) => sum + one.total, 0n)
 	};
 }
 

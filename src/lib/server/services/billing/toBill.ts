@@ -9,6 +9,7 @@ import {
 	type Billable,
 	type BillingShape
 } from '../../../core/jobs/billing';
+import { isAskedFor, type RunFilter } from '../../../core/jobs/run';
 import type { JobState } from '../../../core/jobs/types';
 import { blankSheet } from '../../../core/sheet/blank';
 import type { Sheet } from '../../../core/sheet/types';
@@ -23,14 +24,7 @@ import { noteJob } from '../trail/jobs';
 import { jobWork, jobWorks } from '../jobs/work';
 import { contractLines, hasStages } from '../jobs/stageBooks';
 
-export interface ToBillFilter {
-	customerId?: number | undefined;
-	billToId?: number | undefined;
-	siteId?: number | undefined;
-	label?: string | undefined;
-	/** By the day the work was finished, both included. */
-	from?: PlainDate | undefined;
-	to?: PlainDate | undefined;
+export interface ToBillFilter extends RunFilter {
 	states?: readonly JobState[] | undefined;
 	jobIds?: readonly number[] | undefined;
 }
@@ -85,13 +79,7 @@ export function toBill(world: World, filter: ToBillFilter = {}): ToBillJob[] {
 				filter.states?.length
 					? inArray(jobs.state, [...filter.states])
 					: notInArray(jobs.state, ['billed', 'dropped', 'enquiry']),
-				filter.customerId === undefined ? undefined : eq(jobs.customerId, filter.customerId),
-				filter.siteId === undefined ? undefined : eq(jobs.siteId, filter.siteId),
-				filter.label
-					? sql`exists (select 1 from json_each(${jobs.labels}) where value = ${filter.label})`
-					: undefined,
-				filter.from ? sql`${jobs.finishedOn} >= ${filter.from}` : undefined,
-				filter.to ? sql`${jobs.finishedOn} <= ${filter.to}` : undefined
+				filter.customerId ? eq(jobs.customerId, filter.customerId) : undefined
 			)
 		)
 		.orderBy(sql`coalesce(${jobs.finishedOn}, '9999-12-31')`, jobs.id)
@@ -110,8 +98,8 @@ export function toBill(world: World, filter: ToBillFilter = {}): ToBillJob[] {
 	);
 	return rows.flatMap(({ job, customer, customerKind, customerBillTo, site, siteBillTo }) => {
 		const billToId = job.billToId ?? siteBillTo ?? customerBillTo;
-		if (filter.billToId !== undefined && billToId !== filter.billToId) return [];
 		const isStaged = staged.has(job.id);
+		if (!isAskedFor(filter, { ...job, customerKind, billToId, staged: isStaged })) return [];
 		const billables = billablesOf(works.get(job.id)!).filter(
 			({ part }) =>
 				!taken.has(`${part.type}:${part.id}`) &&

@@ -186,8 +186,8 @@ function send(
 			to,
 			subject,
 			text,
-			amount,
-			items: message.items.map(({ documentId, toPay }) => ({ documentId, toPay })),
+			amount: Number(amount),
+			items: message.items.map(({ documentId, toPay }) => ({ documentId, toPay: Number(toPay) })),
 			token,
 			state: channel === 'letter' ? 'toPost' : 'out',
 			createdAt: at

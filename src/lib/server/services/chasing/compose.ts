@@ -1,4 +1,5 @@
 // A reminder as it would go: what it asks for, by which way, in which words.
+import type { Minor } from '../../../core/money/types';
 import { londonMoment } from '../../../core/calendar/conversion';
 import { isWorkingDay, toWorkingDay } from '../../../core/calendar/holidays';
 import { addDays } from '../../../core/calendar/manipulation';
@@ -33,8 +34,8 @@ export interface Composed {
 	text: string;
 	/** Its words before the fields are filled, changed ones included. */
 	wording: { subject: string; text: string; changed: boolean };
-	items: { documentId: number; number: string; dueDate: PlainDate; toPay: number }[];
-	amount: number;
+	items: { documentId: number; number: string; dueDate: PlainDate; toPay: Minor }[];
+	amount: Minor;
 	/** What it is about, so that a press on an old page is noticed. */
 	mark: string;
 }
@@ -45,15 +46,15 @@ export function nextWorkingDay(day: PlainDate): PlainDate {
 	return toWorkingDay(next, 1) ?? next;
 }
 
-/** What a message asks for, in pence. */
+/** What a message asks for. */
 export const sumOf = ({ items }: Pick<DueMessage, 'items'>) =>
-	items.reduce((sum, item) => sum + item.toPay, 0);
+	items.reduce((sum, item) => sum + item.toPay, 0n);
 
 export const markOf = ({ step, items, covers }: DueMessage) =>
 	sha256(
 		JSON.stringify([
 			step.id,
-			items.map((item) => [item.documentId, item.toPay]),
+			items.map((item) => [item.documentId, Number(item.toPay)]),
 			covers.map((one) => [one.documentId, one.stepId])
 		])
 	).slice(0, 24);

@@ -1,4 +1,6 @@
 // The page of chasing: what goes today and tomorrow, what is paused, what waits for a decision.
+import { compare } from '../../../core/money/decimal';
+import type { Minor } from '../../../core/money/types';
 import type { PlainDate } from '../../../core/calendar/types';
 import type { DueMessage, HeldBecause } from '../../../core/chasing/types';
 import type { World } from '../../world';
@@ -47,7 +49,7 @@ export function chaseDayPage(world: World): ChaseDayPage {
 	const ahead = stillToday(world);
 	const ofToday = decide(world, payers, today);
 	const all = (messages: DueMessage[], day: PlainDate, why: Why) => {
-		const shown = [...messages].sort((a, b) => sumOf(b) - sumOf(a)).slice(0, MOST_SHOWN);
+		const shown = [...messages].sort((a, b) => compare(sumOf(b), sumOf(a))).slice(0, MOST_SHOWN);
 		const found = shown.map((message) => ({
 			payer: byId.get(message.payerId)!,
 			message,
@@ -96,7 +98,7 @@ export function chaseDayPage(world: World): ChaseDayPage {
 }
 
 /** Payers whose last letter waits for a decision. */
-export function lastLetters(world: World): { payerId: number; payer: string; amount: number }[] {
+export function lastLetters(world: World): { payerId: number; payer: string; amount: Minor }[] {
 	const payers = chasePayers(world.db);
 	const names = new Map(payers.map((payer) => [payer.payerId, payer.payer]));
 	return decide(world, payers, world.clock.today()).toDecide.map((message) => ({

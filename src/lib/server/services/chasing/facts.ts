@@ -1,4 +1,5 @@
 // What is known of payers and their open invoices, as the core decides about chasing, and what reminders say of them.
+import type { Minor } from '../../../core/money/types';
 import { inArray, sql, type SQL } from 'drizzle-orm';
 import type { ChaseItem, ChasePayer } from '../../../core/chasing/types';
 import type { ChaseFacts, LateRight } from '../../../core/chasing/wording';
@@ -11,7 +12,7 @@ import { planPicker } from './plans';
 import { lateCharges, type Claim } from '../owed/lateCharges';
 import { allLateTerms, type LateTerms } from '../owed/lateTerms';
 import { inOrderOfUse } from '../customers/parts';
-import { leftToDeduct, stillToPay } from '../../../core/settlement/position';
+import { leftToDeduct, stillToPay } from '../ledger/position';
 
 /** An open line of the bank that pays it with at least this score holds an invoice. */
 const LIKELY = 60;
@@ -39,7 +40,7 @@ export interface KnownItem extends ChaseItem {
 	token: string;
 	customerId: number;
 	household: boolean;
-	leftToDeduct: number;
+	leftToDeduct: Minor;
 }
 
 export interface KnownPayer extends Omit<ChasePayer, 'items'> {
@@ -108,8 +109,8 @@ export function chasePayers(db: Reader, payerIds?: readonly number[]): KnownPaye
 			customerId: row.customerId,
 			household: row.kind === 'household',
 			dueDate: row.dueDate,
-			toPay: stillToPay(row),
-			leftToDeduct: leftToDeduct(row),
+			toPay: BigInt(stillToPay(row)),
+			leftToDeduct: BigInt(leftToDeduct(row)),
 			sent: row.sent === 1,
 			hold: row.hold ? { kind: row.hold, until: row.until } : null,
 			paymentPending: pending.has(row.documentId),
@@ -236,7 +237,7 @@ function rightOf(
 		item.dueDate < day ? (charges.get(item.documentId) ?? []) : []
 	);
 	const known = found.flatMap((one) => ('interest' in one ? [one] : []));
-	const claim = known.reduce((sum, one) => sum + Number(one.interest + one.compensation), 0);
+	const claim = known.reduce((sum, one) => sum + one.interest + one.compensation, 0n);
 	const agreed = items.flatMap((item) => terms.get(item.customerId) ?? [])[0];
 	if (agreed) return { kind: 'contract', terms: agreed.terms, claim };
 	if (items.every((item) => item.household)) return { kind: 'none' };

@@ -41,7 +41,8 @@ export function stillStands(world: World, messageId: number): boolean {
 	const today = world.clock.today();
 	const same = message.items.every(({ documentId, toPay }) => {
 		const item = payer?.items.find((one) => one.documentId === documentId);
-		if (!item || item.toPay !== toPay || item.paymentPending || item.bankLineWaiting) return false;
+		if (!item || item.toPay !== BigInt(toPay) || item.paymentPending || item.bankLineWaiting)
+			return false;
 		return item.hold === null || (item.hold.kind === 'promise' && (item.hold.until ?? '') < today);
 	});
 	if (!same || message.who === 'you') return same;

@@ -41,7 +41,7 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 	return [
 		...troubled.map((row) => ({
 			id: `reminder:${row.to}:${row.id}`,
-			amount: row.amount,
+			amount: BigInt(row.amount),
 			late: false,
 			title: notReached(row.state as 'failed' | 'unsure', 'A reminder', row.to),
 			detail: row.error,
@@ -50,7 +50,7 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 		})),
 		...letters.map((row) => ({
 			id: `letter:${row.id}`,
-			amount: row.amount,
+			amount: BigInt(row.amount),
 			late: false,
 			title: `Print and post the letter to ${row.to.split('\n')[0]}`,
 			detail: 'it is made, and waits for its stamp',

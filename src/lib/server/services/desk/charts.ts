@@ -13,13 +13,17 @@ import { habits, openInvoices } from '../owed/owed';
 
 /** Everything that changed what is owed on invoices that stood open at or after a day. */
 function debtChanges(world: World, since: PlainDate): DebtChange[] {
-	return world.db.all<DebtChange>(sql`
+	return world.db
+		.all<Omit<DebtChange, 'amount'> & { amount: number }>(
+			sql`
 		select o.document_id as documentId, o.due_date as dueDate, e.date, sum(l.amount) as amount
 		from open_items o join documents d on d.id = o.document_id or d.corrects_id = o.document_id
 		join journal_lines l on l.document_id = d.id and l.account = 'receivable'
 		join journal_entries e on e.id = l.entry_id
 		where o.settled_on is null or o.settled_on >= ${since}
-		group by o.document_id, e.date`);
+		group by o.document_id, e.date`
+		)
+		.map((row) => ({ ...row, amount: BigInt(row.amount) }));
 }
 
 const WEEKS = 8;
@@ -85,9 +89,9 @@ export function chartsPage(world: World) {
 			.sort((a, b) => b.median - a.median),
 		likely: weeks.map((week) => ({
 			week,
-			amount: likely.reduce((sum, item) => (item.week === week ? sum + item.toPay : sum), 0)
+			amount: likely.reduce((sum, item) => (item.week === week ? sum + item.toPay : sum), 0n)
 		})),
-		unsaid: likely.reduce((sum, item) => (item.week === null ? sum + item.toPay : sum), 0)
+		unsaid: likely.reduce((sum, item) => (item.week === null ? sum + item.toPay : sum), 0n)
 	};
 }
 
@@ -115,14 +119,14 @@ export function behindBar(world: World, bar: Behind): BehindRow[] {
 		const then = openOn(debtChanges(world, bar.on), bar.on).filter((one) => one.age === bar.age);
 		return named(
 			world,
-			then.map(({ documentId, open }) => ({ documentId, amount: open }))
+			then.map(({ documentId, open }) => ({ documentId, amount: Number(open) }))
 		);
 	}
 	if (bar.of === 'likely') {
 		const items = likelyItems(world).filter((item) => item.week === bar.week);
 		return named(
 			world,
-			items.map(({ documentId, toPay }) => ({ documentId, amount: toPay }))
+			items.map(({ documentId, toPay }) => ({ documentId, amount: Number(toPay) }))
 		);
 	}
 	if (bar.of === 'payer')

@@ -1,6 +1,6 @@
 // One document with everything known about it.
 import { and, eq, sql } from 'drizzle-orm';
-import type { DocumentDetail } from '../../../core/documents/detail';
+import type { DocumentDetail, OpenItem } from '../../../core/documents/detail';
 import { documents, documentFiles, openItems, refunds } from '../../db/schema';
 import type { World } from '../../world';
 import { inHandOf } from '../ledger/inHand';
@@ -10,7 +10,7 @@ import { frozenFigures, frozenView } from '../invoices/freeze';
 import { lateChargeOf } from '../owed/lateCharges';
 import { mailsOf } from '../messages/outbox';
 import { paymentsOf } from '../money/payments';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from '../ledger/position';
 import { paperTrail } from '../trail/documents';
 
 /** An issued document with its figures, workings, settlement, messages and paper trail. */
@@ -44,11 +44,11 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		view: frozenView(row.frozen, row.number, 'issued'),
 		issueDate: row.issueDate!,
 		dueDate: row.dueDate!,
-		total: row.total,
+		total: BigInt(row.total),
 		link: `${world.origin}/p/${row.token}`,
-		item,
-		toPay: item ? stillToPay(item) : 0,
-		refunded: item ? refundedOf(world, id) : 0,
+		item: item && openItemOf(item),
+		toPay: BigInt(item ? stillToPay(item) : 0),
+		refunded: BigInt(item ? refundedOf(world, id) : 0),
 		payments: paymentsOf(world, id),
 		mails: mailsOf(world, id),
 		trail: paperTrail(world, id),
@@ -57,10 +57,26 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		claim: lateChargeOf(world, id),
 		inHand:
 			item && stillToPay(item) > 0
-				? inHandOf(db, item.payerId).reduce((sum, credit) => sum + credit.amount, 0)
-				: 0,
+				? BigInt(inHandOf(db, item.payerId).reduce((sum, credit) => sum + credit.amount, 0))
+				: 0n,
 		payerMail: item ? (mailAddresses(db, item.payerId)[0] ?? '') : '',
 		today: world.clock.today()
+	};
+}
+
+/** The money of a row, as the core has it. */
+function openItemOf(row: typeof openItems.$inferSelect): OpenItem {
+	const { state, deduction } = row;
+	return {
+		state,
+		deduction: deduction === null ? null : BigInt(deduction),
+		total: BigInt(row.total),
+		cash: BigInt(row.cash),
+		withheld: BigInt(row.withheld),
+		credited: BigInt(row.credited),
+		writtenOff: BigInt(row.writtenOff),
+		outstanding: BigInt(row.outstanding),
+		overpaid: BigInt(row.overpaid)
 	};
 }
 

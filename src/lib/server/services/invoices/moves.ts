@@ -23,7 +23,7 @@ export function unsentMoves(world: World): Move[] {
 		.all()
 		.map((row) => ({
 			id: `unsent:${row.id}`,
-			amount: row.toPay,
+			amount: BigInt(row.toPay),
 			late: false,
 			title: `Send ${row.number} to ${row.customer}`,
 			detail: `issued ${displayDate(row.issueDate)}, and not sent yet`,
@@ -47,7 +47,7 @@ export function draftMoves(world: World): Move[] {
 		.all();
 	return rows.map((row) => ({
 		id: `draft:${row.id}`,
-		amount: row.total,
+		amount: BigInt(row.total),
 		late: false,
 		title: row.customer
 			? `Finish the invoice to ${row.customer}`

@@ -1,7 +1,7 @@
 // Where an invoice stands: worked out by the core from its payments, credits and refunds, kept in openItems.
 import { eq, sql } from 'drizzle-orm';
 import type { SettlementEntry } from '../../../core/settlement/types';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from './position';
 import { settle } from '../../../core/settlement/settle';
 import type { Transaction, Reader } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';

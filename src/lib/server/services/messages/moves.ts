@@ -23,7 +23,7 @@ export function documentsNotReached(world: World): Move[] {
 		.all();
 	return rows.map((row) => ({
 		id: `mail:${row.id}`,
-		amount: row.total,
+		amount: BigInt(row.total),
 		late: false,
 		title: notReached(row.state as 'failed' | 'unsure', row.number ?? '', row.to),
 		detail: row.error,

@@ -7,7 +7,7 @@ import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { frozenFigures } from '../invoices/freeze';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from '../ledger/position';
 import { note } from '../trail/documents';
 
 /**

@@ -20,7 +20,7 @@ export function overpaidMoves(world: World): Move[] {
 		.all();
 	return rows.map((row) => ({
 		id: `overpaid:${row.id}`,
-		amount: row.overpaid,
+		amount: BigInt(row.overpaid),
 		late: false,
 		title: `${row.customer} has paid too much`,
 		detail: `${displayPounds(row.overpaid)} over on ${row.number}`,

@@ -7,7 +7,7 @@ import type { World } from '../../world';
 import { feePassedOn } from './checkouts';
 import { NotFoundError } from '../../../core/refusals';
 import { frozenFigures, frozenView } from '../invoices/freeze';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from '../ledger/position';
 import { note } from '../trail/documents';
 
 export interface PayPage {

@@ -10,7 +10,7 @@ import { openOf } from '../ledger/openInvoices';
 import { readAmount, readMoved, type MovedForm } from './form';
 import { takeShared } from './taking';
 import { queueReceipt } from './receipts';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from '../ledger/position';
 
 export interface PayerPaymentForm extends MovedForm {
 	/** Typed amounts by invoice; absent: shared out, the one due first, first. */

@@ -6,7 +6,7 @@ import { allocations, openItems, paymentReversals, payments } from '../../db/sch
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { queueReceipt } from './receipts';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from '../ledger/position';
 import { readAmount, readMoved, type MovedForm } from './form';
 import { takePayment } from './taking';
 
@@ -88,6 +88,8 @@ export function paymentsOf(world: World, documentId: number) {
 		.all()
 		.map(({ source, ...row }) => ({
 			...row,
+			amount: BigInt(row.amount),
+			fee: BigInt(row.fee),
 			byProcessor: source === 'checkout' && row.way === 'card'
 		}));
 }

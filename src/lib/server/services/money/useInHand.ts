@@ -10,7 +10,7 @@ import { openOf } from '../ledger/openInvoices';
 import { readMoved, type MovedForm } from './form';
 import { WAY_ACCOUNT } from './taking';
 import { resettle } from '../ledger/settlement';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from '../ledger/position';
 import { note } from '../trail/documents';
 import { type Credit, unusedPayments, inHandOf } from '../ledger/inHand';
 import { documents } from '../../db/schema';

@@ -1,4 +1,5 @@
 // What could be claimed today for late payment under the Act, invoice by invoice; and the rates it rests on.
+import type { Minor } from '../../../core/money/types';
 import { eq, inArray, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { addDays } from '../../../core/calendar/manipulation';
@@ -103,7 +104,7 @@ export function lateCharges(
 	return claims;
 }
 
-/** What a late invoice's page says about the Act, ready to show. Amounts in pence. */
+/** What a late invoice's page says about the Act, ready to show. */
 export function lateChargeOf(world: World, documentId: number): LateCharge | null {
 	const claim = lateCharges(world.db, [documentId], world.clock.today()).get(documentId);
 	if (!claim) return null;
@@ -116,21 +117,21 @@ export function lateChargeOf(world: World, documentId: number): LateCharge | nul
 		rate: claim.rate ? writeRate(claim.rate) : '0',
 		reference: reference && { from: reference.from, rate: writeRate(reference.rate) },
 		terms: terms?.terms ?? null,
-		interest: Number(claim.interest),
-		compensation: Number(claim.compensation),
-		openWhenDue: Number(claim.workings.openWhenDue),
-		spans: spans.map(({ outstanding, ...span }) => ({ ...span, outstanding: Number(outstanding) })),
+		interest: claim.interest,
+		compensation: claim.compensation,
+		openWhenDue: claim.workings.openWhenDue,
+		spans: [...spans],
 		charged: chargedFor(world.db, documentId)
 	};
 }
 
-/** What documents that stand, drafts among them, charge for the lateness of an invoice already. Pence. */
-function chargedFor(db: Reader, documentId: number): number {
-	return db.get<{ sum: number }>(sql`
+/** What documents that stand, drafts among them, charge for the lateness of an invoice already. */
+function chargedFor(db: Reader, documentId: number): Minor {
+	const { sum } = db.get<{ sum: number }>(sql`
 		select coalesce(sum(d.total - coalesce((
 			select sum(c.total) from documents c where c.corrects_id = d.id and c.state = 'issued'), 0)), 0) as sum
-		from documents d where d.origin = 'lateCharge' and d.about_id = ${documentId} and d.state <> 'discarded'`)!
-		.sum;
+		from documents d where d.origin = 'lateCharge' and d.about_id = ${documentId} and d.state <> 'discarded'`)!;
+	return BigInt(sum);
 }
 
 const ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';
@@ -155,19 +156,19 @@ export function chargeLate(world: World, documentId: number, key: string): numbe
 	const name = `late:${documentId}:${key}`;
 	const left = interest + compensation - charged;
 	const make = (): NewDraft => {
-		if (left <= 0) throw new RefusedError('All that can be claimed today is charged already.');
-		const row = (id: string, description: string, pence: number): SheetRow => ({
+		if (left <= 0n) throw new RefusedError('All that can be claimed today is charged already.');
+		const row = (id: string, description: string, minor: Minor): SheetRow => ({
 			...blankLine(id),
 			kind: 'other',
 			description,
 			quantity: '1',
-			unitPrice: formatMoney(BigInt(pence)),
+			unitPrice: formatMoney(minor),
 			vat: 'noSupply',
 			vatReason: 'noSupply'
 		});
 		const upTo = `to ${displayDate(today)}`;
 		const rows =
-			charged === 0
+			charged === 0n
 				? [
 						row(
 							'interest',

@@ -40,7 +40,7 @@ export function latePayerMoves(world: World, deciding: ReadonlySet<number>): Mov
 			const many = count > 1;
 			return {
 				id: `late:${payerId}`,
-				amount,
+				amount: BigInt(amount),
 				late: true,
 				title: many
 					? `${payer} owes you ${count} late invoices`
@@ -96,7 +96,7 @@ export function statementsNotReached(world: World): Move[] {
 		.all()
 		.map((row) => ({
 			id: `mail:${row.id}`,
-			amount: row.balance,
+			amount: BigInt(row.balance),
 			late: false,
 			title: notReached(row.state as 'failed' | 'unsure', 'A statement', row.to),
 			detail: row.error,

@@ -1,4 +1,6 @@
 // The page of what is owed: every payer with open invoices, filtered, in the order of a call's worth.
+import { max } from '../../../core/money/decimal';
+import type { Minor } from '../../../core/money/types';
 import { eq, inArray, sql } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import {
@@ -12,7 +14,6 @@ import {
 	type OwedItem,
 	type OwedPayer
 } from '../../../core/settlement/owed';
-import type { Age } from '../../../core/settlement/statement';
 import { customers, documents } from '../../db/schema';
 import type { World } from '../../world';
 import { callsOf } from './holds';
@@ -23,13 +24,13 @@ import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
 import { lateCharges } from './lateCharges';
 import { missingRate } from './referenceRates';
-import { leftToDeduct, stillToPay } from '../../../core/settlement/position';
+import { leftToDeduct, stillToPay } from '../ledger/position';
 
 export interface OwedFilter {
 	/** Only what is late. */
 	late: boolean;
-	/** Payers that owe more than this, in pence. */
-	above: number;
+	/** Payers that owe more than this. */
+	above: Minor;
 	label: string;
 	hold: '' | 'dispute' | 'promise';
 	typed: string;
@@ -43,14 +44,14 @@ export interface OpenRow extends OwedItem {
 	payer: string;
 	labels: string;
 	customerId: number;
-	total: number;
+	total: Minor;
 }
 
 export interface OwedRow extends OwedPayer {
 	payer: string;
 	habit: Habit | null;
-	/** Pence the Act lets claim today, interest and fixed sums together. */
-	claim: number;
+	/** What the Act lets claim today, interest and fixed sums together. */
+	claim: Minor;
 }
 
 /** Open invoices with what is known of each, of one payer or of all; one query. */
@@ -77,9 +78,11 @@ function openRows(world: World, payerId?: number): OpenRow[] {
 			left join holds h on h.document_id = o.document_id and h.ended_at is null
 			where o.state in ('open', 'partPaid') ${payerId === undefined ? sql`` : sql`and o.payer_id = ${payerId}`} order by o.due_date, o.document_id`
 		)
-		.flatMap(({ hold, until, outstanding, deduction, withheld, ...row }) => {
-			const toPay = stillToPay({ outstanding, deduction, withheld });
-			return toPay > 0 ? [{ ...row, toPay, hold: hold ? { kind: hold, until } : null }] : [];
+		.flatMap(({ hold, until, outstanding, deduction, withheld, total, ...row }) => {
+			const toPay = BigInt(stillToPay({ outstanding, deduction, withheld }));
+			return toPay > 0n
+				? [{ ...row, total: BigInt(total), toPay, hold: hold ? { kind: hold, until } : null }]
+				: [];
 		});
 }
 
@@ -114,7 +117,7 @@ export function habits(world: World, payerIds: readonly number[]): Map<number, H
 /** Money that is likely to come within this many days is summed up. */
 const AHEAD = 14;
 
-/** Everything the page shows. Amounts in pence. */
+/** Everything the page shows. */
 export function owedPage(world: World, filter: OwedFilter) {
 	const today = world.clock.today();
 	const all = openRows(world);
@@ -131,7 +134,7 @@ export function owedPage(world: World, filter: OwedFilter) {
 		.filter(({ items, owed, late }) => {
 			const first = items[0]!;
 			return (
-				(!filter.late || late > 0) &&
+				(!filter.late || late > 0n) &&
 				owed > filter.above &&
 				(filter.label === '' || (JSON.parse(first.labels) as string[]).includes(filter.label)) &&
 				(filter.hold === '' ||
@@ -155,21 +158,23 @@ export function owedPage(world: World, filter: OwedFilter) {
 	const likely = all.reduce((sum, item) => {
 		const day = likelyDay(item, known.get(item.payerId) ?? null, today);
 		return day && day <= until ? sum + item.toPay : sum;
-	}, 0);
+	}, 0n);
 	return {
 		today,
 		pages: Math.max(1, Math.ceil(payers.length / PAYERS_PER_PAGE)),
-		owed: all.reduce((sum, item) => sum + item.toPay, 0),
+		owed: all.reduce((sum, item) => sum + item.toPay, 0n),
 		late: payersLate(all, today),
 		invoices: all.length,
 		payers: byPayer.size,
 		matching: payers.length,
-		ages: sumsByAge(all, today) as Record<Age, number>,
+		ages: sumsByAge(all, today),
 		likely,
 		likelyBy: until,
 		labels: [...new Set(all.flatMap((row) => JSON.parse(row.labels) as string[]))].sort(),
 		missingRate: missingRate(world),
-		largest: Math.max(1, ...shown.flatMap(({ items }) => items.map((item) => item.toPay))),
+		largest: shown
+			.flatMap(({ items }) => items)
+			.reduce((largest, item) => max(largest, item.toPay), 1n),
 		rows: shown.map(({ items, ...row }): OwedRow => ({
 			...row,
 			payer: items[0]!.payer,
@@ -183,16 +188,14 @@ export function owedPage(world: World, filter: OwedFilter) {
 			habit: known.get(row.payerId) ?? null,
 			claim: items.reduce((sum, item) => {
 				const claim = claims.get(item.documentId);
-				return claim && 'interest' in claim
-					? sum + Number(claim.interest + claim.compensation)
-					: sum;
-			}, 0)
+				return claim && 'interest' in claim ? sum + claim.interest + claim.compensation : sum;
+			}, 0n)
 		}))
 	};
 }
 
-function payersLate(rows: readonly OwedItem[], today: string): number {
-	return rows.reduce((sum, row) => (row.dueDate < today ? sum + row.toPay : sum), 0);
+function payersLate(rows: readonly OwedItem[], today: string): Minor {
+	return rows.reduce((sum, row) => (row.dueDate < today ? sum + row.toPay : sum), 0n);
 }
 
 /** Everything about one payer's money. */
@@ -242,13 +245,13 @@ export function payerPage(world: World, payerId: number) {
 				customer: names.get(item.documentId) ?? '',
 				issueDate: item.issueDate,
 				dueDate: item.dueDate,
-				total: item.total,
-				toPay: item.toPay,
-				outstanding: item.outstanding,
-				leftToDeduct: leftToDeduct(item),
+				total: BigInt(item.total),
+				toPay: BigInt(item.toPay),
+				outstanding: BigInt(item.outstanding),
+				leftToDeduct: BigInt(leftToDeduct(item)),
 				deducts: item.deduction !== null,
 				hold: holdsOf.get(item.documentId) ?? null,
-				claim: claim && 'interest' in claim ? Number(claim.interest + claim.compensation) : 0
+				claim: claim && 'interest' in claim ? claim.interest + claim.compensation : 0n
 			};
 		}),
 		credit: inHandOf(world.db, payerId),

@@ -7,7 +7,7 @@ import { settle } from '../../../core/settlement/settle';
 import type { Reader } from '../../db/connection';
 import { unusedPayments } from '../ledger/inHand';
 import { settledBy } from '../ledger/settlement';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from '../ledger/position';
 
 interface Row {
 	payer: number;

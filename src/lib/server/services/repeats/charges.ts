@@ -9,7 +9,7 @@ import { checkouts, documents, openItems, repeatOccurrences } from '../../db/sch
 import { CardUnavailableError } from '../../gateways/card';
 import type { World } from '../../world';
 import { cardOf } from './keptCards';
-import { stillToPay } from '../../../core/settlement/position';
+import { stillToPay } from '../ledger/position';
 import { note } from '../trail/documents';
 import { queueIssued } from '../invoices/send';
 

@@ -19,7 +19,7 @@ export function repeatMoves(world: World): Move[] {
 		})),
 		...failed.map((row) => ({
 			id: `repeat-failed:${row.documentId}`,
-			amount: row.outstanding,
+			amount: BigInt(row.outstanding),
 			late: false,
 			title: `${row.customer}: ${row.number ?? 'a repeat’s draft'} needs you`,
 			detail: row.note,
@@ -28,7 +28,7 @@ export function repeatMoves(world: World): Move[] {
 		})),
 		...aboutToGo(world).map((row) => ({
 			id: `repeat-soon:${row.id}:${row.date}`,
-			amount: row.total,
+			amount: BigInt(row.total),
 			late: false,
 			title: `${row.name} goes out by itself on ${displayDate(row.date)}`,
 			detail: row.action === 'charge' ? 'and is charged to the kept card' : 'issued and sent',

@@ -1,4 +1,5 @@
 // Deduction statements out of a file: looked through first, kept when the owner says so.
+import type { Minor } from '../../../core/money/types';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { readDeductionFile } from '../../../core/formats/deductionFile';
@@ -15,13 +16,13 @@ export interface PreviewRow {
 	contractorId: number;
 	contractor: string;
 	monthEnd: string;
-	/** Pence. */
+	/** Pence, as it is handed in again. */
 	gross: number;
 	materials: number;
 	deduction: number;
 	reference: string;
 	/** What the books say was withheld in that month. */
-	withheld: number;
+	withheld: Minor;
 	/** A statement for it is kept already. */
 	known: boolean;
 }
@@ -65,7 +66,7 @@ export function previewDeductionFile(world: World, bytes: Uint8Array) {
 				materials: Number(row.materials),
 				deduction: Number(row.deduction),
 				reference: row.reference,
-				withheld: month?.withheld ?? 0,
+				withheld: month?.withheld ?? 0n,
 				known: month?.stated != null
 			}
 		];

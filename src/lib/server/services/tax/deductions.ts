@@ -1,4 +1,5 @@
 // What contractors withheld, by tax month and tax year of the payment, against the statements they gave.
+import type { Minor } from '../../../core/money/types';
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { addDays, taxMonthEnd, taxYearEnd } from '../../../core/calendar/manipulation';
 import { isPlainDate } from '../../../core/calendar/queries';
@@ -6,7 +7,8 @@ import type { PlainDate } from '../../../core/calendar/types';
 import {
 	deductionMonths,
 	type DeductedPayment,
-	type DeductionMonth
+	type DeductionMonth,
+	type DeductionStatement
 } from '../../../core/settlement/deductions';
 import { settle } from '../../../core/settlement/settle';
 import type { Reader } from '../../db/connection';
@@ -44,14 +46,14 @@ export function deductedPayments(db: Reader): DeductedPayment[] {
 		});
 		return entries.flatMap((entry, index) => {
 			if (entry.type !== 'payment') return [];
-			const withheld = Number(actual.entries[index]!.withheld);
+			const { withheld } = actual.entries[index]!;
 			return [
 				{
 					contractorId,
 					date: entry.date,
 					documentId,
-					gross: Number(entry.amount) + withheld,
-					expected: Number(expected.entries[index]!.withheld),
+					gross: entry.amount + withheld,
+					expected: expected.entries[index]!.withheld,
 					withheld
 				}
 			];
@@ -59,10 +61,17 @@ export function deductedPayments(db: Reader): DeductedPayment[] {
 	});
 }
 
+function statementsIn(db: Reader): DeductionStatement[] {
+	return db
+		.select()
+		.from(deductionStatements)
+		.all()
+		.map((row) => ({ ...row, deduction: BigInt(row.deduction) }));
+}
+
 /** All months with a deduction or a statement, newest first. */
 export function deductionsByMonth(world: World): DeductionMonth[] {
-	const statements = world.db.select().from(deductionStatements).all();
-	return deductionMonths(deductedPayments(world.db), statements, world.clock.today());
+	return deductionMonths(deductedPayments(world.db), statementsIn(world.db), world.clock.today());
 }
 
 /** A statement that has not come is asked for during so many days. */
@@ -70,7 +79,6 @@ const ASKED_FOR_DAYS = 400;
 
 /**
  * Months whose statement should have come, read from the journal in one query: the list of moves asks at each look.
- * Amounts in pence.
  */
 export function missingStatements(world: World): DeductionMonth[] {
 	const today = world.clock.today();
@@ -84,15 +92,16 @@ export function missingStatements(world: World): DeductionMonth[] {
 		contractorId: contractor,
 		date,
 		documentId: 0,
-		gross: 0,
-		expected: 0,
-		withheld
+		gross: 0n,
+		expected: 0n,
+		withheld: BigInt(withheld)
 	}));
-	const statements = world.db.select().from(deductionStatements).all();
-	return deductionMonths(payments, statements, today).filter((month) => month.state === 'missing');
+	return deductionMonths(payments, statementsIn(world.db), today).filter(
+		(month) => month.state === 'missing'
+	);
 }
 
-/** A tax year's page: months, contractors, and the total for the tax return. Amounts in pence. */
+/** A tax year's page: months, contractors, and the total for the tax return. */
 export function deductionsPage(world: World, yearEnd?: PlainDate) {
 	const months = deductionsByMonth(world);
 	const today = world.clock.today();
@@ -112,8 +121,8 @@ export function deductionsPage(world: World, yearEnd?: PlainDate) {
 			.all()
 			.map((row) => [row.id, row.name])
 	);
-	const sum = (of: (month: DeductionMonth) => number) =>
-		shown.reduce((total, month) => total + of(month), 0);
+	const sum = (of: (month: DeductionMonth) => Minor) =>
+		shown.reduce((total, month) => total + of(month), 0n);
 	return {
 		today,
 		year,
@@ -125,7 +134,7 @@ export function deductionsPage(world: World, yearEnd?: PlainDate) {
 		})),
 		gross: sum((month) => month.gross),
 		withheld: sum((month) => month.withheld),
-		stated: sum((month) => month.stated ?? 0),
+		stated: sum((month) => month.stated ?? 0n),
 		contractors: world.db
 			.select({ id: customers.id, name: customers.name })
 			.from(customers)

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { displayDate, shortMonth } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 	import { AGES } from '$lib/core/settlement/statement';
 	import { AGE_NAMES, counted } from '$lib/core/words';
 	import BarChart from '$lib/ui/desk/BarChart.svelte';
@@ -17,11 +18,11 @@
 		const name = shortMonth(text);
 		return name === 'Jan' ? `Jan ${text.slice(2, 4)}` : name;
 	};
-	const pounds = (pence: number) => displayPounds(pence).replace(/\.00$/, '');
-	const whole = (pence: number) => pounds(Math.round(pence / 100) * 100);
+	const pounds = (pence: number | Minor) => displayPounds(pence).replace(/\.00$/, '');
+	const whole = (pence: number | Minor) => pounds(Math.round(Number(pence) / 100) * 100);
 	const days = (count: number) => counted(count, 'day');
 	const KINDS = ['billed', 'received', 'withheld'] as const;
-	let likely = $derived(data.likely.reduce((sum, one) => sum + one.amount, 0));
+	let likely = $derived(data.likely.reduce((sum, one) => sum + one.amount, 0n));
 </script>
 
 <svelte:head><title>Charts · Money in · Axiometer</title></svelte:head>
@@ -41,7 +42,7 @@
 					name: 'likely to come',
 					color: 'verdigris',
 					pattern: 'lines',
-					values: data.likely.map((one) => one.amount)
+					values: data.likely.map((one) => Number(one.amount))
 				}
 			]}
 			write={whole}
@@ -55,7 +56,7 @@
 			series={AGES.map((age) => ({
 				name: AGE_NAMES[age],
 				...AGE_FILL[age],
-				values: data.owed.map((sums) => sums[age])
+				values: data.owed.map((sums) => Number(sums[age]))
 			}))}
 			write={whole}
 			href={(series, index) => `/money/charts/owed?on=${data.ends[index]}&age=${AGES[series]}`}

@@ -2,6 +2,7 @@
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
+	import { max } from '$lib/core/money/decimal';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import Field from '$lib/ui/parts/Field.svelte';
 	import Money from '$lib/ui/parts/Money.svelte';
@@ -21,10 +22,10 @@
 		...data.summary,
 		payer: data.payer.name,
 		habit: data.habit,
-		claim: data.open.reduce((sum, one) => sum + one.claim, 0),
+		claim: data.open.reduce((sum, one) => sum + one.claim, 0n),
 		items: data.open.filter((one) => one.toPay > 0)
 	});
-	let largest = $derived(Math.max(1, ...row.items.map((item) => item.toPay)));
+	let largest = $derived(row.items.reduce((most, { toPay }) => max(most, toPay), 1n));
 </script>
 
 <svelte:head><title>{data.payer.name} · Owed · Axiometer</title></svelte:head>

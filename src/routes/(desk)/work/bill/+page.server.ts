@@ -15,6 +15,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	);
 	return {
 		customer: url.searchParams.get('customer') ?? '',
+		today: locals.world.clock.today(),
 		jobs,
 		payers: Object.fromEntries(customerNames(locals.world).map(({ id, name }) => [id, name])),
 		runs: listRuns(locals.world).slice(0, 5)

@@ -5,14 +5,26 @@
 	import { untrack } from 'svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
-	import type { RunPlan } from '$lib/core/jobs/run';
+	import { readMinor } from '$lib/core/money/json';
+	import {
+		isAskedFor,
+		leftOutBecause,
+		RECENT_DAYS,
+		type RunFilter,
+		type RunPlan,
+		type Waiting
+	} from '$lib/core/jobs/run';
+	import type { JobState } from '$lib/core/jobs/types';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import RunReview from '$lib/ui/billing/RunReview.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
 	/** Which states of jobs a run bills. What is under way has only time and costs to bill. */
-	const STATES = {
+	const STATES: Record<
+		'finished' | 'all' | 'underWay',
+		{ words: string; states: readonly JobState[] }
+	> = {
 		finished: { words: 'finished work', states: ['finished'] },
 		all: { words: 'and what is under way', states: ['booked', 'underWay', 'finished'] },
 		underWay: { words: 'only what is under way', states: ['booked', 'underWay'] }
@@ -44,39 +56,29 @@
 		distinct(data.jobs.map((job) => [job.billToId, data.payers[job.billToId ?? 0] ?? '']))
 	);
 	let labels = $derived([...new Set(data.jobs.flatMap((job) => job.labels))].sort());
-	let matching = $derived(
-		data.jobs.filter(
-			(job) =>
-				(!choice.customerId || job.customerId === Number(choice.customerId)) &&
-				(!choice.billToId || job.billToId === Number(choice.billToId)) &&
-				(!choice.siteId || job.siteId === Number(choice.siteId)) &&
-				(!choice.label || job.labels.includes(choice.label)) &&
-				(choice.state !== 'underWay' || job.finishedOn === null) &&
-				(!choice.from || (job.finishedOn ?? '') >= choice.from) &&
-				(!choice.to || (job.finishedOn !== null && job.finishedOn <= choice.to))
-		)
-	);
-	let chosen = $derived(
-		matching.filter(
-			(job) =>
-				!left[job.id] &&
-				STATES[choice.state].states.includes(job.state) &&
-				!job.staged &&
-				!(choice.within14 && job.days > 14)
-		)
-	);
-	let sum = $derived(chosen.reduce((total, job) => total + job.amount, 0));
-	let people = $derived(new Set(chosen.map((job) => job.customerId)).size);
-	let all = $derived(data.jobs.reduce((total, job) => total + job.amount, 0));
-	let old = $derived(matching.filter((job) => job.finishedOn && job.days > 14).length);
-	let body = $derived({
+	let filter = $derived<RunFilter>({
 		...(choice.customerId ? { customerId: Number(choice.customerId) } : {}),
 		...(choice.billToId ? { billToId: Number(choice.billToId) } : {}),
 		...(choice.siteId ? { siteId: Number(choice.siteId) } : {}),
 		...(choice.label ? { label: choice.label } : {}),
-		...(choice.state === 'finished' ? {} : { states: STATES[choice.state].states }),
 		from: choice.from,
-		to: choice.to,
+		to: choice.to
+	});
+	const out = (job: Waiting) =>
+		leftOutBecause({ ...STATES[choice.state], within14: choice.within14 }, job, data.today);
+	let matching = $derived(
+		data.jobs.filter(
+			(job) => isAskedFor(filter, job) && (choice.state !== 'underWay' || job.finishedOn === null)
+		)
+	);
+	let chosen = $derived(matching.filter((job) => !left[job.id] && !out(job)));
+	let sum = $derived(chosen.reduce((total, job) => total + job.amount, 0));
+	let people = $derived(new Set(chosen.map((job) => job.customerId)).size);
+	let all = $derived(data.jobs.reduce((total, job) => total + job.amount, 0));
+	let old = $derived(matching.filter((job) => job.finishedOn && job.days > RECENT_DAYS).length);
+	let body = $derived({
+		...filter,
+		...(choice.state === 'finished' ? {} : { states: STATES[choice.state].states }),
 		within14: choice.within14,
 		split: choice.split,
 		shape: choice.shape,
@@ -92,7 +94,7 @@
 			body: JSON.stringify(body)
 		}).catch(() => null);
 		reviewing = false;
-		if (response?.ok) plan = await response.json();
+		if (response?.ok) plan = JSON.parse(await response.text(), readMinor) as RunPlan;
 		else failed = 'It could not be worked out just now. Try again in a moment.';
 	}
 	// A review that no longer fits the choice would mislead.
@@ -153,11 +155,7 @@
 				</div>
 				<ul class="panel">
 					{#each matching as job (job.id)}
-						{@const blocked = job.staged
-							? 'in stages'
-							: STATES[choice.state].states.includes(job.state)
-								? ''
-								: 'under way'}
+						{@const blocked = out(job)?.short}
 						<li
 							class="grid grid-cols-[24px_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3 items-center py-2.25 px-3.5 border-b border-b-(--hair) last:border-0 phone:grid-cols-[24px_minmax(0,1fr)_auto] [&.off]:text-(--ink-2)"
 							class:off={left[job.id]}
@@ -169,7 +167,7 @@
 									class="w-5 h-5 [accent-color:var(--ink)]"
 									type="checkbox"
 									aria-label="Bill {job.number} {job.title}"
-									checked={!left[job.id] && !(choice.within14 && job.days > 14)}
+									checked={!left[job.id]}
 									onchange={(event) => (left[job.id] = !event.currentTarget.checked)}
 								/>{/if}
 							<a
@@ -183,7 +181,9 @@
 										: ''}</span
 								>
 							</a>
-							<span class="quiet phone:col-start-2 phone:row-start-2" class:late={job.days > 14}
+							<span
+								class="quiet phone:col-start-2 phone:row-start-2"
+								class:late={job.days > RECENT_DAYS}
 								>{blocked || (job.finishedOn ? displayDate(job.finishedOn) : 'under way')}{job.days
 									? ` · ${job.days} ${job.days === 1 ? 'day' : 'days'}`
 									: ''}</span

@@ -107,7 +107,7 @@ function tie(
 	{ kind, id }: { kind: 'payment' | 'payout'; id: number }
 ): number {
 	const same = recordedMoney(tx).find(
-		(one) => one.kind === kind && one.id === id && one.amount === line.amount
+		(one) => one.kind === kind && one.id === id && one.amount === BigInt(line.amount)
 	);
 	if (!same) throw new RefusedError('That was seen in another line by now.');
 	const decided = { state: 'accepted' as const, tied: true, decidedAt: world.clock.now() };

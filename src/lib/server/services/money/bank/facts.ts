@@ -9,10 +9,11 @@ import {
 	documents,
 	openItems,
 	payerNames,
-	payouts
+	payouts,
+	type KeptProposal
 } from '../../../db/schema';
 import type { World } from '../../../world';
-import { stillToPay } from '../../../../core/settlement/position';
+import { stillToPay } from '../../ledger/position';
 
 /** What the matcher works with: every open invoice, and the names payers paid under. */
 export function matchInput(db: Reader): {
@@ -40,8 +41,8 @@ export function matchInput(db: Reader): {
 			number: number!,
 			references: [order, reference].filter(Boolean),
 			dueDate: item.dueDate,
-			toPay: stillToPay(item),
-			outstanding: item.outstanding
+			toPay: BigInt(stillToPay(item)),
+			outstanding: BigInt(item.outstanding)
 		}));
 	const learned = db
 		.select()
@@ -53,7 +54,9 @@ export function matchInput(db: Reader): {
 
 /** What reached the bank by the books and was not seen in a line yet: payments by bank, and payouts. */
 export function recordedMoney(db: Reader): RecordedMoney[] {
-	const paid = db.all<Omit<RecordedMoney, 'marks' | 'kind'> & { marks: string }>(sql`
+	const paid = db.all<
+		Omit<RecordedMoney, 'marks' | 'kind' | 'amount'> & { amount: number; marks: string }
+	>(sql`
 		select p.id, p.payer_id as payerId, c.name as payer, p.date, p.amount,
 			p.reference || '\n' || coalesce((select group_concat(d.number, '\n') from allocations a
 				join documents d on d.id = a.document_id where a.payment_id = p.id), '') as marks
@@ -71,13 +74,14 @@ export function recordedMoney(db: Reader): RecordedMoney[] {
 			payerId: 0,
 			payer: 'The card processor',
 			date,
-			amount,
+			amount: BigInt(amount),
 			marks: [reference]
 		}));
 	return [
 		...paid.map((row): RecordedMoney => ({
 			...row,
 			kind: 'payment',
+			amount: BigInt(row.amount),
 			marks: row.marks.split('\n').filter(Boolean)
 		})),
 		...sent
@@ -99,7 +103,7 @@ export function takenBack(db: Reader, line: typeof bankLines.$inferSelect) {
 export const toMatch = (row: typeof bankLines.$inferSelect): ToMatch => ({
 	id: row.id,
 	date: row.date,
-	amount: row.amount,
+	amount: BigInt(row.amount),
 	text: row.text,
 	payer: row.payer
 });
@@ -115,10 +119,26 @@ export function linesToMatch(db: Reader): ToMatch[] {
 		.map(toMatch);
 }
 
+/** A proposal as it is kept, and as it is accepted. */
+export const kept = ({ payerId, score, sure, recorded, shares }: Proposal): KeptProposal => ({
+	payerId,
+	score,
+	sure,
+	...(recorded ? { recorded } : {}),
+	shares: shares.map(({ documentId, amount, withheld }) => ({
+		documentId,
+		amount: Number(amount),
+		withheld: withheld === null ? null : Number(withheld)
+	}))
+});
+
 /** Keeps the best proposal of each line. */
 export function keepProposals(world: World, found: { id: number; best: Proposal | null }[]): void {
 	writeAtOnce(world.db, (tx) => {
 		for (const { id, best } of found)
-			tx.update(bankLines).set({ proposal: best }).where(eq(bankLines.id, id)).run();
+			tx.update(bankLines)
+				.set({ proposal: best && kept(best) })
+				.where(eq(bankLines.id, id))
+				.run();
 	});
 }
