@@ -1,4 +1,5 @@
 // What the demo business billed: one entry for each document, laid out in days before the day the demo starts.
+// Over 300 lines: a list of entries, read from the top like the books themselves.
 import type { LineKind } from '../src/lib/core/figures/types';
 import type { ContractClass, VatTreatment } from '../src/lib/core/regimes/types';
 

@@ -1,5 +1,6 @@
 // The work of the demo business: a price list, fourteen months of small jobs billed by runs and one by one, stage
 // contracts under way, this week's visits, and what waits to be billed.
+// Over 300 lines: a list of what was done, in order of day.
 import { addDays } from '../src/lib/core/calendar/manipulation';
 import type { PlainDate } from '../src/lib/core/calendar/types';
 import { displayAmount } from '../src/lib/core/money/display';

@@ -1,5 +1,6 @@
 // A card processor that stands in for a real one: a hosted payment page, signed webhooks that are repeated until
 // they are acknowledged (and may arrive twice or out of order), refunds, and a fee. Nothing is charged for real.
+// Over 300 lines: one processor whose requests, events and payouts share one store and would only pass it around.
 import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { z } from 'zod';

@@ -1,3 +1,4 @@
+// What goes wrong, in the real interface. Over 300 lines: every fault starts from the same invoice, in the same browser.
 import { expect } from 'chai';
 import { createHmac } from 'node:crypto';
 import { after, afterEach, before, describe, it } from 'mocha';

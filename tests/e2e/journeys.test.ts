@@ -1,3 +1,4 @@
+// Whole ways through the interface. Over 300 lines: each goes on where the one before ended.
 import { expect } from 'chai';
 import { after, before, describe, it } from 'mocha';
 import type { Browser, BrowserContext, Page } from 'playwright-core';

@@ -1,3 +1,4 @@
+// Work in the real interface. Over 300 lines: one business goes through all of it, each part on what the last one left.
 import { expect } from 'chai';
 import { after, before, describe, it } from 'mocha';
 import type { Browser, Page } from 'playwright-core';

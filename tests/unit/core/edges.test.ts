@@ -1,4 +1,5 @@
 // The law and our own rules at the very edge of each threshold: the last case on one side, the first on the other.
+// Over 300 lines: one pair of cases for each threshold there is.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { RecordedMatcher, together } from '../../../src/lib/core/bank/recorded';

@@ -1,3 +1,4 @@
+// Figures of an invoice. Over 300 lines: the list of what is refused and where, one line a field.
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';

@@ -1,3 +1,4 @@
+// Chasing from the plan to the last letter. Over 300 lines: all of it walks the same two months of one world's clock.
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

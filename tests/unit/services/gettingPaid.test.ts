@@ -1,3 +1,4 @@
+// Payouts, fees, receipts, relief and charts. Over 300 lines: each needs an invoice that is paid, and says what it changed.
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

@@ -1,3 +1,4 @@
+// Payments by hand and by card. Over 300 lines: every way to pay against the same three invoices.
 import { expect } from 'chai';
 import { sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

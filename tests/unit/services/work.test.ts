@@ -1,3 +1,4 @@
+// Work from the job to its invoices. Over 300 lines: jobs, time, stages and runs are made by the same few steps.
 import { expect } from 'chai';
 import sharp from 'sharp';
 import { eq } from 'drizzle-orm';

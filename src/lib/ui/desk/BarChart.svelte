@@ -70,6 +70,21 @@
 			parts.AriaComponent,
 			renderers.SVGRenderer
 		]);
+		/** In how many rows the names of the series stand above the bars; the chart leaves no room for them by itself. */
+		const legendRows = (width: number): number => {
+			if (series.length < 2) return 0;
+			let rows = 1;
+			let used = 0;
+			for (const { name } of series) {
+				const wide = 48 + 7.5 * name.length;
+				if (used > 0 && used + wide > width) {
+					rows++;
+					used = 0;
+				}
+				used += wide;
+			}
+			return rows;
+		};
 		const chart = core.init(root, null, { renderer: 'svg' });
 		const show = () => {
 			// The probe turns a token, light or dark, into a colour the chart understands.
@@ -102,7 +117,7 @@
 					grid: {
 						left: 8,
 						right: 16,
-						top: series.length > 1 ? 42 : 14,
+						top: 14 + 28 * legendRows(root.clientWidth),
 						bottom: 6,
 						containLabel: true
 					},

@@ -6,7 +6,7 @@
 </script>
 
 <article
-	class="bg-[#fff] text-[#17212b] border border-(--hair) rounded-[3px] py-8.5 px-10 max-w-225 mx-auto max-[700px]:py-5 max-[700px]:px-4"
+	class="scheme-light bg-[#fff] text-[#17212b] border border-(--hair) rounded-[3px] py-8.5 px-10 max-w-225 mx-auto max-[700px]:py-5 max-[700px]:px-4"
 >
 	{#if view.banner}<p
 			class="banner border-[1.5px] border-[#1f5d57] text-center font-[650] p-1.25 mb-4.5"

@@ -1,4 +1,5 @@
 // What the law asks of an invoice: every finding in full, and right beside it the case in which it is none.
+// Over 300 lines: one entry for each finding.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import type { CustomerRecord, SellerRecord } from '../../../../src/lib/core/parties';

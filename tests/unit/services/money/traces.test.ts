@@ -1,5 +1,6 @@
 // What every movement of money leaves behind: the entry in the journal, the line in the trail and who did it, the source
 // of the payment; and the edges of paying online.
+// Over 300 lines: one entry for each movement.
 import { expect } from 'chai';
 import { desc, eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

@@ -1,4 +1,5 @@
 // Money typed by hand: each limit from both sides, each key pressed twice, and what stands in the books after it.
+// Over 300 lines: one table of limits for each form in which money is typed.
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

@@ -1,16 +1,16 @@
 // A draft being written: its sheet, its customer, the figures that follow, and every change one can make.
-import { money } from '$lib/core/figures/workings';
-import type { Working } from '$lib/core/figures/types';
 import { blankHeading, blankLine, isBlank, pricesIncludeVatFor } from '$lib/core/sheet/blank';
+import { headingSums } from '$lib/core/sheet/headings';
 import { linesFromCells } from '$lib/core/sheet/paste';
 import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
-import { readTypedNumber } from '$lib/core/money/typed';
 import { displayAmount } from '$lib/core/money/display';
 import { readSheet, type SheetReading } from '$lib/core/sheet/read';
 import type { CustomerRecord, SellerRecord } from '$lib/core/parties';
 import type { Fix, Problem, Sheet, SheetLine, SheetRow } from '$lib/core/sheet/types';
 import { notices } from '../../parts/notices.svelte';
+import { hand } from './hand';
+import { keepOnList } from './keepOnList';
 
 export interface DraftPage {
 	draft: { id: number; version: number; sheet: Sheet; savedAt: number };
@@ -90,30 +90,7 @@ export class Draft {
 	}
 
 	/** The sum of the lines under each heading, with its workings, by `heading.<id>`. */
-	headingSums = $derived.by(() => {
-		const sums = new Map<string, Working>();
-		const { figures } = this.reading;
-		let current: Working | null = null;
-		for (const row of this.plain.rows) {
-			if (row.type === 'heading') {
-				current = {
-					label: row.text.trim() || 'Under this heading',
-					value: 0n,
-					operation: 'sum',
-					operands: [],
-					rule: 'sum'
-				};
-				sums.set(`heading.${row.id}`, current);
-				continue;
-			}
-			const index = this.lineIndex.get(row.id);
-			const net = index === undefined ? undefined : figures?.lines[index]?.net;
-			if (!current || net === undefined) continue;
-			current.value += net;
-			current.operands.push(money(`Line ${index! + 1}`, net, `lines.${index}.net`));
-		}
-		return sums;
-	});
+	headingSums = $derived(headingSums(this.plain.rows, this.reading));
 
 	constructor(page: DraftPage) {
 		this.id = page.draft.id;
@@ -218,31 +195,8 @@ export class Draft {
 	/** Saves a typed line to the price list in passing. */
 	async keepOnList(id: string): Promise<void> {
 		const line = this.line(id);
-		if (!line) return;
-		const [name = '', ...rest] = line.description.trim().split('\n');
-		const plain = (typed: string) => {
-			const read = readTypedNumber(typed, { decimals: 4 });
-			return read.ok ? read.text : '';
-		};
-		const response = await fetch('/work/prices/api', {
-			method: 'POST',
-			headers: { 'content-type': 'application/json' },
-			body: JSON.stringify({
-				name: name.slice(0, 200),
-				text: rest.length ? line.description.trim().slice(0, 2000) : '',
-				kind: line.kind,
-				unit: line.unit.trim(),
-				unitPrice: plain(line.unitPrice),
-				// The line's cost is for its whole quantity: on the list stands what one costs.
-				cost: plain(line.quantity) === '1' ? plain(line.cost) : '',
-				vat: line.vat,
-				vatReason: line.vatReason
-			})
-		}).catch(() => null);
-		const answer = await response?.json().catch(() => null);
-		if (!response?.ok) return notices.say(answer?.message ?? 'It could not be kept just now.');
-		line.itemId = answer.id;
-		notices.say(`“${name.slice(0, 40)}” is on the price list now.`);
+		const kept = line && (await keepOnList(line));
+		if (kept) line.itemId = kept;
 	}
 
 	/** Moves a row up or down by one. */
@@ -322,19 +276,6 @@ export class Draft {
 			case 'go':
 				window.location.assign(fix.href);
 		}
-	}
-}
-
-/** Makes `to` hold what `from` holds, touching only what differs. */
-function hand<T>(
-	to: Map<string, T>,
-	from: Map<string, T>,
-	same: (a: T, b: T) => boolean = Object.is
-): void {
-	for (const key of [...to.keys()]) if (!from.has(key)) to.delete(key);
-	for (const [key, value] of from) {
-		const before = to.get(key);
-		if (before === undefined || !same(before, value)) to.set(key, value);
 	}
 }
 

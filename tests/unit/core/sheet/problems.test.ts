@@ -1,16 +1,16 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
-import { NO_STANDING, type SellerRecord } from '../../../src/lib/core/parties';
-import { explainNumberPattern, formatNumber } from '../../../src/lib/core/documents/numbers';
-import { writeInvoiceFigures } from '../../../src/lib/core/figures/output';
+import { NO_STANDING, type SellerRecord } from '../../../../src/lib/core/parties';
+import { explainNumberPattern, formatNumber } from '../../../../src/lib/core/documents/numbers';
+import { writeInvoiceFigures } from '../../../../src/lib/core/figures/output';
 import {
 	isUtr,
 	isVatNumber,
 	readVerificationNumber
-} from '../../../src/lib/core/regimes/gb/checks';
-import { blankLine } from '../../../src/lib/core/sheet/blank';
-import { linesFromCells } from '../../../src/lib/core/sheet/paste';
-import type { Problem } from '../../../src/lib/core/sheet/types';
+} from '../../../../src/lib/core/regimes/gb/checks';
+import { blankLine } from '../../../../src/lib/core/sheet/blank';
+import { linesFromCells } from '../../../../src/lib/core/sheet/paste';
+import type { Problem } from '../../../../src/lib/core/sheet/types';
 import {
 	customerOf as customer,
 	FULL,
@@ -18,7 +18,7 @@ import {
 	problemAt as at,
 	readWith as read,
 	SELLER as seller
-} from '../../support/sheets';
+} from '../../../support/sheets';
 
 describe('the sheet: what would be wrong in law, with its fix', () => {
 	it('a complete invoice has nothing against it', () => {
