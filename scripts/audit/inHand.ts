@@ -45,7 +45,7 @@ export const wrongInHand: Check = (file) => {
 export const wrongPayments: Check = (file) =>
 	rowsOf<{ id: number; amount: number; booked: number | null }>(
 		file,
-		`select p.id, p.amount, (select sum(l.amount) from journal_entries e join journal_lines l on l.entry_id = e.id
+		`select p.id, p.amount, (select coalesce(sum(l.amount), 0) from journal_entries e join journal_lines l on l.entry_id = e.id
 			where e.key = 'payment:' || p.id and (l.account = 'cardFees' or l.account =
 				case p.way when 'cash' then 'cash' when 'card' then 'cardClearing' else 'bank' end)) as booked
 		from payments p`

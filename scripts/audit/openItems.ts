@@ -12,6 +12,7 @@ interface Item {
 	withheld: number;
 	outstanding: number;
 	overpaid: number;
+	inHand: number;
 	toPay: number;
 	reached: number;
 	told: number;
@@ -21,16 +22,16 @@ interface Item {
 interface Entry {
 	id: number;
 	date: string;
-	/** The order of what happened on one day: payments, credits, money given back, debts written off. */
+	/** The order of what happened on one day: payments, credits, money moved, money given back, debts written off. */
 	rank: number;
 	amount: number;
 	stated: number | null;
 	deduction: number | null;
 }
 
-const PAID = 0;
 const CREDITED = 1;
-const GIVEN_BACK = 2;
+const LEFT = 2;
+const GIVEN_BACK = 3;
 const WRITTEN_OFF = 4;
 
 /** Everything that settled anything, by invoice, in order of date. */
@@ -44,12 +45,14 @@ function entriesByInvoice(file: DataFile): Map<number, Entry[]> {
 			where not exists (select 1 from payment_reversals v where v.payment_id = p.id)
 			union all select c.corrects_id, c.issue_date, 1, c.total, null, c.deduction, c.id
 			from documents c where c.state = 'issued' and c.corrects_id is not null
-			union all select document_id, date, 2, amount, null, null, id from refunds
-			union all select from_id, date, 2, amount, null, null, 1000000000 + id from transfers
-			union all select to_id, date, 0, amount, null, null, 1000000000 + id from transfers
+			union all select from_id, date, 2, amount, withheld, null, id from transfers
+			where id not in (select transfer_id from transfer_reversals)
+			union all select to_id, date, 2.5, amount, withheld, null, id from transfers
+			where id not in (select transfer_id from transfer_reversals)
+			union all select document_id, date, 3, amount, withheld_stated, null, id from refunds
 			union all select document_id, max(date), 4, sum(amount), null, null, 0 from write_offs
 			group by document_id having sum(amount) > 0
-		) order by id, date, rank, n`
+		) order by id, date, floor(rank), n`
 	);
 	const found = new Map<number, Entry[]>();
 	for (const row of rows) {
@@ -64,40 +67,40 @@ interface Position {
 	cash: number;
 	withheld: number;
 	owed: number;
+	inHand: number;
 }
 
-/** `figures.md` 4: what is withheld follows the cash, as far as it was not stated. */
+const share = (of: number, part: number, whole: number): number =>
+	Number(divideRounded(BigInt(of) * BigInt(part), BigInt(whole)));
+
+/** docs/figures.md 4: what is withheld follows the cash, and goes back with it, as far as it was not stated. */
 function positionOf(item: Item, entries: readonly Entry[]): Position {
 	let expected = item.expected ?? 0;
 	let credited = 0;
-	let paid = 0;
-	let back = 0;
+	let cash = 0;
 	let withheld = 0;
 	let lost = 0;
+	const beyond = () => cash - Math.max(0, item.total - credited - expected);
 	for (const { rank, amount, stated, deduction } of entries) {
 		if (rank === CREDITED) {
 			credited += amount;
 			expected -= deduction ?? 0;
-		} else if (rank === GIVEN_BACK) back += amount;
-		else if (rank === WRITTEN_OFF) lost += amount;
-		else if (rank === PAID) {
-			paid += amount;
+		} else if (rank === WRITTEN_OFF) lost += amount;
+		else if (rank === GIVEN_BACK || rank === LEFT) {
+			const over = withheld - expected;
+			const along = over > 0 && beyond() > 0 ? Math.min(share(over, amount, beyond()), over) : 0;
+			cash -= amount;
+			withheld -= stated ?? along;
+		} else {
+			cash += amount;
 			const payable = item.total - credited - expected;
 			const target =
-				payable > 0
-					? Math.min(
-							Number(divideRounded(BigInt(expected) * BigInt(paid), BigInt(payable))),
-							expected
-						)
-					: 0;
+				payable > 0 ? Math.min(share(expected, Math.max(cash, 0), payable), expected) : 0;
 			withheld += stated ?? Math.max(target - withheld, 0);
 		}
 	}
-	return {
-		cash: paid - back,
-		withheld,
-		owed: item.total - paid - withheld - credited - lost + back
-	};
+	const owed = item.total - cash - withheld - credited - lost;
+	return { cash, withheld, owed, inHand: Math.max(0, Math.min(-owed, beyond())) };
 }
 
 export const wrongOpenItems: Check = (file) => {
@@ -105,7 +108,7 @@ export const wrongOpenItems: Check = (file) => {
 	return rowsOf<Item>(
 		file,
 		`select o.document_id as id, d.number, d.total, o.deduction, d.deduction as expected, o.cash, o.withheld,
-			o.outstanding, o.overpaid, o.to_pay as toPay, o.reached,
+			o.outstanding, o.overpaid, o.in_hand as inHand, o.to_pay as toPay, o.reached,
 			exists (select 1 from trail t where t.document_id = d.id and t.what in
 				('sent', 'delivered', 'linkCopied', 'downloaded', 'handedOver', 'opened', 'onStatement')) as told,
 			(select sum(l.amount) from journal_lines l where l.account = 'receivable' and l.document_id = d.id) +
@@ -115,12 +118,13 @@ export const wrongOpenItems: Check = (file) => {
 	).flatMap((item) => {
 		const found: string[] = [];
 		const say = (wrong: boolean, what: string) => wrong && found.push(`${item.number}: ${what}`);
-		const { cash, withheld, owed } = positionOf(item, entries.get(item.id) ?? []);
+		const { cash, withheld, owed, inHand } = positionOf(item, entries.get(item.id) ?? []);
 		say(
 			Math.max(owed, 0) !== item.outstanding ||
 				Math.max(-owed, 0) !== item.overpaid ||
 				withheld !== item.withheld ||
-				cash !== item.cash,
+				cash !== item.cash ||
+				inHand !== item.inHand,
 			'what stands open does not come out of its payments and credits'
 		);
 		say(

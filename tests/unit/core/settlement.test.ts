@@ -46,9 +46,33 @@ describe('settlement of an invoice', () => {
 			'entries.0.withheld'
 		],
 		[
-			'something withheld on a refund',
-			{ total: '10', deduction: '2', entries: [{ ...payment, type: 'refund', withheld: '0' }] },
+			'something withheld on a credit',
+			{ total: '10', deduction: '2', entries: [{ ...payment, type: 'credit', withheld: '0' }] },
 			'entries.0.withheld'
+		],
+		[
+			'more given back than was withheld',
+			{
+				total: '10',
+				deduction: '2',
+				entries: [
+					{ ...payment, amount: '8' },
+					{ ...payment, type: 'refund', withheld: '2.01' }
+				]
+			},
+			'entries.1.withheld'
+		],
+		[
+			'something given back before it was withheld',
+			{
+				total: '10',
+				deduction: '2',
+				entries: [
+					{ ...payment, amount: '8' },
+					{ ...payment, date: '2026-11-19', type: 'refund', withheld: '0.01' }
+				]
+			},
+			'entries.1.withheld'
 		],
 		[
 			'a deduction on a payment',

@@ -1,8 +1,9 @@
 // Deductions by contractor and tax month, against the payment and deduction statements that came.
 import { statementDeadline, taxMonthEnd } from '../calendar/manipulation';
 import type { PlainDate } from '../calendar/types';
-import { absolute } from '../money/decimal';
+import { absolute, min } from '../money/decimal';
 import type { Minor } from '../money/types';
+import type { Settlement, SettlementEntry } from './types';
 
 /** A payment from which something was, or should have been, withheld. */
 export interface DeductedPayment {
@@ -13,6 +14,58 @@ export interface DeductedPayment {
 	gross: Minor;
 	expected: Minor;
 	withheld: Minor;
+}
+
+/** Money of one day: what came in, and what was withheld from it. */
+export interface PaidPart {
+	/** The day the contractor paid: it decides the tax month, whatever the money is used for later. */
+	paidOn: PlainDate;
+	cash: Minor;
+	withheld: Minor;
+}
+
+/** Takes money out of what came in, the last of it first. What is not there to be taken is left. */
+export function takeLast(
+	parts: readonly PaidPart[],
+	cash: Minor,
+	withheld: Minor
+): { taken: PaidPart[]; left: PaidPart[] } {
+	const taken: PaidPart[] = [];
+	const left = [...parts];
+	for (let index = left.length - 1; index >= 0 && (cash > 0n || withheld > 0n); index--) {
+		const part = left[index]!;
+		const one = {
+			paidOn: part.paidOn,
+			cash: min(cash, part.cash),
+			withheld: min(withheld, part.withheld)
+		};
+		cash -= one.cash;
+		withheld -= one.withheld;
+		left[index] = {
+			...part,
+			cash: part.cash - one.cash,
+			withheld: part.withheld - one.withheld
+		};
+		if (one.cash > 0n || one.withheld > 0n) taken.push(one);
+	}
+	return { taken, left };
+}
+
+/** What an invoice has of each payment, in order of day, what was given back or moved taken from the last. */
+export function paidParts(
+	entries: readonly SettlementEntry[],
+	{ entries: results }: Pick<Settlement, 'entries'>
+): PaidPart[] {
+	const inOrder = entries
+		.map((entry, index) => ({ entry, withheld: results[index]!.withheld }))
+		.filter(({ entry }) => entry.type === 'payment' || entry.type === 'refund')
+		.sort((a, b) => (a.entry.date < b.entry.date ? -1 : a.entry.date > b.entry.date ? 1 : 0));
+	let parts: PaidPart[] = [];
+	for (const { entry, withheld } of inOrder)
+		if (entry.type === 'payment')
+			parts.push({ paidOn: entry.paidOn ?? entry.date, cash: entry.amount, withheld });
+		else parts = takeLast(parts, entry.amount, withheld).left;
+	return parts;
 }
 
 export interface DeductionStatement {

@@ -1,6 +1,7 @@
 // What is still owed on an invoice, and what was withheld from its payments.
 import { FiguresError } from '../figures/types';
 import { divideRounded, max, min } from '../money/decimal';
+import type { Minor } from '../money/types';
 import type { Settlement, SettlementInput } from './types';
 
 /**
@@ -18,34 +19,32 @@ export function settle(input: SettlementInput): Settlement {
 		);
 
 	const results: Settlement['entries'] = new Array(input.entries.length);
-	let expected = input.deduction ?? 0n;
-	let credited = 0n;
-	let paid = 0n;
-	let refunded = 0n;
-	let withheld = 0n;
-	let owed = input.total;
+	let { total: owed } = input;
+	const so: SoFar = {
+		payable: input.total - (input.deduction ?? 0n),
+		expected: input.deduction ?? 0n,
+		cash: 0n,
+		withheld: 0n
+	};
 	let settledOn: Settlement['settledOn'] = null;
 	for (const { entry, index } of order) {
 		let part = 0n;
 		switch (entry.type) {
 			case 'payment':
-				paid += entry.amount;
-				part =
-					entry.withheld ??
-					withheldFrom({ expected, credited, paid, withheld, total: input.total });
-				withheld += part;
+				so.cash += entry.amount;
+				part = entry.withheld ?? withheldFrom(so);
+				so.withheld += part;
 				owed -= entry.amount + part;
 				break;
 			case 'credit': {
 				const taken = entry.deduction ?? 0n;
-				if (taken > expected) {
+				if (taken > so.expected)
 					throw new FiguresError(
 						'more deduction than is left on the invoice',
 						`entries.${index}.deduction`
 					);
-				}
-				expected -= taken;
-				credited += entry.amount;
+				so.expected -= taken;
+				so.payable -= entry.amount - taken;
 				owed -= entry.amount;
 				break;
 			}
@@ -53,29 +52,70 @@ export function settle(input: SettlementInput): Settlement {
 				owed -= entry.amount;
 				break;
 			case 'refund':
-				refunded += entry.amount;
-				owed += entry.amount;
+				part = entry.withheld ?? goingBackWith(entry.amount, so);
+				if (part > so.withheld)
+					throw new FiguresError(
+						'more given back than was withheld so far',
+						`entries.${index}.withheld`
+					);
+				so.cash -= entry.amount;
+				so.withheld -= part;
+				owed += entry.amount + part;
 				break;
 		}
 		results[index] = { withheld: part, outstanding: max(owed, 0n) };
 		settledOn = owed > 0n ? null : (settledOn ?? entry.date);
 	}
+	const overpaid = max(-owed, 0n);
 	return {
 		entries: results,
-		cash: paid - refunded,
-		withheld,
+		cash: so.cash,
+		withheld: so.withheld,
 		outstanding: max(owed, 0n),
-		overpaid: max(-owed, 0n),
+		overpaid,
+		inHand: min(overpaid, cashBeyond(so)),
 		settledOn
 	};
+}
+
+/** Where an invoice stands while its entries are taken. */
+interface SoFar {
+	/** The total less credits and the deduction expected now: what is to come in cash. */
+	payable: Minor;
+	/** The deduction expected now. */
+	expected: Minor;
+	/** Payments less refunds. */
+	cash: Minor;
+	withheld: Minor;
+}
+
+/** What a payment withholds so that the withheld total follows the cash total, the payment included. */
+function withheldFrom({ payable, expected, cash, withheld }: SoFar): Minor {
+	if (payable <= 0n) return 0n;
+	const target = min(divideRounded(expected * max(cash, 0n), payable), expected);
+	return max(target - withheld, 0n);
+}
+
+/** What came in above what is to come. */
+const cashBeyond = ({ payable, cash }: SoFar): Minor => max(cash - max(payable, 0n), 0n);
+
+/**
+ * What goes back with money given back, or moved to another invoice, of what was withheld with it: its share of what is
+ * withheld above what is expected. The contractor corrects its return (FA 2004 s.62; SI 2005/2045 reg. 4).
+ */
+export function goingBackWith(amount: Minor, so: SoFar): Minor {
+	const withheldBeyond = so.withheld - so.expected;
+	const beyond = cashBeyond(so);
+	if (withheldBeyond <= 0n || beyond <= 0n) return 0n;
+	return min(divideRounded(withheldBeyond * amount, beyond), withheldBeyond);
 }
 
 function refuseContradictions({ total, deduction, entries }: SettlementInput): void {
 	for (const [index, entry] of entries.entries()) {
 		if (entry.withheld !== null) {
 			const path = `entries.${index}.withheld`;
-			if (entry.type !== 'payment')
-				throw new FiguresError('only a payment has something withheld', path);
+			if (entry.type !== 'payment' && entry.type !== 'refund')
+				throw new FiguresError('only a payment, or one given back, has something withheld', path);
 			if (deduction === null)
 				throw new FiguresError('no deduction is expected on this invoice', path);
 			if (entry.withheld > total)
@@ -88,20 +128,4 @@ function refuseContradictions({ total, deduction, entries }: SettlementInput): v
 			);
 		}
 	}
-}
-
-interface Position {
-	expected: bigint;
-	credited: bigint;
-	paid: bigint;
-	withheld: bigint;
-	total: bigint;
-}
-
-/** What a payment withholds so that the withheld total follows the cash total. */
-function withheldFrom({ expected, credited, paid, withheld, total }: Position): bigint {
-	const payable = total - credited - expected;
-	if (payable <= 0n) return 0n;
-	const target = min(divideRounded(expected * paid, payable), expected);
-	return max(target - withheld, 0n);
 }

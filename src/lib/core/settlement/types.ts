@@ -10,10 +10,14 @@ export interface SettlementEntry {
 	type: EntryType;
 	/** Above zero. */
 	amount: Minor;
-	/** Payments only: what the payer stated it withheld; null where it is to be worked out. */
+	/** Of a payment what was withheld, of money given back what went back of that; null: worked out. */
 	withheld: Minor | null;
 	/** Credits only: the credit note's own deduction. */
 	deduction: Minor | null;
+	/** The day on which this money was paid, where it came from another invoice or waited in hand: its tax month. */
+	paidOn?: PlainDate;
+	/** It came from another invoice, or went there. */
+	moved?: boolean;
 }
 
 export interface SettlementInput {
@@ -24,13 +28,16 @@ export interface SettlementInput {
 }
 
 export interface Settlement {
-	/** In the order of the input: this entry's withheld part, and the position after it in date order. */
+	/** In the order of the input: this entry's withheld part (of a refund what goes back), and the position after it. */
 	entries: { withheld: Minor; outstanding: Minor }[];
 	/** Payments less refunds. */
 	cash: Minor;
+	/** Less what went back. */
 	withheld: Minor;
 	outstanding: Minor;
 	overpaid: Minor;
+	/** What of it is cash, to be given back or used elsewhere; the rest is a deduction that goes with it. */
+	inHand: Minor;
 	/** Since when nothing has been outstanding; null while something is. */
 	settledOn: PlainDate | null;
 }

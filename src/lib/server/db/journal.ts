@@ -13,6 +13,8 @@ export interface Posting {
 	documentId?: number | null;
 	/** Whose account it is, where that is not the event's customer. */
 	customerId?: number;
+	/** Of a deduction: the day the contractor paid. */
+	paidOn?: string;
 }
 
 export interface Event {
@@ -29,7 +31,7 @@ export interface Event {
 
 /** Posts an event in the caller's transaction. Throws where the postings do not balance. */
 export function post(tx: Transaction, { postings, customerId, ...entry }: Event): void {
-	const lines = postings.filter((posting) => posting.amount !== 0);
+	const lines = merged(postings).filter((posting) => posting.amount !== 0);
 	const sum = lines.reduce((total, posting) => total + posting.amount, 0);
 	if (sum !== 0 || !lines.every((line) => Number.isSafeInteger(line.amount))) {
 		throw new Error(`postings of ${entry.key} do not balance: ${sum}`);
@@ -48,4 +50,17 @@ export function post(tx: Transaction, { postings, customerId, ...entry }: Event)
 			}))
 		)
 		.run();
+}
+
+/** What goes to one account for one reason is one line. */
+function merged(postings: readonly Posting[]): Posting[] {
+	const lines = new Map<string, Posting>();
+	for (const posting of postings) {
+		const { account, jobId, documentId, customerId, paidOn } = posting;
+		const key = JSON.stringify([account, jobId, documentId ?? 'own', customerId, paidOn]);
+		const line = lines.get(key);
+		if (line) line.amount += posting.amount;
+		else lines.set(key, { ...posting });
+	}
+	return [...lines.values()];
 }

@@ -30,6 +30,7 @@
 		paymentUndone: 'You undid a payment',
 		creditApplied: 'Credit on the account was used',
 		writtenOff: 'You wrote off what was open',
+		creditTakenBack: 'Money moved here went back, because its payment was undone',
 		takenUpAgain: 'What was written off is owed again',
 		promised: 'Payment promised',
 		disputed: 'Disputed',

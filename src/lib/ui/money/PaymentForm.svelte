@@ -15,6 +15,7 @@
 		onclose: () => void;
 	}
 	let { document, leftToDeduct, onclose }: Props = $props();
+	let expected = $derived(document.item?.deduction !== null);
 </script>
 
 <section class="panel py-4.5 px-5 mb-3.5" aria-label="Record a payment">
@@ -32,12 +33,14 @@
 				name="amount"
 				value={displayAmount(document.toPay).replaceAll(',', '')}
 			/>
-			{#if document.item?.deduction !== null}
+			{#if document.frozen.customer.kind !== 'household'}
 				<Money
 					label="Withheld"
 					name="withheld"
-					placeholder="worked out"
-					hint="Only if their statement says another amount than {displayPounds(leftToDeduct)}."
+					placeholder={expected ? 'worked out' : 'nothing'}
+					hint={expected
+						? `Only if their statement says another amount than ${displayPounds(leftToDeduct)}.`
+						: 'Only if they deducted CIS from it although you did not expect it.'}
 				/>
 			{/if}
 			<DateField label="On" name="date" max={document.today} value={document.today} />

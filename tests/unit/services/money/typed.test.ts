@@ -35,6 +35,7 @@ import { expectSoundBooks } from '../../../support/books';
 import { another, FIRM, itemOf, oneLine, payByHand } from '../../../support/money';
 import {
 	CONTRACTOR,
+	HOUSEHOLD,
 	issued,
 	makeWorld,
 	receive,
@@ -137,11 +138,15 @@ describe('a payment typed for an invoice', () => {
 		expect(itemOf(world, id)).to.include({ outstanding: 0, withheld: 150_00 });
 	});
 
-	it('has nothing withheld where no deduction is expected', async () => {
+	it('has nothing withheld by a household; a firm may turn out to be a contractor', async () => {
+		const home = await issued(world, HOUSEHOLD, oneLine('1000'));
+		expect(
+			refusedAt(() => recordPayment(world, home.id, { ...FORM, withheld: '1' }))
+		).to.deep.equal({ withheld: 'A household deducts nothing.' });
 		const { id } = await firm();
-		expect(refusedAt(() => recordPayment(world, id, { ...FORM, withheld: '1' }))).to.deep.equal({
-			withheld: 'No deduction is expected on this invoice.'
-		});
+		const told = { ...FORM, key: 'f', amount: '1000', withheld: '200' };
+		expect(refusedAt(() => recordPayment(world, id, told))).to.deep.equal({});
+		expect(itemOf(world, id)).to.include({ state: 'paid', withheld: 200_00, deduction: 0 });
 	});
 
 	it('needs its invoice', () => {
@@ -245,12 +250,10 @@ describe('a payment typed for a payer', () => {
 		expect(at({ [id]: ' ' }, '0')).to.have.property('amount');
 		expect(at({ [id]: '150' }, '850')).to.deep.equal({});
 		expect(itemOf(world, id)).to.include({ outstanding: 0, withheld: 150_00 });
-		const business = await firm();
+		const home = await issued(world, { ...HOUSEHOLD, name: 'Home' }, oneLine('1000'));
 		expect(
-			refusedAt(() => pay(business.customerId, { key: 'q', withheld: { [business.id]: '1' } }))
-		).to.deep.equal({
-			[`withheld.${business.id}`]: 'No deduction is expected on this invoice.'
-		});
+			refusedAt(() => pay(home.customerId, { key: 'q', withheld: { [home.id]: '1' } }))
+		).to.deep.equal({ [`withheld.${home.id}`]: 'A household deducts nothing.' });
 	});
 
 	it('pressed twice is one; of nobody it is none', async () => {

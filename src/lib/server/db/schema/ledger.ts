@@ -66,7 +66,9 @@ export const journalLines = sqliteTable(
 		documentId: integer('document_id').references(() => documents.id),
 		customerId: integer('customer_id'),
 		/** Sales of a job, so that its margin is read from the journal. */
-		jobId: integer('job_id')
+		jobId: integer('job_id'),
+		/** Of a deduction: the day the contractor paid, which decides its tax month. Null: the entry's own day. */
+		paidOn: text('paid_on')
 	},
 	(table) => [
 		index('journal_lines_by_job').on(table.jobId),
@@ -105,6 +107,8 @@ export const openItems = sqliteTable(
 		/** The customer has it: it was sent, handed over, or opened. */
 		reached: integer('reached', { mode: 'boolean' }).notNull().default(false),
 		overpaid: integer('overpaid').notNull().default(0),
+		/** What of it is cash, to be given back or used elsewhere; the rest is a deduction that goes with it. */
+		inHand: integer('in_hand').notNull().default(0),
 		state: text('state', {
 			enum: ['open', 'partPaid', 'paid', 'credited', 'writtenOff']
 		}).notNull(),
@@ -117,9 +121,9 @@ export const openItems = sqliteTable(
 			.on(table.dueDate, table.documentId, table.payerId, table.toPay)
 			.where(sql`state in ('open', 'partPaid')`),
 		index('open_items_unsent').on(table.reached, table.state, table.toPay),
-		index('open_items_overpaid')
-			.on(table.overpaid)
-			.where(sql`overpaid > 0`),
+		index('open_items_in_hand')
+			.on(table.payerId, table.inHand)
+			.where(sql`in_hand > 0`),
 		index('open_items_by_customer').on(table.customerId, table.state),
 		index('open_items_by_payer').on(table.payerId, table.state)
 	]
@@ -191,10 +195,22 @@ export const transfers = sqliteTable(
 			.references(() => documents.id),
 		date: text('date').notNull(),
 		amount: integer('amount').notNull(),
+		/** What was withheld from it when it was paid: it goes along. */
+		withheld: integer('withheld').notNull().default(0),
+		/** The day on which it was paid: the tax month of what was withheld. Null: the day it was moved. */
+		paidOn: text('paid_on'),
 		recordedAt: integer('recorded_at').notNull()
 	},
 	(table) => [index('transfers_by_from').on(table.fromId), index('transfers_by_to').on(table.toId)]
 );
+
+/** Money that was moved goes back where it came from, because the payment it was of is undone. */
+export const transferReversals = sqliteTable('transfer_reversals', {
+	transferId: integer('transfer_id')
+		.primaryKey()
+		.references(() => transfers.id),
+	recordedAt: integer('recorded_at').notNull()
+});
 
 /** Credit on the account given back to the payer, out of a payment that no invoice used up. */
 export const creditReturns = sqliteTable(
@@ -250,6 +266,8 @@ export const refunds = sqliteTable(
 			.references(() => documents.id),
 		date: text('date').notNull(),
 		amount: integer('amount').notNull(),
+		/** What the payer said of the deduction that goes back with it; null: worked out. */
+		withheldStated: integer('withheld_stated'),
 		way: text('way', { enum: PAYMENT_WAYS }).notNull(),
 		reference: text('reference').notNull().default(''),
 		recordedAt: integer('recorded_at').notNull()

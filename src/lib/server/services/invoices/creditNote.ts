@@ -86,9 +86,9 @@ function refuseTwice(db: Transaction | World['db'], invoiceId: number, except?: 
 /** The invoice's own position changes, and perhaps what counts as withheld on it. */
 function settleCredited(tx: Transaction, world: World, invoiceId: number, number: string): void {
 	const now = world.clock.now();
-	const { withheldChange } = resettle(tx, invoiceId);
+	const { postings } = resettle(tx, world, invoiceId, 'Credited');
 	const item = tx.select().from(openItems).where(eq(openItems.documentId, invoiceId)).get()!;
-	if (withheldChange !== 0) {
+	if (postings.some((posting) => posting.amount !== 0)) {
 		post(tx, {
 			key: `credit-withheld:${invoiceId}:${number}`,
 			event: 'credit',
@@ -96,10 +96,7 @@ function settleCredited(tx: Transaction, world: World, invoiceId: number, number
 			documentId: invoiceId,
 			customerId: item.customerId,
 			recordedAt: now,
-			postings: [
-				{ account: 'cisWithheld', amount: withheldChange },
-				{ account: 'receivable', amount: -withheldChange }
-			]
+			postings
 		});
 	}
 	note(tx, { documentId: invoiceId, at: now, who: 'you', what: 'credited', detail: number });

@@ -4,7 +4,10 @@ import type { PlainDate } from '../../../core/calendar/types';
 import { documents, openItems } from '../../db/schema';
 import type { Reader } from '../../db/connection';
 
-/** Something a payer has in hand: a payment no invoice used up, or an invoice paid or credited beyond its sum. */
+/**
+ * Something a payer has in hand: a payment no invoice used up, or what it paid for an invoice beyond its sum. What was
+ * withheld with it is none: it goes along when the money does.
+ */
 export interface Credit {
 	source: { paymentId: number } | { documentId: number };
 	date: PlainDate;
@@ -37,12 +40,12 @@ export function inHandOf(db: Reader, payerId: number): Credit[] {
 		.select({ item: openItems, number: documents.number })
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
-		.where(and(eq(openItems.payerId, payerId), gt(openItems.overpaid, 0)))
+		.where(and(eq(openItems.payerId, payerId), gt(openItems.inHand, 0)))
 		.all()
 		.map(({ item, number }): Credit => ({
 			source: { documentId: item.documentId },
 			date: item.settledOn ?? item.issueDate,
-			amount: item.overpaid,
+			amount: item.inHand,
 			what: `More than ${number} comes to`
 		}));
 	return [...unused, ...beyond].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));

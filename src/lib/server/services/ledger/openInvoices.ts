@@ -1,5 +1,5 @@
 // What a payer has open.
-import { and, asc, eq, inArray } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import type { Reader } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';
 
@@ -22,4 +22,22 @@ export function openOf(db: Reader, payerId: number) {
 			number: number!,
 			token: token!
 		}));
+}
+
+/** Which of these invoices something could be withheld from: a firm may turn out to be a contractor, a household never. */
+export function mayDeduct(db: Reader, documentIds: readonly number[]): Set<number> {
+	if (documentIds.length === 0) return new Set();
+	return new Set(
+		db
+			.select({ id: documents.id })
+			.from(documents)
+			.where(
+				and(
+					inArray(documents.id, [...documentIds]),
+					sql`json_extract(${documents.frozen}, '$.customer.kind') <> 'household'`
+				)
+			)
+			.all()
+			.map((row) => row.id)
+	);
 }

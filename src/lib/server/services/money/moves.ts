@@ -11,19 +11,19 @@ export function overpaidMoves(world: World): Move[] {
 			id: documents.id,
 			number: documents.number,
 			customer: documents.customerName,
-			overpaid: openItems.overpaid
+			inHand: openItems.inHand
 		})
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
-		.where(gt(openItems.overpaid, 0))
+		.where(gt(openItems.inHand, 0))
 		.limit(MOST_MOVES)
 		.all();
 	return rows.map((row) => ({
 		id: `overpaid:${row.id}`,
-		amount: BigInt(row.overpaid),
+		amount: BigInt(row.inHand),
 		late: false,
 		title: `${row.customer} has paid too much`,
-		detail: `${displayPounds(row.overpaid)} over on ${row.number}`,
+		detail: `${displayPounds(row.inHand)} over on ${row.number}`,
 		action: 'See',
 		href: `/billing/${row.id}`
 	}));

@@ -138,16 +138,13 @@ function accountRefunded(
 				recordedAt: at
 			})
 			.run();
-		const { withheldChange } = resettle(tx, documentId);
+		const change = resettle(tx, world, documentId);
 		const { customerId } = tx
 			.select()
 			.from(openItems)
 			.where(eq(openItems.documentId, documentId))
 			.get()!;
-		postings.push(
-			{ account: 'cisWithheld', amount: withheldChange, documentId, customerId },
-			{ account: 'receivable', amount: amount - withheldChange, documentId, customerId }
-		);
+		postings.push({ account: 'receivable', amount, documentId, customerId }, ...change.postings);
 		note(tx, { documentId, at, who: 'you', what: 'refunded', detail: displayPounds(amount) });
 		rest -= amount;
 	}

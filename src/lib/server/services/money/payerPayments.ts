@@ -2,11 +2,11 @@
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';
-import { writeAtOnce, type Reader } from '../../db/connection';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { customers, paymentReversals, payments } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
-import { openOf } from '../ledger/openInvoices';
+import { mayDeduct, openOf } from '../ledger/openInvoices';
 import { readAmount, readMoved, type MovedForm } from './form';
 import { takeShared } from './taking';
 import { queueReceipt } from './receipts';
@@ -37,7 +37,7 @@ export function recordForPayer(world: World, payerId: number, form: PayerPayment
 		if (same) return same.id;
 		if (!tx.select().from(customers).where(eq(customers.id, payerId)).get())
 			throw new NotFoundError('This payer');
-		const shares = readShares(openOf(tx, payerId), form, amount, problems);
+		const shares = readShares(tx, openOf(tx, payerId), form, amount, problems);
 		if (Object.keys(problems).length || !way) throw new FieldError(problems);
 		const { id } = takeShared(tx, world, {
 			key: form.key,
@@ -57,21 +57,26 @@ export function recordForPayer(world: World, payerId: number, form: PayerPayment
 }
 
 function readShares(
+	tx: Transaction,
 	open: ReturnType<typeof openOf>,
 	form: PayerPaymentForm,
 	amount: number,
 	problems: Record<string, string>
 ) {
+	const deducting = mayDeduct(
+		tx,
+		open.map((one) => one.documentId)
+	);
 	const withheld = new Map<number, number>();
 	for (const [id, typed] of Object.entries(form.withheld ?? {})) {
 		if (typed.trim() === '') continue;
 		const item = open.find((one) => one.documentId === Number(id));
 		const pence = readAmount(typed, `withheld.${id}`, 'what was withheld', problems);
 		if (!item) problems[`withheld.${id}`] = 'This invoice is not open any more.';
-		else if (item.deduction === null)
-			problems[`withheld.${id}`] = 'No deduction is expected on this invoice.';
+		else if (pence > 0 && !deducting.has(item.documentId))
+			problems[`withheld.${id}`] = 'A household deducts nothing.';
 		else if (pence > item.outstanding) problems[`withheld.${id}`] = 'More than is open on it.';
-		withheld.set(Number(id), pence);
+		if (pence > 0 || item?.deduction !== null) withheld.set(Number(id), pence);
 	}
 	const stated = (documentId: number) => withheld.get(documentId) ?? null;
 	if (!form.shares) {

@@ -5,6 +5,7 @@ import { writeAtOnce } from '../../db/connection';
 import { allocations, openItems, paymentReversals, payments } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
+import { mayDeduct } from '../ledger/openInvoices';
 import { queueReceipt } from './receipts';
 import { stillToPay } from '../ledger/position';
 import { readAmount, readMoved, type MovedForm } from './form';
@@ -30,6 +31,8 @@ export function recordPayment(world: World, documentId: number, form: PaymentFor
 		form.withheld.trim() === ''
 			? null
 			: readAmount(form.withheld, 'withheld', 'what was withheld', problems);
+	// A deduction that is told of later comes without money.
+	if (amount === 0 && withheld && form.amount.trim() !== '') delete problems.amount;
 	if (Object.keys(problems).length || !way) throw new FieldError(problems);
 
 	return writeAtOnce(world.db, (tx) => {
@@ -41,10 +44,12 @@ export function recordPayment(world: World, documentId: number, form: PaymentFor
 		if (same) return same.id;
 		const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
 		if (!item) throw new NotFoundError('This invoice');
-		if (withheld !== null && item.deduction === null)
-			throw new FieldError({ withheld: 'No deduction is expected on this invoice.' });
+		if (withheld && !mayDeduct(tx, [documentId]).size)
+			throw new FieldError({ withheld: 'A household deducts nothing.' });
 		if (withheld !== null && withheld > item.total)
 			throw new FieldError({ withheld: 'More than the whole invoice.' });
+		if (withheld !== null && withheld > item.outstanding && !form.allowOverpaid)
+			throw new FieldError({ withheld: 'More than is open on it.' });
 		const owed = withheld === null ? stillToPay(item) : item.outstanding - withheld;
 		if (amount > owed && !form.allowOverpaid) {
 			throw new FieldError({
@@ -56,7 +61,7 @@ export function recordPayment(world: World, documentId: number, form: PaymentFor
 			documentId,
 			date: form.date,
 			amount,
-			withheld,
+			withheld: withheld === 0 && item.deduction === null ? null : withheld,
 			way,
 			source: 'hand',
 			reference: form.reference.trim(),

@@ -97,7 +97,7 @@ function giveBack(
 		.values({ ...given, recordedAt: now })
 		.returning({ id: refunds.id })
 		.get();
-	const { withheldChange } = resettle(tx, documentId);
+	const { postings } = resettle(tx, world, documentId);
 	const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
 	post(tx, {
 		key: `refund:${id}`,
@@ -108,8 +108,8 @@ function giveBack(
 		recordedAt: now,
 		postings: [
 			{ account: WAY_ACCOUNT[way], amount: -amount },
-			{ account: 'cisWithheld', amount: withheldChange },
-			{ account: 'receivable', amount: amount - withheldChange }
+			{ account: 'receivable', amount, documentId, customerId: item.customerId },
+			...postings
 		]
 	});
 	note(tx, { documentId, at: now, who: 'you', what: 'refunded', detail: displayPounds(amount) });

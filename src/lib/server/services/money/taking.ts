@@ -16,7 +16,6 @@ import type { World } from '../../world';
 import { NotFoundError } from '../../../core/refusals';
 import { resettle, type SettledChange } from '../ledger/settlement';
 import { note } from '../trail/documents';
-import { bookLoss } from './writeOffs';
 
 export const WAY_ACCOUNT: Record<PaymentWay, Account> = {
 	bank: 'bank',
@@ -83,8 +82,6 @@ export function takeShared(
 	const now = world.clock.now();
 	const over = amount - shares.reduce((sum, share) => sum + share.amount, 0);
 	if (over < 0) throw new Error(`payment ${key} is shared out beyond its amount`);
-	for (const { documentId, amount: part, withheld } of shares)
-		takeUpAgain(tx, world, documentId, part + (withheld ?? 0), `${key}:${documentId}`);
 	const { id } = tx
 		.insert(payments)
 		.values({
@@ -112,16 +109,11 @@ export function takeShared(
 		tx.insert(allocations)
 			.values({ paymentId: id, documentId, amount: share.amount, withheldStated: share.withheld })
 			.run();
-		const change = resettle(tx, documentId);
+		const change = resettle(tx, world, documentId);
 		const { customerId } = itemOf(tx, documentId);
 		postings.push(
-			{ account: 'cisWithheld', amount: change.withheldChange, documentId, customerId },
-			{
-				account: 'receivable',
-				amount: -share.amount - change.withheldChange,
-				documentId,
-				customerId
-			}
+			{ account: 'receivable', amount: -share.amount, documentId, customerId },
+			...change.postings
 		);
 		const withheld = change.withheldChange
 			? `, ${displayPounds(change.withheldChange)} withheld`
@@ -149,18 +141,4 @@ export function takeShared(
 
 export function itemOf(tx: Transaction, documentId: number) {
 	return tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
-}
-
-/** A debt that was given up and is paid after all is taken up again, as far as it is paid. */
-function takeUpAgain(
-	tx: Transaction,
-	world: World,
-	documentId: number,
-	paid: number,
-	key: string
-): void {
-	const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
-	if (!item || item.writtenOff === 0) return;
-	const amount = Math.min(item.writtenOff, Math.max(paid - item.outstanding, 0));
-	if (amount > 0) bookLoss(tx, world, item, -amount, 'Paid after all', key);
 }

@@ -9,6 +9,7 @@ import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { resettle } from '../ledger/settlement';
 import { note } from '../trail/documents';
 import { WAY_ACCOUNT, itemOf } from './taking';
+import { bringBack } from './moving';
 
 /**
  * Undoes a payment: the row stays, a reversal and a reversing entry are added. The bank line it was recorded from is to be
@@ -67,22 +68,13 @@ export function undoInTransaction(
 		byDocument.set(documentId, (byDocument.get(documentId) ?? 0) + amount);
 	let customerId = payment.payerId ?? 0;
 	for (const [documentId, amount] of byDocument) {
-		const { withheldChange } = resettle(tx, documentId);
+		postings.push(...bringBack(tx, world, documentId));
+		const { postings: settled } = resettle(tx, world, documentId);
 		const item = itemOf(tx, documentId);
 		customerId ||= item.payerId;
 		postings.push(
-			{
-				account: 'cisWithheld',
-				amount: withheldChange,
-				documentId,
-				customerId: item.customerId
-			},
-			{
-				account: 'receivable',
-				amount: amount - withheldChange,
-				documentId,
-				customerId: item.customerId
-			}
+			{ account: 'receivable', amount, documentId, customerId: item.customerId },
+			...settled
 		);
 		note(tx, {
 			documentId,

@@ -8,6 +8,7 @@ import type { World } from '../../world';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { openOf } from '../ledger/openInvoices';
 import { readMoved, type MovedForm } from './form';
+import { moveBeyond } from './moving';
 import { WAY_ACCOUNT } from './taking';
 import { resettle } from '../ledger/settlement';
 import { stillToPay } from '../ledger/position';
@@ -35,18 +36,15 @@ export function applyInTransaction(
 	if (wasApplied(tx, key)) return 0;
 	const target = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
 	if (!target) throw new NotFoundError('This invoice');
-	let left = stillToPay(target);
-	if (left === 0) throw new RefusedError('Nothing is left to pay on this invoice.');
-	const credits = inHandOf(tx, target.payerId);
+	if (target.outstanding === 0 || stillToPay(target) === 0)
+		throw new RefusedError('Nothing is left to pay on this invoice.');
+	const credits = inHandOf(tx, target.payerId).filter(
+		({ source }) => !('documentId' in source) || source.documentId !== documentId
+	);
 	if (credits.length === 0) throw new RefusedError('There is no credit on this account.');
 	let used = 0;
-	for (const [index, credit] of credits.entries()) {
-		const amount = Math.min(credit.amount, left);
-		if (amount === 0) break;
-		useOne(tx, world, target, credit, amount, `${key}:${index}`);
-		left -= amount;
-		used += amount;
-	}
+	for (const [index, credit] of credits.entries())
+		used += useOne(tx, world, documentId, credit, `${key}:${index}`);
 	note(tx, {
 		documentId,
 		at: world.clock.now(),
@@ -84,57 +82,42 @@ function wasApplied(tx: Transaction, key: string): boolean {
 	);
 }
 
+/** Uses one thing in hand as far as it fits. @returns how much, in pence */
 function useOne(
 	tx: Transaction,
 	world: World,
-	target: typeof openItems.$inferSelect,
-	{ source }: Credit,
-	amount: number,
+	documentId: number,
+	{ source, amount: inHand }: Credit,
 	key: string
-): void {
-	const { documentId, customerId, payerId } = target;
-	const at = world.clock.now();
+): number {
+	const target = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
+	const { customerId, payerId } = target;
 	const date = world.clock.today();
-	const postings: Posting[] = [];
-	const settled = (id: number, customer: number, change: number) => {
-		const { withheldChange } = resettle(tx, id);
-		const about = { documentId: id, customerId: customer };
-		postings.push(
-			{ account: 'cisWithheld', amount: withheldChange, ...about },
-			{ account: 'receivable', amount: change - withheldChange, ...about }
-		);
-	};
+	let amount: number;
+	let postings: Posting[];
 	if ('paymentId' in source) {
+		amount = Math.min(inHand, stillToPay(target));
+		if (amount === 0) return 0;
 		tx.insert(allocations)
 			.values({ paymentId: source.paymentId, documentId, amount, appliedOn: date, key })
 			.run();
-		postings.push({
-			account: 'customerCredit',
-			amount,
-			documentId: null,
-			customerId: payerId
+		postings = [
+			{ account: 'customerCredit', amount, documentId: null, customerId: payerId },
+			{ account: 'receivable', amount: -amount, documentId, customerId },
+			...resettle(tx, world, documentId).postings
+		];
+	} else ({ amount, postings } = moveBeyond(tx, world, source.documentId, documentId, key));
+	if (amount > 0)
+		post(tx, {
+			key: `apply:${key}`,
+			event: 'apply',
+			date,
+			documentId,
+			customerId,
+			recordedAt: world.clock.now(),
+			postings
 		});
-	} else {
-		const from = tx
-			.select()
-			.from(openItems)
-			.where(eq(openItems.documentId, source.documentId))
-			.get()!;
-		tx.insert(transfers)
-			.values({ key, fromId: source.documentId, toId: documentId, date, amount, recordedAt: at })
-			.run();
-		settled(source.documentId, from.customerId, amount);
-	}
-	settled(documentId, customerId, -amount);
-	post(tx, {
-		key: `apply:${key}`,
-		event: 'apply',
-		date,
-		documentId,
-		customerId,
-		recordedAt: at,
-		postings
-	});
+	return amount;
 }
 
 /**

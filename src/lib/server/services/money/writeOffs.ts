@@ -24,7 +24,7 @@ export function bookLoss(
 	const at = world.clock.now();
 	const date = world.clock.today();
 	tx.insert(writeOffs).values({ key, documentId, date, amount, reason, recordedAt: at }).run();
-	const { withheldChange } = resettle(tx, documentId);
+	const { postings } = resettle(tx, world, documentId);
 	post(tx, {
 		key: `writeOff:${key}`,
 		event: 'writeOff',
@@ -33,9 +33,9 @@ export function bookLoss(
 		customerId,
 		recordedAt: at,
 		postings: [
-			{ account: 'badDebts', amount },
-			{ account: 'cisWithheld', amount: withheldChange },
-			{ account: 'receivable', amount: -amount - withheldChange }
+			{ account: 'badDebts', amount, documentId, customerId },
+			{ account: 'receivable', amount: -amount, documentId, customerId },
+			...postings
 		]
 	});
 	note(tx, {

@@ -19,7 +19,7 @@ import type { World } from '../../world';
 import { callsOf } from './holds';
 import { paymentsOfPayer } from '../money/payerPayments';
 import { inHandOf } from '../ledger/inHand';
-import { openOf } from '../ledger/openInvoices';
+import { mayDeduct, openOf } from '../ledger/openInvoices';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
 import { lateCharges } from './lateCharges';
@@ -226,6 +226,10 @@ export function payerPage(world: World, payerId: number) {
 					.map((row) => [row.id, row.customer])
 			: []
 	);
+	const deducting = mayDeduct(
+		world.db,
+		open.map((item) => item.documentId)
+	);
 	return {
 		today,
 		payer: {
@@ -249,7 +253,7 @@ export function payerPage(world: World, payerId: number) {
 				toPay: BigInt(item.toPay),
 				outstanding: BigInt(item.outstanding),
 				leftToDeduct: BigInt(leftToDeduct(item)),
-				deducts: item.deduction !== null,
+				deducts: item.deduction !== null || deducting.has(item.documentId),
 				hold: holdsOf.get(item.documentId) ?? null,
 				claim: claim && 'interest' in claim ? claim.interest + claim.compensation : 0n
 			};

@@ -3,10 +3,9 @@ import { sql, type SQL } from 'drizzle-orm';
 import type { AccountEntry } from '../../../core/documents/statementView';
 import { WAY_NAMES, withinSentence } from '../../../core/words';
 import type { PaymentWay } from '../../db/schema';
-import { settle } from '../../../core/settlement/settle';
 import type { Reader } from '../../db/connection';
 import { unusedPayments } from '../ledger/inHand';
-import { settledBy } from '../ledger/settlement';
+import { settledBy, settleDocument } from '../ledger/settlement';
 import { stillToPay } from '../ledger/position';
 
 interface Row {
@@ -50,7 +49,8 @@ export function payerAccounts(
 	};
 	if (payerIds?.length === 0) return accounts;
 
-	const deducting: { payer: number; document: number; total: number; deduction: number }[] = [];
+	const deducting: { payer: number; document: number; total: number; deduction: number | null }[] =
+		[];
 	for (const row of db.all<
 		Row & {
 			number: string;
@@ -59,9 +59,12 @@ export function payerAccounts(
 			deduction: number | null;
 			withheld: number;
 			expected: number | null;
+			along: number;
+			settledOn: string | null;
 		}
 	>(sql`select o.payer_id as payer, o.document_id as document, d.number, o.issue_date as date, o.due_date as due,
-			o.total as amount, o.outstanding, o.deduction, o.withheld, d.deduction as expected
+			o.total as amount, o.outstanding, o.deduction, o.withheld, d.deduction as expected,
+			o.overpaid - o.in_hand as along, o.settled_on as settledOn
 		from open_items o join documents d on d.id = o.document_id where ${of(sql`o.payer_id`)} order by o.document_id`)) {
 		if (row.amount > 0)
 			add(row.payer, {
@@ -74,12 +77,21 @@ export function payerAccounts(
 				documentId: row.document,
 				leftToDeduct: BigInt(row.outstanding - stillToPay(row))
 			});
-		if (row.expected !== null && row.withheld !== 0)
+		if (row.deduction !== null)
 			deducting.push({
 				payer: row.payer,
 				document: row.document,
 				total: row.amount,
 				deduction: row.expected
+			});
+		// A deduction that goes back with the money is nothing the payer has in its favour.
+		if (row.along > 0)
+			add(row.payer, {
+				id: `b${row.document}`,
+				type: 'refund',
+				date: row.settledOn ?? row.date,
+				amount: BigInt(row.along),
+				what: `CIS deduction of ${row.number}, goes back with the money`
 			});
 	}
 	for (const row of db.all<Row & { id: number; number: string }>(sql`
@@ -114,17 +126,21 @@ export function payerAccounts(
 	);
 	for (const { payer, document, total, deduction } of deducting) {
 		const entries = settling.get(document)!;
-		const settled = settle({ total: BigInt(total), deduction: BigInt(deduction), entries });
-		for (const [index, { withheld }] of settled.entries.entries())
-			if (withheld > 0n)
+		const settled = settleDocument({ total, deduction }, entries);
+		for (const [index, { withheld }] of settled.entries.entries()) {
+			const { type, date } = entries[index]!;
+			const about = { id: `w${document}-${index}`, date, amount: withheld };
+			if (withheld === 0n) continue;
+			if (type === 'refund')
+				add(payer, { ...about, type, what: 'CIS deduction, given back with it' });
+			else
 				add(payer, {
-					id: `w${document}-${index}`,
+					...about,
 					type: 'withholding',
-					date: entries[index]!.date,
-					amount: withheld,
 					against: `d${document}`,
 					what: 'CIS deduction'
 				});
+		}
 	}
 	for (const row of db.all<Row & { what: string }>(sql`
 		select o.payer_id as payer, w.document_id as document, max(w.date) as date, sum(w.amount) as amount
@@ -152,7 +168,8 @@ export function payerAccounts(
 	for (const row of db.all<Row & { id: number; number: string }>(sql`
 		select o.payer_id as payer, t.id, t.to_id as document, t.date, t.amount, d.number
 		from transfers t join open_items o on o.document_id = t.to_id join documents d on d.id = t.from_id
-		where ${of(sql`o.payer_id`)} order by t.id`)) {
+		where ${of(sql`o.payer_id`)} and not exists (select 1 from transfer_reversals v where v.transfer_id = t.id)
+		order by t.id`)) {
 		const about = { date: row.date, amount: BigInt(row.amount) };
 		add(row.payer, {
 			...about,

@@ -6,58 +6,57 @@ import { isPlainDate } from '../../../core/calendar/queries';
 import type { PlainDate } from '../../../core/calendar/types';
 import {
 	deductionMonths,
+	paidParts,
 	type DeductedPayment,
 	type DeductionMonth,
 	type DeductionStatement
 } from '../../../core/settlement/deductions';
-import { settle } from '../../../core/settlement/settle';
 import type { Reader } from '../../db/connection';
 import { customers, deductionStatements, documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { readAmount } from '../money/form';
-import { settledBy } from '../ledger/settlement';
+import { settledBy, settleDocument } from '../ledger/settlement';
 
 /** Every payment of a contractor, with what should have been and what was withheld from it. */
 export function deductedPayments(db: Reader): DeductedPayment[] {
 	const rows = db
 		.select({
 			documentId: openItems.documentId,
-			contractorId: openItems.payerId,
+			contractorId: openItems.customerId,
 			total: openItems.total,
 			deduction: documents.deduction
 		})
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
-		.where(and(isNotNull(documents.deduction), isNotNull(openItems.deduction)))
+		.where(isNotNull(openItems.deduction))
 		.all();
 	const settling = settledBy(
 		db,
 		rows.map(({ documentId }) => documentId)
 	);
-	return rows.flatMap(({ documentId, contractorId, total, deduction }) => {
+	return rows.flatMap(({ documentId, contractorId, ...document }) => {
 		const entries = settling.get(documentId)!;
-		if (entries.length === 0) return [];
-		const input = { total: BigInt(total), deduction: BigInt(deduction!) };
-		const actual = settle({ ...input, entries });
-		const expected = settle({
-			...input,
-			entries: entries.map((entry) => ({ ...entry, withheld: null }))
-		});
-		return entries.flatMap((entry, index) => {
-			if (entry.type !== 'payment') return [];
-			const { withheld } = actual.entries[index]!;
-			return [
-				{
-					contractorId,
-					date: entry.date,
-					documentId,
-					gross: entry.amount + withheld,
-					expected: expected.entries[index]!.withheld,
-					withheld
-				}
-			];
-		});
+		const actual = paidParts(entries, settleDocument(document, entries));
+		// As it would be had nobody stated anything but what came along from another invoice.
+		const unstated = entries.map((entry) =>
+			entry.moved && entry.type === 'payment' ? entry : { ...entry, withheld: null }
+		);
+		const expected = paidParts(unstated, settleDocument(document, unstated));
+		return actual.flatMap(({ paidOn, cash, withheld }, index) =>
+			cash === 0n && withheld === 0n
+				? []
+				: [
+						{
+							contractorId,
+							date: paidOn,
+							documentId,
+							gross: cash + withheld,
+							expected: expected[index]!.withheld,
+							withheld
+						}
+					]
+		);
 	});
 }
 
@@ -83,11 +82,11 @@ const ASKED_FOR_DAYS = 400;
 export function missingStatements(world: World): DeductionMonth[] {
 	const today = world.clock.today();
 	const rows = world.db.all<{ contractor: number; date: string; withheld: number }>(sql`
-		select o.payer_id as contractor, e.date, sum(l.amount) as withheld
+		select o.customer_id as contractor, coalesce(l.paid_on, e.date) as date, sum(l.amount) as withheld
 		from journal_lines l join journal_entries e on e.id = l.entry_id
 		join open_items o on o.document_id = l.document_id
-		where l.account = 'cisWithheld' and e.date >= ${addDays(today, -ASKED_FOR_DAYS)}
-		group by o.payer_id, e.date`);
+		where l.account = 'cisWithheld' and coalesce(l.paid_on, e.date) >= ${addDays(today, -ASKED_FOR_DAYS)}
+		group by 1, 2`);
 	const payments = rows.map(({ contractor, date, withheld }): DeductedPayment => ({
 		contractorId: contractor,
 		date,

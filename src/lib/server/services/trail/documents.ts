@@ -32,6 +32,7 @@ export type TrailWhat =
 	| 'creditApplied'
 	| 'writtenOff'
 	| 'takenUpAgain'
+	| 'creditTakenBack'
 	| 'promised'
 	| 'disputed'
 	| 'holdEnded'

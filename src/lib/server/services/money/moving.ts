@@ -1,0 +1,156 @@
+// Money that goes from one invoice to another, with what was withheld from it; and back, where its payment is undone.
+import { and, desc, eq, notExists } from 'drizzle-orm';
+import { FiguresError } from '../../../core/figures/types';
+import { displayPounds } from '../../../core/money/display';
+import { min } from '../../../core/money/decimal';
+import type { Minor } from '../../../core/money/types';
+import { RefusedError } from '../../../core/refusals';
+import { paidParts, takeLast } from '../../../core/settlement/deductions';
+import { goingBackWith } from '../../../core/settlement/settle';
+import type { Transaction } from '../../db/connection';
+import type { Posting } from '../../db/journal';
+import { documents, openItems, transferReversals, transfers } from '../../db/schema';
+import type { World } from '../../world';
+import { resettle, settleDocument, settlementEntries } from '../ledger/settlement';
+import { note } from '../trail/documents';
+import { itemOf } from './taking';
+
+type Item = typeof openItems.$inferSelect;
+
+function settledOf(tx: Transaction, documentId: number) {
+	const document = tx
+		.select({ total: documents.total, deduction: documents.deduction })
+		.from(documents)
+		.where(eq(documents.id, documentId))
+		.get()!;
+	const entries = settlementEntries(tx, documentId);
+	return { entries, result: settleDocument(document, entries) };
+}
+
+/** The most cash that fits into what is open, together with the deduction that goes along. */
+function mostThatFits(from: Item, open: Minor): { cash: Minor; withheld: Minor } {
+	const so = {
+		payable: BigInt(from.total - from.credited - (from.deduction ?? 0)),
+		expected: BigInt(from.deduction ?? 0),
+		cash: BigInt(from.cash),
+		withheld: BigInt(from.withheld)
+	};
+	const along = (cash: Minor) => goingBackWith(cash, so);
+	let [low, high] = [0n, min(BigInt(from.inHand), open)];
+	// What goes along grows with the cash: halving finds the penny.
+	while (low < high) {
+		const middle = (low + high + 1n) / 2n;
+		if (middle + along(middle) <= open) low = middle;
+		else high = middle - 1n;
+	}
+	return { cash: low, withheld: along(low) };
+}
+
+/**
+ * Moves what was paid beyond one invoice to another that is open, as far as it fits, in the caller's transaction.
+ * @returns the cash that was moved in pence, and what is to be posted
+ */
+export function moveBeyond(
+	tx: Transaction,
+	world: World,
+	fromId: number,
+	toId: number,
+	key: string
+): { amount: number; postings: Posting[] } {
+	const from = itemOf(tx, fromId);
+	const to = itemOf(tx, toId);
+	const { cash, withheld } = mostThatFits(from, BigInt(to.outstanding));
+	if (cash === 0n) return { amount: 0, postings: [] };
+	const { entries, result } = settledOf(tx, fromId);
+	const { taken } = takeLast(paidParts(entries, result), cash, withheld);
+	const date = world.clock.today();
+	for (const [index, part] of taken.entries())
+		tx.insert(transfers)
+			.values({
+				key: index === 0 ? key : `${key}/${index}`,
+				fromId,
+				toId,
+				date,
+				amount: Number(part.cash),
+				withheld: Number(part.withheld),
+				paidOn: part.paidOn,
+				recordedAt: world.clock.now()
+			})
+			.run();
+	return { amount: Number(cash), postings: moved(tx, world, from, to, Number(cash)) };
+}
+
+/** Both invoices stand anew after so much cash went from one to the other. */
+function moved(tx: Transaction, world: World, from: Item, to: Item, cash: number): Posting[] {
+	const leaving = resettle(tx, world, from.documentId);
+	const coming = resettle(tx, world, to.documentId);
+	const at = ({ documentId, customerId }: Item) => ({ documentId, customerId });
+	return [
+		{ account: 'receivable', amount: cash, ...at(from) },
+		...leaving.postings,
+		{ account: 'receivable', amount: -cash, ...at(to) },
+		...coming.postings
+	];
+}
+
+/**
+ * A payment of an invoice is undone: what was moved on from it comes back, the last first, until what is left was really
+ * paid. The invoice itself is settled by the caller.
+ * @throws RefusedError where money of it was given back, so that it did come in
+ */
+export function bringBack(tx: Transaction, world: World, documentId: number): Posting[] {
+	const postings: Posting[] = [];
+	while (!holdsWhatItGave(tx, documentId)) {
+		const last = tx
+			.select()
+			.from(transfers)
+			.where(
+				and(
+					eq(transfers.fromId, documentId),
+					notExists(
+						tx
+							.select({ id: transferReversals.transferId })
+							.from(transferReversals)
+							.where(eq(transferReversals.transferId, transfers.id))
+					)
+				)
+			)
+			.orderBy(desc(transfers.id))
+			.limit(1)
+			.get();
+		if (!last) throw new RefusedError('Some of it was given back already, so it did come in.');
+		const at = world.clock.now();
+		tx.insert(transferReversals).values({ transferId: last.id, recordedAt: at }).run();
+		postings.push(...bringBack(tx, world, last.toId));
+		const { customerId } = itemOf(tx, last.toId);
+		const { postings: settled } = resettle(tx, world, last.toId);
+		postings.push(
+			{ account: 'receivable', amount: last.amount, documentId: last.toId, customerId },
+			...settled,
+			{
+				account: 'receivable',
+				amount: -last.amount,
+				documentId,
+				customerId: itemOf(tx, documentId).customerId
+			}
+		);
+		note(tx, {
+			documentId: last.toId,
+			at,
+			who: 'you',
+			what: 'creditTakenBack',
+			detail: displayPounds(last.amount)
+		});
+	}
+	return postings;
+}
+
+/** Whether what went out of an invoice, with its deduction, had come in. */
+function holdsWhatItGave(tx: Transaction, documentId: number): boolean {
+	try {
+		return settledOf(tx, documentId).result.cash >= 0n;
+	} catch (error) {
+		if (error instanceof FiguresError) return false;
+		throw error;
+	}
+}
