@@ -3,6 +3,7 @@ import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { Matcher } from '../../../src/lib/core/bank/match';
 import { deletions, learnedName, squeezed, wordsOf } from '../../../src/lib/core/bank/names';
+import { findSubset } from '../../../src/lib/core/bank/subset';
 import { amountReason, bestOf, proposal, sameShares } from '../../../src/lib/core/bank/proposal';
 import type { OpenInvoice, Proposal, ToMatch } from '../../../src/lib/core/bank/types';
 
@@ -184,5 +185,59 @@ describe('the scores of a line', () => {
 		);
 		expect(scores(many, 55_00n, '', 'Dairy')).to.deep.equal([]);
 		expect(scores(many.slice(0, 12), 55_00n, '', 'Dairy')).to.have.length(4);
+	});
+});
+
+describe('what makes a proposal one', () => {
+	const propose = (book: OpenInvoice[], amount: bigint, text: string, payer = '') =>
+		new Matcher(book, new Map()).propose(line(amount, text, payer));
+
+	it('says by how much it is less or more than is to pay', () => {
+		const book = [invoice(1)];
+		expect(propose(book, 70_00n, 'OLP-0301')[0]!.reasons.join()).to.include(
+			'£30.00 less than is to pay'
+		);
+		expect(propose(book, 130_00n, 'OLP-0301')[0]!.reasons.join()).to.include(
+			'£30.00 more than is to pay'
+		);
+	});
+
+	it('counts an invoice once, although its amount fits besides its number', () => {
+		const found = propose([invoice(1)], 100_00n, 'OLP-0301');
+		expect(found).to.have.length(1);
+		expect(found[0]!.reasons.join()).not.to.include('no other open invoice');
+	});
+
+	it('is sure only as far ahead of the next as 15', () => {
+		const other = invoice(2, { payerId: 2, payer: 'Thrupp Brothers' });
+		// 95 by number and amount, against 45 by nothing but the amount.
+		expect(propose([invoice(1), other], 100_00n, 'OLP-0301')[0]).to.include({ sure: true });
+		const both = propose([invoice(1), other], 100_00n, 'OLP-0301 OLP-0302');
+		expect(both[0]!.score - both[1]!.score).to.be.below(15);
+		expect(both[0]!.sure).to.equal(false);
+	});
+
+	it('takes the invoices that add up in the order in which they stand', () => {
+		expect(findSubset([30n, 5n, 20n, 10n], 40n)).to.deep.equal([0, 3]);
+		expect(findSubset([5n, 5n], 0n)).to.equal(null);
+		expect(findSubset([], 0n)).to.equal(null);
+	});
+
+	it('knows a number without digits at its end, and a slip only in what can be one', () => {
+		const odd = invoice(1, { number: 'KILNA' });
+		expect(propose([odd], 5_00n, 'kilna')[0]!.score).to.equal(60);
+		// A word of letters alone is no number with a slip.
+		expect(propose([invoice(1, { number: 'KILN12' })], 5_00n, 'kilns')).to.deep.equal([]);
+		expect(propose([invoice(1, { number: 'KILN12' })], 5_00n, 'kiln1')[0]!.score).to.equal(35);
+	});
+
+	it('does not call a deduction left out where nothing was to be deducted', () => {
+		const [plain] = propose([invoice(1)], 100_00n, 'OLP-0301');
+		expect(plain!.shares[0]!.withheld).to.equal(null);
+	});
+
+	it('remembers a payer by its name without the numbers that change', () => {
+		expect(learnedName({ payer: '', text: 'BGC 4711XY Corvane 99/2' })).to.equal('bgccorvane');
+		expect(wordsOf('42nd street, 2026')).to.deep.equal(['42nd', 'street']);
 	});
 });

@@ -59,6 +59,10 @@ describe('the wording of a reminder', () => {
 		expect(filled('{law}', { right: unknown })).to.include('8 % a year above the Bank of England');
 		const contract = { kind: 'contract', terms: '£15 after a week', claim: 15_00n } as const;
 		expect(filled('{law}', { right: contract })).to.include('Under our terms (£15 after a week)');
+		expect(filled('{law}', { right: contract })).to.include('we may add £15.00 as of today');
+		expect(filled('{law}', { right: { ...contract, claim: 0n } })).to.equal(
+			'Under our terms a late payment may cost you more: £15 after a week.'
+		);
 		expect(filled('{law}', { right: contract })).not.to.include('1998');
 		expect(filled('{law}', { right: { kind: 'none' } })).to.equal('');
 	});

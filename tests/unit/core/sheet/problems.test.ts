@@ -245,6 +245,66 @@ describe('the sheet: bad input', () => {
 	});
 });
 
+describe('the sheet: what is typed in its head', () => {
+	const problem = (change: object, path: string, who = customer('contractor', FULL)) =>
+		at(read(who, change).problems, path);
+	it('takes days from 0 to 999 as terms, and says so of anything else', () => {
+		for (const termsDays of ['0', '7', '999', ' 30 '])
+			expect(problem({ termsDays }, 'termsDays'), termsDays).to.equal(undefined);
+		for (const termsDays of ['1000', '-1', '7.5', 'soon'])
+			expect(problem({ termsDays }, 'termsDays')).to.include({
+				level: 'stop',
+				message: 'Terms are a number of days, from 0 to 999.'
+			});
+		expect(read(customer('household'), { termsDays: '60' }).dates.dueDate).to.equal('2027-01-23');
+	});
+	it('names the date that is none', () => {
+		for (const path of ['issueDate', 'workFinished', 'dueDate'])
+			expect(problem({ [path]: 'someday' }, path)).to.include({ level: 'stop' });
+		expect(problem({ dueDate: '2026-11-23' }, 'dueDate')!.message).to.match(/before it is issued/);
+		expect(problem({ dueDate: '2026-11-24' }, 'dueDate')).to.equal(undefined);
+	});
+	it('keeps texts to their length, to the character', () => {
+		for (const [path, most] of [
+			['reference', 200],
+			['orderNumber', 200],
+			['note', 10_000]
+		] as const) {
+			expect(problem({ [path]: 'x'.repeat(most) }, path), path).to.equal(undefined);
+			expect(problem({ [path]: 'x'.repeat(most + 1) }, path)!.message).to.match(/^At most/);
+		}
+	});
+	it('explains what cannot be computed, at its place, with what to do', () => {
+		const found = (change: object, who = customer('business')) =>
+			read(who, change).problems.find((one) => one.level === 'stop');
+		expect(found({ discount: '200' })).to.deep.include({
+			path: 'discount',
+			message: 'The discount is larger than the lines it is taken from.',
+			fix: { label: 'Take the discount out', type: 'set', field: 'discount', value: '' }
+		});
+		expect(found({ retention: '5', pricesIncludeVat: true })).to.deep.include({
+			path: 'retention',
+			fix: { label: 'Hold nothing back', type: 'set', field: 'retention', value: '' }
+		});
+		expect(found({ roundVatDown: true, pricesIncludeVat: true })).to.deep.include({
+			path: 'roundVatDown',
+			fix: {
+				label: 'Round to the nearest penny',
+				type: 'set',
+				field: 'roundVatDown',
+				value: false
+			}
+		});
+		expect(
+			found({ rows: [line({ vat: 'noSupply', vatReason: 'noSupply', cost: '5' })] })
+		).to.include({
+			path: 'rows.a.cost'
+		});
+		// What is wrong in one place does not keep the rest from being counted.
+		expect(read(customer('business'), { discount: '200' }).figures?.net).to.equal(100_00n);
+	});
+});
+
 describe('rows pasted from a spreadsheet', () => {
 	let n = 0;
 	const paste = (text: string) =>
@@ -269,6 +329,29 @@ describe('rows pasted from a spreadsheet', () => {
 			'materials'
 		));
 	it('plain text stays text', () => expect(paste('just a sentence')).to.equal(undefined));
+	it('are named by headings only where text and an amount are among them', () => {
+		// "Total" is left out whole; a heading that only contains such a word names nothing.
+		expect(paste('Work\tNet, £\tPrice\nRender\t90\t45')).to.deep.equal([
+			['Render', '1', 'lot', '45']
+		]);
+		expect(paste('Subtotal\tSum of it\nRender\tboard')).to.deep.equal([
+			['Subtotal', '1', 'Sum of it', ''],
+			['Render', '1', 'board', '']
+		]);
+		expect(paste('Price\tQty\n45\t2')).to.deep.equal([
+			['Price', '1', 'Qty', ''],
+			['45', '1', '2', '']
+		]);
+		expect(paste('Item\tHours\nRender\t3')).to.deep.equal([['Render', '3', 'lot', '']]);
+	});
+	it('may be of different length, with empty cells that change nothing', () =>
+		expect(paste('Render\t2\t45\nSand\n\t\nLime\t\t5')).to.deep.equal([
+			['Render', '2', 'lot', '45'],
+			['Sand', '1', 'lot', ''],
+			['Lime', '1', 'lot', '5']
+		]));
+	it('survive quotes that do not close', () =>
+		expect(paste('"Render\t2\t45\nSand\t1\t5')?.length).to.equal(2));
 });
 
 describe('numbers that can be checked', () => {
