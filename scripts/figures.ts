@@ -1,40 +1,7 @@
 // The computing core from the shell: `npm run -s figures -- invoice < input.json > output.json`.
 import { readFileSync } from 'node:fs';
-import { readDatesInput, writeDates } from '../src/lib/core/calendar/json';
-import { computeInvoice } from '../src/lib/core/figures/invoice';
-import { readInvoiceInput } from '../src/lib/core/figures/input';
-import { writeInvoiceFigures } from '../src/lib/core/figures/output';
+import { computations } from '../src/lib/core/computations';
 import { FiguresError } from '../src/lib/core/figures/types';
-import { GB } from '../src/lib/core/regimes/gb';
-import {
-	readReturnInput,
-	readTaxPointsInput,
-	writeReturn,
-	writeTaxPoints
-} from '../src/lib/core/regimes/gb/json';
-import { taxPoints } from '../src/lib/core/regimes/gb/taxPoints';
-import { vatReturn } from '../src/lib/core/regimes/gb/vatReturn';
-import {
-	readLatenessInput,
-	readSettlementInput,
-	readStatementInput,
-	writeLateness,
-	writeSettlement,
-	writeStatement
-} from '../src/lib/core/settlement/json';
-import { lateness } from '../src/lib/core/settlement/lateness';
-import { settle } from '../src/lib/core/settlement/settle';
-import { statement } from '../src/lib/core/settlement/statement';
-
-const computations: Record<string, (input: unknown) => unknown> = {
-	invoice: (input) => writeInvoiceFigures(computeInvoice(readInvoiceInput(input), GB)),
-	dates: (input) => writeDates(readDatesInput(input)),
-	lateness: (input) => writeLateness(lateness(readLatenessInput(input))),
-	settlement: (input) => writeSettlement(settle(readSettlementInput(input))),
-	vat: (input) => writeReturn(vatReturn(readReturnInput(input))),
-	taxPoints: (input) => writeTaxPoints(taxPoints(readTaxPointsInput(input))),
-	statement: (input) => writeStatement(statement(readStatementInput(input)))
-};
 
 function fail(error: { error: string; path: string }): never {
 	process.stderr.write(`${JSON.stringify(error)}\n`);

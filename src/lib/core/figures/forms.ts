@@ -62,10 +62,11 @@ export const amountAboveZero = amount.refine(
 
 export const plainDate = z
 	.unknown()
-	.refine(
-		(value) => typeof value === 'string' && isPlainDate(value),
-		'expected a date YYYY-MM-DD that exists'
-	)
+	// What is no date is looked at no further: rules over several fields would meet it otherwise.
+	.refine((value) => typeof value === 'string' && isPlainDate(value), {
+		error: 'expected a date YYYY-MM-DD that exists',
+		abort: true
+	})
 	.transform((value) => value as string);
 
 /** Absent and null mean the same. */
