@@ -34,9 +34,10 @@ export const wrongDocuments: Check = (file) =>
 			from document_lines group by document_id) l on l.document_id = d.id
 		left join (select e.document_id,
 				sum(case x.account when 'receivable' then x.amount end) as receivable,
-				sum(case x.account when 'sales' then x.amount end) as sales,
+				sum(case when x.account = case json_extract(o.frozen, '$.sheet.charge') when 'late' then 'lateCharges'
+					else 'sales' end then x.amount end) as sales,
 				sum(case x.account when 'vatOutput' then x.amount end) as vatOutput
-			from journal_entries e join journal_lines x on x.entry_id = e.id
+			from journal_entries e join journal_lines x on x.entry_id = e.id join documents o on o.id = e.document_id
 			where e.key in ('issue:' || e.document_id, 'credit:' || e.document_id) group by e.document_id) j
 			on j.document_id = d.id
 		where d.state = 'issued' order by d.id`

@@ -63,7 +63,7 @@ export const wrongRetentions: Check = (file) =>
 	rowsOf<{ number: string; held: number; lines: number }>(
 		file,
 		`select d.number, r.amount as held, coalesce((select sum(retention) from document_lines l
-			where l.document_id = d.id), 0) as lines
+			where l.document_id = d.id and l.job_id is r.job_id), 0) as lines
 		from retentions r join documents d on d.id = r.document_id`
 	)
 		.filter(({ held, lines }) => held !== lines)

@@ -57,14 +57,42 @@ describe('dates', () => {
 
 describe('tax point (VATA 1994 s.6)', () => {
 	const cases: [string, string, string, string][] = [
-		['2026-11-10', '2026-11-24', '2026-11-24', 'invoiceInTime'],
-		['2026-11-09', '2026-11-24', '2026-11-09', 'workFinished'],
-		['2026-12-01', '2026-11-24', '2026-11-24', 'invoiceFirst']
+		['2026-11-10', '2026-11-24', '2026-11-24', 's.6(5)'],
+		['2026-11-09', '2026-11-24', '2026-11-09', 's.6(3)'],
+		['2026-12-01', '2026-11-24', '2026-11-24', 's.6(4)']
 	];
-	for (const [finished, issued, date, basis] of cases) {
-		it(`finished ${finished}, issued ${issued}: ${date}`, () => {
-			const point = decideTaxPoint(finished, issued);
-			expect([point.date, point.basis]).to.deep.equal([date, basis]);
+	const always = () => true;
+	it('is never moved by 14 days where the contract has stages, or holds something back', () => {
+		for (const [rule, reference] of [
+			['stages', 'reg. 93'],
+			['retention', 'reg. 89'],
+			['continuous', 'reg. 90']
+		] as const) {
+			const billed = { rule, workFinished: '2026-01-05', issued: '2026-11-24' };
+			expect(decideTaxPoint(billed, always)).to.deep.include({
+				date: '2026-11-24',
+				because: 'invoice',
+				lastDayInTime: null,
+				reference: `VAT Regulations 1995 ${reference}`
+			});
+			expect(decideTaxPoint({ ...billed, paidOn: '2026-11-20' }, always)).to.include({
+				date: '2026-11-20',
+				because: 'payment'
+			});
+		}
+	});
+	it('stays with the work where the seller was not registered on both days', () => {
+		const billed = { rule: 'work' as const, workFinished: '2026-11-10', issued: '2026-11-20' };
+		const point = (isRegistered: (day: string) => boolean) => decideTaxPoint(billed, isRegistered);
+		expect(point((day) => day >= '2026-11-15').date).to.equal('2026-11-10');
+		expect(point((day) => day <= '2026-11-15').date).to.equal('2026-11-10');
+		expect(point(always).date).to.equal('2026-11-20');
+		expect(point((day) => day <= '2026-11-15').reason).to.match(/not registered on both days/);
+	});
+	for (const [workFinished, issued, date, section] of cases) {
+		it(`finished ${workFinished}, issued ${issued}: ${date}`, () => {
+			const point = decideTaxPoint({ rule: 'work', workFinished, issued }, always);
+			expect([point.date, point.reference]).to.deep.equal([date, `VATA 1994 ${section}`]);
 		});
 	}
 });

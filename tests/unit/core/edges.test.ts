@@ -105,7 +105,8 @@ describe('figures at the edge', () => {
 	});
 
 	it('the 14th day after the work still moves the tax point, the 15th does not', () => {
-		const on = (issued: string) => decideTaxPoint('2026-11-02', issued).date;
+		const on = (issued: string) =>
+			decideTaxPoint({ rule: 'work', workFinished: '2026-11-02', issued }, () => true).date;
 		expect(on('2026-11-16')).to.equal('2026-11-16');
 		expect(on('2026-11-17')).to.equal('2026-11-02');
 		expect(on('2026-11-01')).to.equal('2026-11-01');

@@ -52,6 +52,8 @@ export interface Frozen {
 	workFinished: PlainDate;
 	dueDate: PlainDate;
 	contract: ContractClass;
+	/** Copied from the invoices whose retention it releases. */
+	reverseCharge?: boolean;
 	/** The number and date of the invoice a credit note corrects, and why. */
 	corrects: { number: string; issueDate: PlainDate; reason: string; reverseCharge: boolean } | null;
 }

@@ -6,6 +6,7 @@ import { displayAmount } from '../money/display';
 import { readTypedNumber } from '../money/typed';
 import { formatVatNumber } from '../regimes/gb/checks';
 import { isBlank } from '../sheet/blank';
+import { lineTaxPoint, taxPointRuleOf } from '../sheet/taxPoint';
 import type { SheetLine } from '../sheet/types';
 import { KIND_NAMES, TREATMENT_NAMES, withinSentence } from '../words';
 import type { Frozen } from './types';
@@ -35,7 +36,7 @@ export function viewDocument(
 			? `${formatDecimal(group.rate)} %`
 			: withinSentence(TREATMENT_NAMES[line.vat]);
 		return {
-			description: line.description.trim(),
+			description: [line.description.trim(), ownTaxPoint(line, frozen)].filter(Boolean).join('\n'),
 			quantity: tidy(line.quantity),
 			unit: line.unit.trim(),
 			unitPrice: displayPrice(line.unitPrice),
@@ -50,7 +51,7 @@ export function viewDocument(
 	});
 	const cis = figures.cis;
 	return {
-		title: credit ? 'Credit note' : seller.vatRegistered ? 'VAT invoice' : 'Invoice',
+		title: titleOf(frozen),
 		banner: bannerOf(marking, seller.vatRegistered),
 		number: marking === 'issued' ? number : '',
 		seller: { name: seller.tradingName || seller.ownerName, lines: sellerLines(frozen) },
@@ -144,7 +145,7 @@ function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 		...(seller.vatRegistered && frozen.taxPoint !== frozen.issueDate
 			? [{ id: 'taxPoint' as const, label: 'Tax point', value: displayDate(frozen.taxPoint) }]
 			: []),
-		...(!credit && frozen.workFinished !== frozen.issueDate
+		...(!credit && taxPointRuleOf(sheet) === 'work' && frozen.workFinished !== frozen.issueDate
 			? [
 					{
 						id: 'workFinished' as const,
@@ -267,4 +268,19 @@ function displayPrice(typed: string): string {
 	if (!read.ok) return typed.trim();
 	const [whole = '0', decimals = ''] = read.text.split('.');
 	return `${whole.replace(/\B(?=(\d{3})+$)/g, ',')}.${decimals.padEnd(2, '0')}`;
+}
+
+/** What kind of document it is, in the words the law wants; a charge for lateness is no VAT invoice. */
+function titleOf({ kind, seller, sheet }: Frozen): string {
+	if (kind === 'creditNote') return 'Credit note';
+	if (sheet.charge === 'late') return 'Late payment charge';
+	return seller.vatRegistered ? 'VAT invoice' : 'Invoice';
+}
+
+/** A line whose work ended on a day of its own says when it was supplied (VAT Regulations 1995 reg. 14(1)(b)). */
+function ownTaxPoint(line: SheetLine, frozen: Frozen): string {
+	const date = lineTaxPoint(line, frozen);
+	return frozen.seller.vatRegistered && date !== null && date !== frozen.taxPoint
+		? `Tax point ${displayDate(date)}`
+		: '';
 }

@@ -10,6 +10,8 @@ export interface SheetContext {
 	today: PlainDate;
 	/** Set on a credit note: copied from the invoice it corrects. */
 	corrects?: { taxPoint: PlainDate; reverseCharge: boolean };
+	/** Set on the release of a retention: decided as on the invoices that held it back. */
+	follows?: { reverseCharge: boolean };
 }
 
 export interface SheetDates {

@@ -32,6 +32,8 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	retentionDue: z.union([z.literal(''), plainDate]).optional(),
 	stageId: rowId.optional(),
 	releases: z.array(rowId).max(500).optional(),
+	paidOn: plainDate.optional(),
+	charge: z.literal('late').optional(),
 	rows: z
 		.array(
 			z.union([

@@ -18,6 +18,7 @@ import { explainTypedNumber, readTypedNumber, type TypedNumberLimits } from '../
 import type { Decimal } from '../money/types';
 import { GB } from '../regimes/gb';
 import { decideTaxPoint } from '../regimes/gb/taxPoint';
+import { taxPointRuleOf } from './taxPoint';
 import { isBlank } from './blank';
 import type { SheetContext, SheetDates } from './context';
 import { lawProblems } from '../regimes/gb/law';
@@ -64,7 +65,9 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 				},
 				contract: sheet.contract ?? 'construction',
 				cisRate: customer?.kind === 'contractor' ? customer.standing.cisRate : null,
-				reverseCharge: seller.vatRegistered ? (context.corrects?.reverseCharge ?? null) : null,
+				reverseCharge: seller.vatRegistered
+					? ((context.corrects ?? context.follows)?.reverseCharge ?? null)
+					: null,
 				lines: lines.map((line) => readLine(line, seller.vatRegistered, stop)),
 				discount: readDiscount(sheet.discount, 'discount', stop),
 				retention: readRetention(sheet.retention, stop)
@@ -103,7 +106,15 @@ function readDates(sheet: Sheet, context: SheetContext, stop: Stop): SheetDates 
 	return {
 		issueDate,
 		workFinished,
-		taxPoint: decideTaxPoint(workFinished, issueDate),
+		taxPoint: decideTaxPoint(
+			{
+				rule: taxPointRuleOf(sheet),
+				workFinished,
+				issued: issueDate,
+				paidOn: sheet.paidOn ?? null
+			},
+			(day) => sellerOn(context.seller, day).vatRegistered
+		),
 		dueDate: due,
 		terms
 	};

@@ -68,6 +68,10 @@ export interface Sheet {
 	/** The stage this sheet bills, or the invoice whose retention it releases. */
 	stageId?: number;
 	releases?: number[];
+	/** It charges for the lateness of another invoice: no supply, and no VAT invoice. */
+	charge?: 'late';
+	/** All of it was paid on this day, before it was invoiced. */
+	paidOn?: PlainDate;
 	rows: SheetRow[];
 }
 

@@ -146,7 +146,7 @@ describe('an application for payment', () => {
 			refused(() => approveApplication(world, id, { amount: '', paidOn: '2026-11-25' }))
 		).to.deep.equal(['paidOn']);
 		const draft = approveApplication(world, id, { amount: '', paidOn: '2026-11-20' });
-		expect(loadDraft(world.db, draft).sheet.workFinished).to.equal('2026-11-20');
+		expect(loadDraft(world.db, draft).sheet.paidOn).to.equal('2026-11-20');
 	});
 
 	it('paid today needs no other day', () => {

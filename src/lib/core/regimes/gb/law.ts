@@ -23,7 +23,7 @@ function dateProblems({ dates, context, seller, sheet }: LawSubject): Problem[] 
 	const { issueDate, workFinished, taxPoint } = dates;
 	if (context.corrects) return [];
 	const problems: Problem[] = [];
-	if (taxPoint.basis === 'workFinished' && seller.vatRegistered) {
+	if (taxPoint.because === 'work' && issueDate > taxPoint.lastDayInTime! && seller.vatRegistered) {
 		problems.push({
 			path: 'workFinished',
 			level: 'note',
@@ -39,7 +39,7 @@ function dateProblems({ dates, context, seller, sheet }: LawSubject): Problem[] 
 			});
 		}
 	}
-	if (taxPoint.basis === 'invoiceFirst') {
+	if (taxPoint.rule === 'work' && issueDate < workFinished) {
 		problems.push({
 			path: 'workFinished',
 			level: 'warning',

@@ -37,12 +37,22 @@ export interface SupplyPoint {
 }
 
 /** The tax points of a supply, by date; none where nothing has happened yet. They come to at most its total. */
-export function taxPoints(input: TaxPointsInput): SupplyPoint[] {
-	const { registered, total } = input;
-	const isRegistered = (day: PlainDate) =>
-		registered !== null &&
-		registered.from <= day &&
-		(registered.until === null || day <= registered.until);
+export function taxPoints({ registered, ...supply }: TaxPointsInput): SupplyPoint[] {
+	return supplyPoints(
+		supply,
+		(day) =>
+			registered !== null &&
+			registered.from <= day &&
+			(registered.until === null || day <= registered.until)
+	);
+}
+
+/** As `taxPoints`, for a seller whose registration came and went more than once. */
+export function supplyPoints(
+	input: Omit<TaxPointsInput, 'registered'>,
+	isRegistered: (day: PlainDate) => boolean
+): SupplyPoint[] {
+	const { total } = input;
 	// Issued by someone who was not registered, it is no VAT invoice and makes no tax point.
 	const invoice = input.issued !== null && isRegistered(input.issued) ? input.issued : null;
 	const finished = input.rule === 'work' ? input.workFinished : null;

@@ -7,6 +7,8 @@ import { documents } from './documents';
 export const ACCOUNTS = [
 	'receivable',
 	'sales',
+	/** Interest, fixed sums and agreed fees for lateness: income that is no supply. */
+	'lateCharges',
 	'vatOutput',
 	'bank',
 	'cash',

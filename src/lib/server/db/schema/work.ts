@@ -269,9 +269,11 @@ export const stageParts = sqliteTable(
 export const retentions = sqliteTable(
 	'retentions',
 	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
 		documentId: integer('document_id')
-			.primaryKey()
+			.notNull()
 			.references(() => documents.id),
+		/** Whose lines it was held back from; null where they bill no job. */
 		jobId: integer('job_id').references(() => jobs.id),
 		amount: integer('amount').notNull(),
 		dueOn: text('due_on').notNull(),
@@ -279,6 +281,7 @@ export const retentions = sqliteTable(
 	},
 	(table) => [
 		index('retentions_by_job').on(table.jobId),
+		index('retentions_by_document').on(table.documentId),
 		index('retentions_by_due').on(table.releasedById, table.dueOn)
 	]
 );

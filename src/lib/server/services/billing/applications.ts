@@ -154,7 +154,7 @@ export function approveApplication(world: World, stageId: number, input: unknown
 		const id = draftStage(tx, world, row.jobId, stageId, row.kind, stage, before);
 		if (form.paidOn && form.paidOn < today) {
 			const draft = tx.select().from(documents).where(eq(documents.id, id)).get()!;
-			const sheet = { ...draft.sheet, workFinished: form.paidOn };
+			const sheet = { ...draft.sheet, paidOn: form.paidOn };
 			tx.update(documents).set({ sheet }).where(eq(documents.id, id)).run();
 			computeDraft(tx, id, sheet, today);
 		}

@@ -8,6 +8,7 @@ import { documentLines, documents, retentions } from '../../db/schema';
 import type { World } from '../../world';
 import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
+import { frozenFigures } from '../invoices/freeze';
 import { loadJob } from '../jobs/jobs';
 import { noteJob } from '../trail/jobs';
 
@@ -40,13 +41,8 @@ export function releaseRetention(world: World, jobId: number, key: string): numb
 			key,
 			() => {
 				const job = loadJob(tx, jobId);
-				const held = tx
-					.select()
-					.from(retentions)
-					.where(and(eq(retentions.jobId, jobId), isNull(retentions.releasedById)))
-					.all();
-				if (held.length === 0) throw new RefusedError('Nothing is held back on this job.');
-				const ids = held.map((one) => one.documentId);
+				const ids = heldAlike(tx, jobId);
+				if (ids.length === 0) throw new RefusedError('Nothing is held back on this job.');
 				const sheet: Sheet = {
 					...blankSheet(),
 					customerId: job.customerId,
@@ -64,6 +60,19 @@ export function releaseRetention(world: World, jobId: number, key: string): numb
 	);
 }
 
+/** Invoices that hold something back on a job, as far as their VAT was decided alike: the rest is a release of its own. */
+function heldAlike(tx: Transaction, jobId: number): number[] {
+	const held = tx
+		.select({ id: documents.id, frozen: documents.frozen })
+		.from(retentions)
+		.innerJoin(documents, eq(documents.id, retentions.documentId))
+		.where(and(eq(retentions.jobId, jobId), isNull(retentions.releasedById)))
+		.orderBy(asc(documents.id))
+		.all();
+	const charged = held.map(({ frozen }) => frozenFigures(frozen!).decisions.reverseCharge.answer);
+	return held.flatMap(({ id }, index) => (charged[index] === charged[0] ? [id] : []));
+}
+
 function releaseRows(tx: Transaction, jobId: number, documentIds: number[]): SheetRow[] {
 	const lines = tx
 		.select({
@@ -73,7 +82,7 @@ function releaseRows(tx: Transaction, jobId: number, documentIds: number[]): She
 		})
 		.from(documentLines)
 		.innerJoin(documents, eq(documents.id, documentLines.documentId))
-		.where(inArray(documentLines.documentId, documentIds))
+		.where(and(inArray(documentLines.documentId, documentIds), eq(documentLines.jobId, jobId)))
 		.orderBy(desc(documents.running), asc(documentLines.position))
 		.all();
 	return lines

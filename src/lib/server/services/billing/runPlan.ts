@@ -195,7 +195,10 @@ function standingReader(world: World, today: PlainDate) {
 		if (!known.has(job.customerId))
 			known.set(job.customerId, customerRecord(world.db, job.customerId));
 		const record = known.get(job.customerId)!;
-		const date = decideTaxPoint(job.finishedOn ?? today, today).date;
+		const { date } = decideTaxPoint(
+			{ rule: 'work', workFinished: job.finishedOn ?? today, issued: today },
+			(day) => sellerOn(seller, day).vatRegistered
+		);
 		const { vatRegistered, vatNumber } = sellerOn(seller, date);
 		// Only a rate that differs keeps apart; a job that merely uses another one does not.
 		const changed = [...new Set(job.billables.map((one) => one.vat))].flatMap((vat) => {

@@ -1,5 +1,4 @@
 // What issuing means for the work behind a document: it is billed, held back, or released.
-import { inArray } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
@@ -9,7 +8,7 @@ import type { Transaction, Reader } from '../../db/connection';
 import { retentions } from '../../db/schema';
 import { takenProblems, jobsOf, settleJobState } from '../jobs/takenParts';
 import { noteUsed } from '../prices/prices';
-import { stageProblems } from '../jobs/stageBooks';
+import { releasedBy, stageProblems } from '../jobs/stageBooks';
 
 /** What keeps a draft from billing what it says it bills. */
 export function billingProblems(db: Reader, documentId: number, sheet: Sheet): Problem[] {
@@ -52,19 +51,22 @@ export function recordBilled(
 		tx,
 		lines.flatMap((line) => line.itemId ?? [])
 	);
-	if (figures.retention > 0n)
-		tx.insert(retentions)
-			.values({
-				documentId,
-				jobId: lines.find((line) => line.jobId)?.jobId ?? null,
-				amount: Number(figures.retention),
-				dueOn: sheet.retentionDue || addDays(frozen.issueDate, RETENTION_DAYS)
-			})
-			.run();
+	const held = new Map<number | null, bigint>();
+	for (const [index, line] of lines.entries()) {
+		const jobId = line.jobId ?? null;
+		held.set(jobId, (held.get(jobId) ?? 0n) + figures.lines[index]!.retention);
+	}
+	for (const [jobId, amount] of held)
+		if (amount > 0n)
+			tx.insert(retentions)
+				.values({
+					documentId,
+					jobId,
+					amount: Number(amount),
+					dueOn: sheet.retentionDue || addDays(frozen.issueDate, RETENTION_DAYS)
+				})
+				.run();
 	if (sheet.releases?.length)
-		tx.update(retentions)
-			.set({ releasedById: documentId })
-			.where(inArray(retentions.documentId, sheet.releases))
-			.run();
+		tx.update(retentions).set({ releasedById: documentId }).where(releasedBy(sheet)).run();
 	for (const jobId of jobsOf(tx, documentId)) settleJobState(tx, jobId, at);
 }

@@ -33,6 +33,7 @@ export async function creditInvoice(
 	if (!invoice || invoice.state !== 'issued' || invoice.kind !== 'invoice' || !invoice.frozen)
 		throw new NotFoundError('This invoice');
 	refuseTwice(world.db, invoiceId);
+	refuseReleased(world.db, invoiceId);
 	const original = invoice.frozen;
 	const figures = frozenFigures(original);
 	const frozen: Frozen = {
@@ -55,6 +56,7 @@ export async function creditInvoice(
 		key,
 		after: (tx, id, number) => {
 			refuseTwice(tx, invoiceId, id);
+			refuseReleased(tx, invoiceId);
 			settleCredited(tx, world, invoiceId, number);
 			// What the invoice billed can be billed again, and what it held back is not owed any more.
 			freeTaken(tx, invoiceId, world.clock.now());
@@ -81,6 +83,20 @@ function refuseTwice(db: Transaction | World['db'], invoiceId: number, except?: 
 		.filter((row) => row.id !== except);
 	if (others.length)
 		throw new RefusedError(`This invoice has been credited already, by ${others[0]!.number}.`);
+}
+
+/** What it held back was billed by its release: credited by itself, that part would be billed once more. */
+function refuseReleased(db: Transaction | World['db'], invoiceId: number): void {
+	const released = db
+		.select({ number: documents.number })
+		.from(retentions)
+		.innerJoin(documents, eq(documents.id, retentions.releasedById))
+		.where(eq(retentions.documentId, invoiceId))
+		.get();
+	if (released)
+		throw new RefusedError(
+			`What it held back was released by ${released.number}. Credit that one first, then this.`
+		);
 }
 
 /** The invoice's own position changes, and perhaps what counts as withheld on it. */

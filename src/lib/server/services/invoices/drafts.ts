@@ -14,6 +14,7 @@ import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../..
 import { freeTaken, syncTaken, withoutTaken } from '../jobs/takenParts';
 import { indexDocument } from '../trail/search';
 import { restoreStage } from '../jobs/stageBooks';
+import { frozenFigures } from './freeze';
 import { note } from '../trail/documents';
 
 /**
@@ -136,7 +137,27 @@ export function loadDraft(db: Reader, id: number) {
 }
 
 export function sheetContext(db: Reader, sheet: Sheet, today: string): SheetContext {
-	return { seller: sellerRecord(db), customer: customerRecord(db, sheet.customerId, sheet), today };
+	const follows = followed(db, sheet);
+	return {
+		seller: sellerRecord(db),
+		customer: customerRecord(db, sheet.customerId, sheet),
+		today,
+		...(follows ? { follows } : {})
+	};
+}
+
+/** What a release copies of the invoices that held back (docs/tax-gb.md 3); nothing for any other sheet. */
+function followed(db: Reader, { releases }: Sheet): SheetContext['follows'] {
+	const [first] = releases ?? [];
+	if (first === undefined) return undefined;
+	const row = db
+		.select({ frozen: documents.frozen })
+		.from(documents)
+		.where(eq(documents.id, first))
+		.get();
+	return row?.frozen
+		? { reverseCharge: frozenFigures(row.frozen).decisions.reverseCharge.answer }
+		: undefined;
 }
 
 /**

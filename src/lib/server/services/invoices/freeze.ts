@@ -29,13 +29,14 @@ export function freezeDraft(sheet: Sheet, context: SheetContext): FrozenDraft {
 	const reading = readSheet(sheet, context);
 	const stops = reading.problems.filter((problem) => problem.level === 'stop');
 	if (stops.length || !reading.customer || !reading.figures) throw new NotReadyError(stops);
-	return { frozen: freeze(sheet, reading, reading.customer), figures: reading.figures };
+	return { frozen: freeze(sheet, reading, reading.customer, context), figures: reading.figures };
 }
 
 function freeze(
 	sheet: Sheet,
 	{ dates, seller }: SheetReading,
-	customer: Frozen['customer']
+	customer: Frozen['customer'],
+	{ follows }: SheetContext
 ): Frozen {
 	return {
 		kind: 'invoice',
@@ -47,6 +48,7 @@ function freeze(
 		workFinished: dates.workFinished,
 		dueDate: dates.dueDate,
 		contract: sheet.contract ?? 'construction',
+		...(follows ? { reverseCharge: follows.reverseCharge } : {}),
 		corrects: null
 	};
 }
@@ -68,7 +70,10 @@ const NOBODY: Frozen['customer'] = {
 export function previewDraft(sheet: Sheet, context: SheetContext): FrozenDraft | null {
 	const reading = readSheet(sheet, context);
 	if (!reading.figures) return null;
-	return { frozen: freeze(sheet, reading, reading.customer ?? NOBODY), figures: reading.figures };
+	return {
+		frozen: freeze(sheet, reading, reading.customer ?? NOBODY, context),
+		figures: reading.figures
+	};
 }
 
 /** The input a frozen document was computed from: the same figures come out of it again, always. */
@@ -85,7 +90,10 @@ export function frozenInput(frozen: Frozen): InvoiceInput {
 		today: frozen.issueDate,
 		...(corrects
 			? { corrects: { taxPoint: frozen.taxPoint, reverseCharge: corrects.reverseCharge } }
-			: {})
+			: {}),
+		...(frozen.reverseCharge === undefined
+			? {}
+			: { follows: { reverseCharge: frozen.reverseCharge } })
 	};
 	const { input } = readSheet(sheet, context);
 	if (!input) throw new Error('a frozen document has no lines');

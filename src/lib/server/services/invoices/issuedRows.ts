@@ -1,8 +1,8 @@
 // What issuing writes beside the document: its lines, what stands open, its journal entry.
 import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
-import { decideTaxPoint } from '../../../core/regimes/gb/taxPoint';
 import { isBlank } from '../../../core/sheet/blank';
+import { lineTaxPoint } from '../../../core/sheet/taxPoint';
 import type { SheetLine } from '../../../core/sheet/types';
 import { type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
@@ -61,7 +61,7 @@ export function insertLines(
 			taxable: Number(line.taxable),
 			withoutVat: Number(line.withoutVat),
 			jobId: row.jobId ?? null,
-			taxPoint: row.workDone ? decideTaxPoint(row.workDone, frozen.issueDate).date : null
+			taxPoint: lineTaxPoint(row, frozen)
 		};
 	});
 	// SQLite takes a limited number of values in one statement.
@@ -113,7 +113,7 @@ export function postIssue(
 		postings: [
 			{ account: 'receivable', amount: sign * Number(figures.total) },
 			...salesByJob(frozen, figures).map(({ jobId, amount }) => ({
-				account: 'sales' as const,
+				account: frozen.sheet.charge === 'late' ? ('lateCharges' as const) : ('sales' as const),
 				amount: -sign * amount,
 				jobId
 			})),

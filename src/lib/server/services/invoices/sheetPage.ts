@@ -1,9 +1,9 @@
 // What the sheet needs to begin: the draft, both parties, and the number that comes next.
 import { formatNumber } from '../../../core/documents/numbers';
 import type { World } from '../../world';
-import { loadBusiness, sellerRecord } from '../business/settings';
+import { loadBusiness } from '../business/settings';
 import { loadSeries } from '../business/series';
-import { customerRecord, mailAddresses } from '../customers/parts';
+import { mailAddresses } from '../customers/parts';
 import { loadDraft, sheetContext } from './drafts';
 import { previewDraft, type FrozenDraft } from './freeze';
 
@@ -13,15 +13,14 @@ export function loadSheetPage(world: World, id: number) {
 	const series = loadSeries(db, 'invoice');
 	const today = clock.today();
 	const { sheet } = draft;
-	const customer = customerRecord(db, sheet.customerId, sheet);
+	const context = sheetContext(db, sheet, today);
+	const { customer } = context;
 	return {
-		draft: { id, version: draft.version, sheet: draft.sheet, savedAt: draft.updatedAt },
-		seller: sellerRecord(db),
-		customer,
+		...context,
+		draft: { id, version: draft.version, sheet, savedAt: draft.updatedAt },
 		mailTo: customer ? (mailAddresses(db, customer.id, sheet)[0] ?? '') : '',
 		ownAddress: loadBusiness(db).email,
-		nextNumber: formatNumber(series.pattern, series.next, today.slice(0, 4)),
-		today
+		nextNumber: formatNumber(series.pattern, series.next, today.slice(0, 4))
 	};
 }
 

@@ -1,7 +1,7 @@
 // Margins: a job's own, and those of many together, with sales read from the journal.
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { addMargins, marginOf, type JobBooks, type Margin } from '../../../core/jobs/margin';
-import { taxWithin } from '../../../core/money/decimal';
+import { divideRounded, taxWithin } from '../../../core/money/decimal';
 import { GB } from '../../../core/regimes/gb';
 import type { VatTreatment } from '../../../core/regimes/types';
 import type { Database } from '../../db/connection';
@@ -29,15 +29,28 @@ export function jobBooks(
 			select job_id as job, -sum(amount) as billed from journal_lines
 			where job_id in (${ids}) and account = 'sales' group by job_id`))
 			books.get(row.job)!.billed = BigInt(row.billed);
-		for (const row of db.all<{ job: number; received: number; withheld: number }>(sql`
-			select j.job, cast(round(sum(o.cash * 1.0 * j.sales / nullif(d.net, 0))) as integer) as received,
-				cast(round(sum(o.withheld * 1.0 * j.sales / nullif(d.net, 0))) as integer) as withheld
+		for (const row of db.all<{
+			job: number;
+			sales: number;
+			net: number;
+			cash: number;
+			withheld: number;
+		}>(sql`
+			select j.job, j.sales, d.net, o.cash, o.withheld
 			from (select job_id as job, document_id as document, -sum(amount) as sales from journal_lines
 				where job_id in (${ids}) and account = 'sales' group by job_id, document_id) j
-			join documents d on d.id = j.document join open_items o on o.document_id = d.id group by j.job`)) {
-			books.get(row.job)!.received = BigInt(row.received ?? 0);
-			books.get(row.job)!.withheld = BigInt(row.withheld ?? 0);
+			join documents d on d.id = j.document join open_items o on o.document_id = d.id where d.net > 0`)) {
+			const book = books.get(row.job)!;
+			const share = (of: number) => divideRounded(BigInt(of) * BigInt(row.sales), BigInt(row.net));
+			book.received += share(row.cash);
+			book.withheld += share(row.withheld);
 		}
+		// What is held back is earned, and billed when it is released.
+		for (const row of db.all<{ job: number; held: number }>(sql`
+			select l.job_id as job, sum(l.retention) as held from document_lines l
+			join retentions r on r.document_id = l.document_id and r.released_by_id is null
+			where l.job_id in (${ids}) group by l.job_id`))
+			books.get(row.job)!.billed += BigInt(row.held);
 	}
 	return books;
 }

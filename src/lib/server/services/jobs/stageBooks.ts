@@ -1,5 +1,5 @@
 // What stages have billed of a job's lines, and whether a document still fits what is left.
-import { and, asc, eq, inArray, isNull, ne, or, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, isNull, ne, or, sql, type SQL } from 'drizzle-orm';
 import { lineAmount } from '../../../core/jobs/billing';
 import type { ContractLine } from '../../../core/jobs/stages';
 import { parseMoney } from '../../../core/money/decimal';
@@ -145,26 +145,40 @@ function stageProblem(db: Reader, documentId: number, sheet: Sheet): Problem[] {
 	return parts.size === 0 ? [] : stop('A line of this stage is missing. Make the stage again.');
 }
 
+/** What a sheet releases: of the invoices it names, what was held back from the jobs its lines are for. */
+export function releasedBy({ releases, rows }: Sheet): SQL {
+	const jobIds = rows.flatMap((row) => (row.type === 'line' && row.jobId ? [row.jobId] : []));
+	return and(
+		inArray(retentions.documentId, releases ?? []),
+		jobIds.length ? inArray(retentions.jobId, jobIds) : isNull(retentions.jobId)
+	)!;
+}
+
+/** A release is of what is held back still, to the penny: neither more nor something else. */
 function releaseProblem(db: Reader, documentId: number, sheet: Sheet): Problem[] {
 	if (!sheet.releases?.length) return [];
-	const free = db
-		.select({ id: retentions.documentId })
+	const held = db
+		.select({ id: retentions.documentId, amount: retentions.amount })
 		.from(retentions)
 		.where(
 			and(
-				inArray(retentions.documentId, sheet.releases),
+				releasedBy(sheet),
 				or(isNull(retentions.releasedById), eq(retentions.releasedById, documentId))
 			)
 		)
 		.all();
-	if (free.length === sheet.releases.length) return [];
-	return [
-		{
-			path: 'rows',
-			level: 'stop',
-			message: 'Some of what this releases has been released already, or was credited.'
-		}
-	];
+	const stop = (message: string): Problem[] => [{ path: 'rows', level: 'stop', message }];
+	if (new Set(held.map((one) => one.id)).size !== sheet.releases.length)
+		return stop('Some of what this releases has been released already, or was credited.');
+	const sum = held.reduce((total, one) => total + BigInt(one.amount), 0n);
+	const asked = sheet.rows.reduce(
+		(total, row) => (row.type === 'line' ? total + lineAmount(row) : total),
+		0n
+	);
+	if (asked === sum) return [];
+	return stop(
+		`${displayPounds(sum)} is held back, and this releases ${displayPounds(asked)}. Release what is held; bill anything else on an invoice of its own.`
+	);
 }
 
 /** Lines that invoices bill whole: such a job cannot be billed in stages as well. */

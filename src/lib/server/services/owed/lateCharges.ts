@@ -190,6 +190,7 @@ export function chargeLate(world: World, documentId: number, key: string): numbe
 			...(invoice.frozen?.sheet.billToId ? { billToId: invoice.frozen.sheet.billToId } : {}),
 			contract: invoice.frozen?.customer.kind === 'contractor' ? 'none' : null,
 			reference: invoice.number ?? '',
+			charge: 'late',
 			rows: rows.filter((one) => one.type !== 'line' || one.unitPrice !== '0.00')
 		};
 		return { sheet, origin: 'lateCharge', aboutId: documentId };

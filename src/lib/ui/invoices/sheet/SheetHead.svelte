@@ -1,5 +1,6 @@
 <!-- The head of the sheet: for whom, when, on which terms, under which contract. -->
 <script lang="ts">
+	import { taxPointRuleOf } from '$lib/core/sheet/taxPoint';
 	import { displayDate, readTypedDate } from '$lib/core/calendar/conversion';
 	import { describeTerms } from '$lib/core/calendar/terms';
 	import type { CustomerRecord } from '$lib/core/parties';
@@ -113,15 +114,17 @@
 		onfocusout={(event) => tidy((event.target as HTMLElement).dataset.path as 'issueDate')}
 		role="presentation"
 	>
-		<div class="field">
-			<span class="name mb-0">Work finished</span><Cell
-				bind:value={draft.sheet.workFinished}
-				label="Work finished"
-				path="workFinished"
-				problem={wrong('workFinished')}
-				placeholder={displayDate(dates.issueDate)}
-			/>
-		</div>
+		{#if taxPointRuleOf(draft.sheet) === 'work'}
+			<div class="field">
+				<span class="name mb-0">Work finished</span><Cell
+					bind:value={draft.sheet.workFinished}
+					label="Work finished"
+					path="workFinished"
+					problem={wrong('workFinished')}
+					placeholder={displayDate(dates.issueDate)}
+				/>
+			</div>
+		{/if}
 		<div class="field">
 			<span class="name mb-0">Issued</span><Cell
 				bind:value={draft.sheet.issueDate}

@@ -5,6 +5,7 @@ import { linesFromCells } from '$lib/core/sheet/paste';
 import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import { displayAmount } from '$lib/core/money/display';
+import type { SheetContext } from '$lib/core/sheet/context';
 import { readSheet, type SheetReading } from '$lib/core/sheet/read';
 import type { CustomerRecord, SellerRecord } from '$lib/core/parties';
 import type { Fix, Problem, Sheet, SheetLine, SheetRow } from '$lib/core/sheet/types';
@@ -20,6 +21,8 @@ export interface DraftPage {
 	ownAddress: string;
 	nextNumber: string;
 	today: string;
+	/** What it copies of the invoices whose retention it releases. */
+	follows?: SheetContext['follows'];
 }
 
 let counter = 0;
@@ -35,6 +38,7 @@ export class Draft {
 	mailTo = $state('');
 	seller: SellerRecord;
 	today: string;
+	readonly follows: SheetContext['follows'];
 	/** Which figure the workings are shown of. */
 	figure = $state('payable');
 	/** After the first try to issue, what is still missing is said too. */
@@ -49,7 +53,12 @@ export class Draft {
 		rows: this.sheet.rows.map((row) => ({ ...row }))
 	}));
 	reading = $derived.by(() =>
-		readSheet(this.plain, { seller: this.seller, customer: this.customer, today: this.today })
+		readSheet(this.plain, {
+			seller: this.seller,
+			customer: this.customer,
+			today: this.today,
+			...(this.follows ? { follows: this.follows } : {})
+		})
 	);
 	/** What is said now, the gravest first. */
 	problems = $derived(
@@ -100,6 +109,7 @@ export class Draft {
 		this.mailTo = page.mailTo;
 		this.seller = page.seller;
 		this.today = page.today;
+		this.follows = page.follows;
 		this.#handOut(this.reading, this.problems);
 		$effect.pre(() => {
 			const { reading, problems } = this;
