@@ -52,7 +52,9 @@ describe('a repeat that missed', () => {
 		await runRepeats(world);
 		return world.db.select().from(repeats).get()!.state;
 	};
-	it('one date sends it', async () => expect(await missed('2026-12-31')).to.equal('active'));
+	it('one date sends it within three days', async () =>
+		expect(await missed('2026-12-04')).to.equal('active'));
+	it('asks on the fourth', async () => expect(await missed('2026-12-05')).to.equal('asking'));
 	it('exactly two dates asks first', async () =>
 		expect(await missed('2027-01-01')).to.equal('asking'));
 });

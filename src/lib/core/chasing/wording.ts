@@ -37,10 +37,10 @@ export interface ChaseInvoice {
 	link: string;
 }
 
-/** What a late debt may cost its debtor. */
+/** What a late debt may cost its debtor, and what of it was charged already. */
 export type LateRight =
-	| { kind: 'act'; rate: string | null; claim: Minor | null }
-	| { kind: 'contract'; terms: string; claim: Minor }
+	| { kind: 'act'; rate: string | null; claim: Minor | null; charged: Minor }
+	| { kind: 'contract'; terms: string; claim: Minor; charged: Minor }
 	| { kind: 'none' };
 
 export interface ChaseFacts {
@@ -126,6 +126,9 @@ export function daysInWords(due: PlainDate, today: PlainDate): string {
 	return days > 0 ? `${count} late` : `due in ${count}`;
 }
 
+const chargedSoFar = (charged: Minor): string =>
+	charged > 0n ? ` Of that ${displayPounds(charged)} has been charged already.` : '';
+
 /**
  * What may be charged for lateness. Between businesses: Late Payment of Commercial Debts (Interest) Act 1998, ss.1, 5A and
  * 6, unless the contract gives a remedy of its own (s.8). From households only what was agreed.
@@ -134,13 +137,13 @@ function lawSentence({ right }: ChaseFacts): string {
 	if (right.kind === 'none') return '';
 	if (right.kind === 'contract')
 		return right.claim > 0n
-			? `Under our terms (${right.terms}) we may add ${displayPounds(right.claim)} as of today.`
+			? `Under our terms (${right.terms}) we may add ${displayPounds(right.claim)} as of today.${chargedSoFar(right.charged)}`
 			: `Under our terms a late payment may cost you more: ${right.terms}.`;
 	const rate = right.rate
 		? `at ${right.rate} % a year`
 		: 'at 8 % a year above the Bank of England base rate';
 	const claim = right.claim ? `; as of today that comes to ${displayPounds(right.claim)}` : '';
-	return `The Late Payment of Commercial Debts (Interest) Act 1998 lets us charge interest ${rate} and a fixed sum for each late invoice${claim}. We have not added it yet.`;
+	return `The Late Payment of Commercial Debts (Interest) Act 1998 lets us charge interest ${rate} and a fixed sum for each late invoice${claim}.${chargedSoFar(right.charged) || ' We have not added it yet.'}`;
 }
 
 /**

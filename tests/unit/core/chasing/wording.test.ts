@@ -22,7 +22,7 @@ const FACTS: ChaseFacts = {
 		invoice('OLP-1', '2026-11-03', 120_00n),
 		invoice('OLP-2', '2026-11-24', 80_00n, 20_00n)
 	],
-	right: { kind: 'act', rate: '11.75', claim: 40_81n },
+	right: { kind: 'act', rate: '11.75', claim: 40_81n, charged: 0n },
 	owner: 'Tamsin Orrell',
 	business: 'Orrell Lime & Plaster',
 	phone: '',
@@ -55,14 +55,26 @@ describe('the wording of a reminder', () => {
 
 	it('states the Act for a business, the contract where there is one, nothing for a household', () => {
 		expect(filled('{law}')).to.include('interest at 11.75 % a year').and.include('£40.81');
-		const unknown = { kind: 'act', rate: null, claim: null } as const;
+		const unknown = { kind: 'act', rate: null, claim: null, charged: 0n } as const;
 		expect(filled('{law}', { right: unknown })).to.include('8 % a year above the Bank of England');
-		const contract = { kind: 'contract', terms: '£15 after a week', claim: 15_00n } as const;
+		const contract = {
+			kind: 'contract',
+			terms: '£15 after a week',
+			claim: 15_00n,
+			charged: 0n
+		} as const;
 		expect(filled('{law}', { right: contract })).to.include('Under our terms (£15 after a week)');
 		expect(filled('{law}', { right: contract })).to.include('we may add £15.00 as of today');
 		expect(filled('{law}', { right: { ...contract, claim: 0n } })).to.equal(
 			'Under our terms a late payment may cost you more: £15 after a week.'
 		);
+		expect(filled('{law}', { right: { ...contract, charged: 10_00n } })).to.include(
+			'Of that £10.00 has been charged already.'
+		);
+		const act = { ...FACTS.right, charged: 40_81n } as typeof FACTS.right;
+		expect(filled('{law}')).to.include('We have not added it yet.');
+		expect(filled('{law}', { right: act })).to.include('Of that £40.81 has been charged already.');
+		expect(filled('{law}', { right: act })).not.to.include('not added');
 		expect(filled('{law}', { right: contract })).not.to.include('1998');
 		expect(filled('{law}', { right: { kind: 'none' } })).to.equal('');
 	});

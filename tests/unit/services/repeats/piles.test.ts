@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
-import { repeatOccurrences } from '../../../../src/lib/server/db/schema';
+import { documents, repeatOccurrences } from '../../../../src/lib/server/db/schema';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
 import {
 	addRepeat,
@@ -42,11 +42,28 @@ const made = () =>
 const state = (id: number) => repeatPage(world, id).repeat.state;
 
 describe('a pile', () => {
-	it('of one is none: it goes out', async () => {
+	it('of one is none for three days: it goes out, dated when it goes, with its period named', async () => {
 		const id = await repeat();
-		on('2026-12-31');
+		on('2026-12-04');
 		await runRepeats(world);
 		expect(state(id)).to.equal('active');
+		expect(made()).to.deep.equal([{ nominal: '2026-12-01', state: 'sent' }]);
+		const { frozen } = world.db.select().from(documents).all().at(-1)!;
+		expect(frozen).to.include({
+			issueDate: '2026-12-04',
+			dueDate: '2026-12-18',
+			workFinished: '2026-12-01'
+		});
+		expect(JSON.stringify(frozen!.sheet.rows)).to.include('Care for December 2026');
+	});
+
+	it('of one is asked about on the fourth day, and goes out when told to', async () => {
+		const id = await repeat();
+		on('2026-12-05');
+		await runRepeats(world);
+		expect([state(id), made()]).to.deep.equal(['asking', []]);
+		answerPile(world, id, 'latest');
+		await runRepeats(world);
 		expect(made()).to.deep.equal([{ nominal: '2026-12-01', state: 'sent' }]);
 	});
 
@@ -105,7 +122,7 @@ describe('a pile', () => {
 	it('leaves out what was skipped before, which may leave one alone', async () => {
 		const id = await repeat();
 		skipOccurrence(world, id, '2026-12-01', true);
-		on('2027-01-15');
+		on('2027-01-03');
 		await runRepeats(world);
 		expect(state(id)).to.equal('active');
 		expect(made()).to.deep.equal([{ nominal: '2027-01-01', state: 'sent' }]);

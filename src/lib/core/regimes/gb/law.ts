@@ -53,6 +53,14 @@ function dateProblems({ dates, context, seller, sheet }: LawSubject): Problem[] 
 			reference: taxPoint.reference
 		});
 	}
+	if (dates.dueDate < context.today && issueDate <= context.today) {
+		problems.push({
+			path: 'dueDate',
+			level: 'warning',
+			message: `It would be late on the day it goes out: it is due on ${displayDate(dates.dueDate)}.`,
+			fix: { label: 'Date it today', type: 'set', field: 'issueDate', value: '' }
+		});
+	}
 	if (issueDate > context.today) {
 		problems.push({
 			path: 'issueDate',

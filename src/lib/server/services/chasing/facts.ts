@@ -9,7 +9,7 @@ import type { Reader } from '../../db/connection';
 import { chaseWordings, contacts, customers } from '../../db/schema';
 import { loadBusiness } from '../business/settings';
 import { planPicker } from './plans';
-import { lateCharges, type Claim } from '../owed/lateCharges';
+import { chargedFor, lateCharges, type Claim } from '../owed/lateCharges';
 import { allLateTerms, type LateTerms } from '../owed/lateTerms';
 import { inOrderOfUse } from '../customers/parts';
 import { leftToDeduct, stillToPay } from '../ledger/position';
@@ -159,6 +159,8 @@ function lastByPayer<T extends number | string = number>(
 export interface ChaseContext {
 	owner: ReturnType<typeof loadBusiness>;
 	charges: Map<number, Claim>;
+	/** What was charged for it already, by documents of its own. */
+	charged: Map<number, Minor>;
 	terms: Map<number, LateTerms>;
 	reach: Map<number, Reach>;
 	/** Words that were changed for the next message of a step, by payer and step. */
@@ -181,6 +183,7 @@ export function chaseContext(
 	return {
 		owner: loadBusiness(db),
 		charges: lateCharges(db, late, day),
+		charged: chargedFor(db, late, true),
 		terms: allLateTerms(db),
 		reach: reachOf(db, ids),
 		wordings: new Map(
@@ -229,7 +232,7 @@ export function factsOf(
 
 /** What their lateness lets us charge: the contract's own terms, or the Act for businesses. */
 function rightOf(
-	{ charges, terms }: ChaseContext,
+	{ charges, charged, terms }: ChaseContext,
 	items: readonly KnownItem[],
 	day: PlainDate
 ): LateRight {
@@ -238,15 +241,17 @@ function rightOf(
 	);
 	const known = found.flatMap((one) => ('interest' in one ? [one] : []));
 	const claim = known.reduce((sum, one) => sum + one.interest + one.compensation, 0n);
+	const billed = items.reduce((sum, item) => sum + (charged.get(item.documentId) ?? 0n), 0n);
 	const agreed = items.flatMap((item) => terms.get(item.customerId) ?? [])[0];
-	if (agreed) return { kind: 'contract', terms: agreed.terms, claim };
+	if (agreed) return { kind: 'contract', terms: agreed.terms, claim, charged: billed };
 	if (items.every((item) => item.household)) return { kind: 'none' };
 	const rates = new Set(known.map((one) => (one.rate ? writeRate(one.rate) : '')));
 	const whole = found.length > 0 && known.length === found.length;
 	return {
 		kind: 'act',
 		rate: whole && rates.size === 1 ? [...rates][0]! : null,
-		claim: whole ? claim : null
+		claim: whole ? claim : null,
+		charged: billed
 	};
 }
 

@@ -1,5 +1,6 @@
 // A credit note for a whole invoice: a document of its own that copies what it corrects.
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, ne, notExists, sql } from 'drizzle-orm';
+import { alias } from 'drizzle-orm/sqlite-core';
 import type { Frozen } from '../../../core/documents/types';
 import { post } from '../../db/journal';
 import type { Transaction } from '../../db/connection';
@@ -7,10 +8,13 @@ import { documents, openItems, retentions } from '../../db/schema';
 import type { World } from '../../world';
 import { freeTaken } from '../jobs/takenParts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { discardDraft } from './drafts';
 import { frozenFigures } from './freeze';
 import { issueFrozen, type Issued } from './issue';
 import { resettle } from '../ledger/settlement';
 import { note } from '../trail/documents';
+
+const corrections = alias(documents, 'corrections');
 
 /**
  * Credits an invoice in full. `key` names the press of the button: a second press gives the same note back.
@@ -34,6 +38,7 @@ export async function creditInvoice(
 		throw new NotFoundError('This invoice');
 	refuseTwice(world.db, invoiceId);
 	refuseReleased(world.db, invoiceId);
+	await creditCharges(world, invoice, key);
 	const original = invoice.frozen;
 	const figures = frozenFigures(original);
 	const frozen: Frozen = {
@@ -72,6 +77,34 @@ export async function creditInvoice(
 			});
 		}
 	});
+}
+
+/** A charge for lateness falls with the debt it stands on: it is credited before it, and a draft of one is thrown away. */
+async function creditCharges(
+	world: World,
+	invoice: { id: number; number: string | null },
+	key: string
+): Promise<void> {
+	const charges = world.db
+		.select({ id: documents.id, state: documents.state })
+		.from(documents)
+		.where(
+			and(
+				eq(documents.origin, 'lateCharge'),
+				eq(documents.aboutId, invoice.id),
+				ne(documents.state, 'discarded'),
+				notExists(
+					world.db
+						.select({ one: sql`1` })
+						.from(corrections)
+						.where(and(eq(corrections.correctsId, documents.id), eq(corrections.state, 'issued')))
+				)
+			)
+		)
+		.all();
+	for (const { id, state } of charges)
+		if (state === 'draft') discardDraft(world, id, true);
+		else await creditInvoice(world, id, `${invoice.number} was credited`, `${key}:charge:${id}`);
 }
 
 function refuseTwice(db: Transaction | World['db'], invoiceId: number, except?: number): void {

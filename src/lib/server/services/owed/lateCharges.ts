@@ -1,8 +1,9 @@
 // What could be claimed today for late payment under the Act, invoice by invoice; and the rates it rests on.
 import type { Minor } from '../../../core/money/types';
 import { eq, inArray, sql } from 'drizzle-orm';
-import { displayDate } from '../../../core/calendar/conversion';
+import { displayDate, londonDate } from '../../../core/calendar/conversion';
 import { addDays } from '../../../core/calendar/manipulation';
+import { daysBetween } from '../../../core/calendar/queries';
 import type { PlainDate } from '../../../core/calendar/types';
 import type { LateCharge } from '../../../core/documents/detail';
 import { FiguresError } from '../../../core/figures/types';
@@ -10,7 +11,6 @@ import { formatMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
 import { halfYearOf, writeRate } from '../../../core/regimes/gb/latePayment';
 import { agreedLateness, lateness, type Lateness } from '../../../core/settlement/lateness';
-import { settle } from '../../../core/settlement/settle';
 import { blankLine, blankSheet } from '../../../core/sheet/blank';
 import type { Sheet, SheetRow } from '../../../core/sheet/types';
 import { writeAtOnce, type Reader } from '../../db/connection';
@@ -18,34 +18,41 @@ import { customers, documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { draftOnce, type NewDraft } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
-import { settledBy } from '../ledger/settlement';
+import { settledBy, settleDocument } from '../ledger/settlement';
 import type { SettlementEntry } from '../../../core/settlement/types';
 import { note } from '../trail/documents';
 import { loadRates } from './referenceRates';
 import { allLateTerms, lateTermsOf } from './lateTerms';
 
-/** Money, what was withheld from it, and credits, each on its day: what the Act counts as paid. */
+/** Money and what was withheld from it, each on its day: what counts as paid. */
 function paidTowards(
 	entries: readonly SettlementEntry[],
-	total: number,
-	deduction: number | null
+	document: { total: number; deduction: number | null }
 ): { date: PlainDate; amount: bigint }[] {
-	const settled = settle({
-		total: BigInt(total),
-		deduction: deduction === null ? null : BigInt(deduction),
-		entries: [...entries]
+	const settled = settleDocument(document, [...entries]);
+	return entries.flatMap(({ date, type, amount }, index) => {
+		const moved = amount + settled.entries[index]!.withheld;
+		if (type === 'payment') return [{ date, amount: moved }];
+		return type === 'refund' ? [{ date, amount: -moved }] : [];
 	});
-	return entries
-		.map(({ date, type, amount }, index) => ({
-			date,
-			amount:
-				type === 'payment' || type === 'credit'
-					? amount + settled.entries[index]!.withheld
-					: type === 'refund'
-						? -amount
-						: 0n
-		}))
-		.filter(({ amount }) => amount !== 0n);
+}
+
+/** What was credited was never owed: no interest was ever due on it. */
+const creditedOf = (entries: readonly SettlementEntry[]): bigint =>
+	entries.reduce((sum, one) => (one.type === 'credit' ? sum + one.amount : sum), 0n);
+
+/**
+ * The day after which lateness counts: the due day, but never one before the work was done, nor before whoever got a
+ * back-dated invoice had as long to pay it as it says (Late Payment of Commercial Debts (Interest) Act 1998 s.4).
+ */
+function dueForLateness(
+	{ issueDate, dueDate }: { issueDate: PlainDate; dueDate: PlainDate },
+	workFinished: PlainDate,
+	issuedAt: number
+): PlainDate {
+	const issuedOn = londonDate(issuedAt);
+	const given = issuedOn > issueDate ? addDays(issuedOn, daysBetween(issueDate, dueDate)) : dueDate;
+	return given > workFinished ? given : workFinished;
 }
 
 export type Claim = Lateness | { missingRate: string };
@@ -64,41 +71,38 @@ export function lateCharges(
 	const rows = db
 		.select({
 			item: openItems,
+			total: documents.total,
 			deduction: documents.deduction,
 			kind: customers.kind,
-			origin: documents.origin
+			origin: documents.origin,
+			workFinished: sql<string>`coalesce(json_extract(${documents.frozen}, '$.workFinished'), ${documents.issueDate})`,
+			issuedAt: sql<number>`coalesce(${documents.issuedAt}, 0)`
 		})
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
 		.innerJoin(customers, eq(customers.id, openItems.customerId))
 		.where(inArray(openItems.documentId, [...documentIds]))
 		.all();
-	for (const { item, deduction, kind, origin } of rows) {
+	for (const { item, total, deduction, kind, origin, workFinished, issuedAt } of rows) {
 		const terms = agreed.get(item.customerId);
+		const due = dueForLateness(item, workFinished, issuedAt!);
 		// A charge for lateness is no price of goods or services (s.2): it bears no interest itself.
-		if (origin === 'lateCharge' || item.dueDate >= asOf || item.state === 'writtenOff') continue;
+		if (origin === 'lateCharge' || due >= asOf || item.state === 'writtenOff') continue;
+		if (!terms && kind === 'household') continue;
+		const entries = paid.get(item.documentId)!;
+		const owed = BigInt(total) - creditedOf(entries);
+		if (owed <= 0n) continue;
+		const payments = paidTowards(entries, { total, deduction });
+		const debt = { total: owed, due, asOf, payments };
 		if (terms) {
-			const payments = paidTowards(paid.get(item.documentId)!, item.total, deduction);
-			const debt = { total: BigInt(item.total), due: item.dueDate, asOf, payments };
 			claims.set(item.documentId, agreedLateness(debt, terms));
 			continue;
 		}
-		if (kind === 'household') continue;
 		try {
-			claims.set(
-				item.documentId,
-				lateness({
-					total: BigInt(item.total),
-					due: item.dueDate,
-					asOf,
-					business: true,
-					payments: paidTowards(paid.get(item.documentId)!, item.total, deduction),
-					referenceRates: rates
-				})
-			);
+			claims.set(item.documentId, lateness({ ...debt, business: true, referenceRates: rates }));
 		} catch (error) {
 			if (!(error instanceof FiguresError)) throw error;
-			claims.set(item.documentId, { missingRate: halfYearOf(addDays(item.dueDate, 1)) });
+			claims.set(item.documentId, { missingRate: halfYearOf(addDays(due, 1)) });
 		}
 	}
 	return claims;
@@ -121,17 +125,25 @@ export function lateChargeOf(world: World, documentId: number): LateCharge | nul
 		compensation: claim.compensation,
 		openWhenDue: claim.workings.openWhenDue,
 		spans: [...spans],
-		charged: chargedFor(world.db, documentId)
+		charged: chargedFor(world.db, [documentId]).get(documentId) ?? 0n
 	};
 }
 
-/** What documents that stand, drafts among them, charge for the lateness of an invoice already. */
-function chargedFor(db: Reader, documentId: number): Minor {
-	const { sum } = db.get<{ sum: number }>(sql`
-		select coalesce(sum(d.total - coalesce((
-			select sum(c.total) from documents c where c.corrects_id = d.id and c.state = 'issued'), 0)), 0) as sum
-		from documents d where d.origin = 'lateCharge' and d.about_id = ${documentId} and d.state <> 'discarded'`)!;
-	return BigInt(sum);
+/** What documents that stand, drafts among them, charge for the lateness of invoices already. */
+export function chargedFor(
+	db: Reader,
+	documentIds: readonly number[],
+	issuedOnly = false
+): Map<number, Minor> {
+	if (documentIds.length === 0) return new Map();
+	const rows = db.all<{ id: number; sum: number }>(sql`
+		select d.about_id as id, sum(d.total - coalesce((
+			select sum(c.total) from documents c where c.corrects_id = d.id and c.state = 'issued'), 0)) as sum
+		from documents d where d.origin = 'lateCharge' and d.about_id in (${sql.join(
+			documentIds.map((id) => sql`${id}`),
+			sql`, `
+		)}) and ${issuedOnly ? sql`d.state = 'issued'` : sql`d.state <> 'discarded'`} group by d.about_id`);
+	return new Map(rows.map(({ id, sum }) => [id, BigInt(sum)]));
 }
 
 const ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';

@@ -3,6 +3,7 @@ import { and, asc, eq, inArray } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import { nextOccurrences, occurrences, type Occurrence } from '../../../core/calendar/recurrence';
 import type { PlainDate } from '../../../core/calendar/types';
+import type { Sheet } from '../../../core/sheet/types';
 import { sheetOn } from '../../../core/sheet/occasion';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { repeatOccurrences, repeats } from '../../db/schema';
@@ -37,8 +38,10 @@ export function dueOf(db: Reader, row: typeof repeats.$inferSelect, today: Plain
 		.map((one) => ({ ...one, row }));
 }
 
-/** More than this many waiting at once means that the machine was off: the owner is asked before they go out. */
+/** So many waiting at once mean that the machine was off: the owner is asked before they go out. */
 const PILE = 2;
+/** One that should have gone out longer ago than this is asked about too. */
+const LATE_DAYS = 3;
 
 let running: Promise<void> | null = null;
 
@@ -58,7 +61,8 @@ async function makeDue(world: World): Promise<void> {
 		.all();
 	for (const row of active) {
 		const due = dueOf(world.db, row, today);
-		if (due.length >= PILE && row.action !== 'draft') {
+		const late = due.some((one) => one.date < addDays(today, -LATE_DAYS));
+		if ((due.length >= PILE || late) && row.action !== 'draft') {
 			world.db.update(repeats).set({ state: 'asking' }).where(eq(repeats.id, row.id)).run();
 			continue;
 		}
@@ -74,6 +78,10 @@ function endWhereOver(world: World, row: typeof repeats.$inferSelect, today: Pla
 	world.db.update(repeats).set({ state: 'ended' }).where(eq(repeats.id, row.id)).run();
 }
 
+/** What was missed is dated on the day it goes out, so that nobody is late with it; the day it is for stays on it. */
+const goingOut = (sheet: Sheet, today: PlainDate): Sheet =>
+	sheet.issueDate < today ? { ...sheet, issueDate: today } : sheet;
+
 /** The draft and the mark that it is made, in one transaction: the primary key lets no second one through. */
 function makeOccurrence(world: World, { row, nominal, date }: Due): void {
 	writeAtOnce(world.db, (tx) => {
@@ -83,7 +91,7 @@ function makeOccurrence(world: World, { row, nominal, date }: Due): void {
 			.onConflictDoNothing()
 			.run().changes;
 		if (!fresh) return;
-		const sheet = sheetOn(sheetFor(tx, row, nominal), date);
+		const sheet = goingOut(sheetOn(sheetFor(tx, row, nominal), date), world.clock.today());
 		const key = `repeat:${row.id}:${nominal}`;
 		const id = draftOnce(tx, world, key, () => ({ sheet, origin: 'repeat' }));
 		note(tx, {
@@ -180,8 +188,8 @@ export function answerPile(world: World, id: number, answer: 'all' | 'latest' | 
 			.where(eq(repeats.id, id))
 			.run();
 	});
-	if (answer === 'all') {
-		// What was agreed to goes out although it is a pile.
+	if (answer !== 'none') {
+		// What was agreed to goes out, although it is a pile, or late.
 		const row = load(world.db, id);
 		for (const one of dueOf(world.db, row, world.clock.today())) makeOccurrence(world, one);
 	}
