@@ -1,9 +1,11 @@
 // The audit: looks at a data file from outside and says in words what differs. It shares no code with what it checks.
 import { numberGaps, wrongDocuments, wrongFiles } from './documents';
 import { wrongInHand, wrongPayments } from './inHand';
-import { billedTwice, overbilledLines, wrongJobSales, wrongRetentions } from './jobs';
+import { billedTwice, overbilledLines, wrongJobSales, wrongRetentions, wrongStages } from './jobs';
 import { foreignSterling, unbalancedEntries, wrongPayouts } from './journal';
 import { missingOpenItems, wrongOpenItems } from './openItems';
+import { wrongEntries, wrongLosses, wrongParties, wrongReversals } from './postings';
+import { brokenSeals, strays, wrongMessages, wrongSums } from './seals';
 import type { DataFile } from './reading';
 
 const CHECKS = [
@@ -20,7 +22,16 @@ const CHECKS = [
 	billedTwice,
 	wrongJobSales,
 	wrongRetentions,
-	wrongPayouts
+	wrongStages,
+	wrongPayouts,
+	brokenSeals,
+	strays,
+	wrongSums,
+	wrongMessages,
+	wrongEntries,
+	wrongReversals,
+	wrongLosses,
+	wrongParties
 ];
 
 /** What differs, a line each; empty where the books agree with themselves. */

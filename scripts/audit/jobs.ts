@@ -58,13 +58,56 @@ export const wrongJobSales: Check = (file) =>
 			where l.document_id = d.id and l.job_id = x.job and l.account = 'sales'), 0)`
 	).map(({ number, job }) => `${number}: its sales for job ${job} are not in the journal`);
 
-/** What is held is what the invoice's lines held, and what releases it is issued. */
-export const wrongRetentions: Check = (file) =>
-	rowsOf<{ number: string; held: number; lines: number }>(
+/** What is held is what the invoice's lines held, job by job, and what releases it says so and is issued. */
+export const wrongRetentions: Check = (file) => [
+	...rowsOf<{ number: string; held: number; lines: number }>(
 		file,
 		`select d.number, r.amount as held, coalesce((select sum(retention) from document_lines l
 			where l.document_id = d.id and l.job_id is r.job_id), 0) as lines
 		from retentions r join documents d on d.id = r.document_id`
 	)
 		.filter(({ held, lines }) => held !== lines)
-		.map(({ number, held, lines }) => `${number}: ${held} is held, its lines say ${lines}`);
+		.map(({ number, held, lines }) => `${number}: ${held} is held, its lines say ${lines}`),
+	...rowsOf<{ number: string }>(
+		file,
+		`select distinct d.number from document_lines l join documents d on d.id = l.document_id
+		where l.retention <> 0 and d.kind = 'invoice' and d.state = 'issued'
+			and not exists (select 1 from retentions r where r.document_id = d.id and r.job_id is l.job_id)
+			and not exists (select 1 from documents c where c.corrects_id = d.id and c.state = 'issued')`
+	).map(({ number }) => `${number}: what it held back stands nowhere`),
+	...rowsOf<{ number: string }>(
+		file,
+		`select d.number from retentions r join documents d on d.id = r.document_id
+		left join documents x on x.id = r.released_by_id and x.state = 'issued'
+		where r.released_by_id is not null and not exists (
+			select 1 from json_each(x.frozen, '$.sheet.releases') where value = d.id)`
+	).map(({ number }) => `${number}: what it held back is called released, and nothing releases it`),
+	...rowsOf<{ number: string; release: string }>(
+		file,
+		`select d.number, x.number as release from documents x join json_each(x.frozen, '$.sheet.releases') e
+		join documents d on d.id = e.value
+		where x.state = 'issued' and x.kind = 'invoice'
+			and not exists (select 1 from documents c where c.corrects_id = x.id and c.state = 'issued')
+			and not exists (select 1 from retentions r where r.document_id = d.id and r.released_by_id = x.id)`
+	).map(
+		({ number, release }) =>
+			`${number}: ${release} releases what it held back, and it is called held`
+	)
+];
+
+/** A stage is what its parts come to, and what its invoice bills of the job. */
+export const wrongStages: Check = (file) => [
+	...rowsOf<{ id: number; amount: number; parts: number }>(
+		file,
+		`select s.id, s.amount, coalesce((select sum(amount) from stage_parts p where p.stage_id = s.id), 0) as parts
+		from stages s where s.state <> 'dropped'`
+	)
+		.filter(({ amount, parts }) => amount !== parts)
+		.map(({ id, amount, parts }) => `stage ${id} is ${amount}, its parts come to ${parts}`),
+	...rowsOf<{ number: string; amount: number; billed: number }>(
+		file,
+		`select d.number, s.amount, sum(l.net) as billed from stages s join documents d on d.id = s.document_id
+		join document_lines l on l.document_id = d.id and l.job_id = s.job_id
+		where d.state = 'issued' and s.state <> 'dropped' group by s.id having sum(l.net) <> s.amount`
+	).map(({ number, amount, billed }) => `${number}: it bills ${billed} of a stage of ${amount}`)
+];

@@ -19,6 +19,7 @@ import {
 } from '../../../src/lib/server/services/money/useInHand';
 import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
+import { itemOf } from '../../support/money';
 import { deductionsByMonth } from '../../../src/lib/server/services/tax/deductions';
 import {
 	buildStatement,
@@ -290,8 +291,9 @@ class Purse {
 		const { world } = this;
 		const { db } = world;
 		const date = world.clock.today();
-		for (const { documentId, state } of db.select().from(openItems).all())
-			if (state !== 'credited')
+		for (const { documentId } of db.select().from(openItems).all())
+			// A charge for lateness goes with its debt.
+			if (itemOf(world, documentId).state !== 'credited')
 				await creditInvoice(world, documentId, 'All of it', `end-${documentId}`);
 		for (const { documentId, state } of badDebts(world))
 			if (state === 'repay') settleRelief(world, documentId, `end-${documentId}`);

@@ -244,6 +244,7 @@ describe('what is owed', () => {
 		for (const { documentId } of payerPage(world, agent.customerId).open)
 			if (documentId !== agent.id && documentId !== owner.id)
 				world.db.delete(openItems).where(eq(openItems.documentId, documentId)).run();
+		world.db.update(documents).set({ number: null }).where(eq(documents.state, 'discarded')).run();
 	});
 
 	it('keeps notes of calls, once for each press', async () => {

@@ -52,6 +52,11 @@ export interface Frozen {
 	workFinished: PlainDate;
 	dueDate: PlainDate;
 	contract: ContractClass;
+	/**
+	 * What it came to when it was issued, for whoever looks from outside: net, VAT charged, VAT the customer accounts for,
+	 * total, deduction, retention. Pence.
+	 */
+	sums?: (number | null)[];
 	/** Copied from the invoices whose retention it releases. */
 	reverseCharge?: boolean;
 	/** The number and date of the invoice a credit note corrects, and why. */

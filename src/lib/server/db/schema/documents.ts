@@ -60,6 +60,8 @@ export const documents = sqliteTable(
 		taxPoint: text('tax_point'),
 		dueDate: text('due_date'),
 		/** The unguessable part of the pay page's address. */
+		/** The hash of what was issued, lines and PDF included; null: issued before there were seals. */
+		seal: text('seal'),
 		token: text('token').unique(),
 		/** All it was computed from, and the figures. */
 		frozen: text('frozen', { mode: 'json' }).$type<Frozen>(),

@@ -15,6 +15,7 @@ import { billingProblems, recordBilled } from './billed';
 import { newToken, sha256 } from '../business/keys';
 import { indexDocument } from '../trail/search';
 import { note } from '../trail/documents';
+import { sealOf } from './seal';
 import { insertShell, insertLines, openItem, postIssue } from './issuedRows';
 
 export interface Issued {
@@ -202,6 +203,25 @@ async function drawFrozen(
 	return { running, number, token, pdf };
 }
 
+/** Net, VAT charged and accounted for by the customer, total, deduction, retention: kept as they were computed. */
+function sumsOf({
+	net,
+	vatCharged,
+	vatReverseCharged,
+	total,
+	cis,
+	retention
+}: InvoiceFigures): Frozen['sums'] {
+	return [
+		Number(net),
+		Number(vatCharged),
+		Number(vatReverseCharged),
+		Number(total),
+		cis ? Number(cis.deduction) : null,
+		Number(retention)
+	];
+}
+
 /** @throws RaceLostError where the number was taken, or what it was frozen from has changed */
 function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
 	const { frozen, figures, draftId } = plan;
@@ -242,11 +262,10 @@ function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
 		const total = Number(figures.total);
 		tx.update(documents)
 			.set({
-				state: 'issued',
 				number,
 				running,
 				token,
-				frozen,
+				frozen: { ...frozen, sums: sumsOf(figures) },
 				issueDate: frozen.issueDate,
 				sortDate: frozen.issueDate,
 				taxPoint: frozen.taxPoint,
@@ -262,6 +281,10 @@ function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
 				updatedAt: now,
 				issuedAt: now
 			})
+			.where(eq(documents.id, id))
+			.run();
+		tx.update(documents)
+			.set({ state: 'issued', seal: sealOf(tx, id) })
 			.where(eq(documents.id, id))
 			.run();
 		tx.update(numberSeries)

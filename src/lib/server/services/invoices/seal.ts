@@ -1,0 +1,30 @@
+// The seal of an issued document: one hash over its row, its lines in order, and the hash of its PDF. The audit computes it
+// anew from the data file, so that nothing of it can be changed unnoticed.
+import { sql } from 'drizzle-orm';
+import type { Transaction } from '../../db/connection';
+import { sha256 } from '../business/keys';
+
+type Row = Record<string, string | number | null>;
+
+/** Of a document all of whose columns are written but its state. */
+export function sealOf(tx: Transaction, documentId: number): string {
+	const document = tx.get<Row>(sql`
+		select id, kind, key, origin, about_id, corrects_id, customer_id, customer_name, number, running, issue_date,
+			sort_date, tax_point, due_date, token, frozen, currency, net, vat_charged, vat_reverse_charged, total,
+			total_sterling, deduction, issued_at
+		from documents where id = ${documentId}`)!;
+	const lines = tx.all<Row>(sql`
+		select position, kind, description, quantity, unit, unit_price, vat, cost, net, document_discount, retention,
+			taxable, without_vat, job_id, tax_point
+		from document_lines where document_id = ${documentId} order by position`);
+	const file = tx.get<Row>(
+		sql`select name, sha256 from document_files where document_id = ${documentId}`
+	)!;
+	return sha256(
+		JSON.stringify([
+			Object.values(document),
+			lines.map((line) => Object.values(line)),
+			Object.values(file)
+		])
+	);
+}
