@@ -149,6 +149,28 @@ describe('an invoice of a contractor, paid and then credited', () => {
 		expect([account('bank'), account('cisWithheld')]).to.deep.equal([0, 0]);
 	});
 
+	it('comes back to nobody twice where its payment was for both invoices', async () => {
+		const { id, customerId } = await contract();
+		const second = await another(world, customerId, '1000', { contract: 'construction' });
+		const payment = recordForPayer(world, customerId, {
+			key: 'both',
+			date: '2026-11-20',
+			amount: '1000',
+			way: 'bank',
+			reference: '',
+			shares: { [id]: '800', [second.id]: '200' }
+		});
+		at('2026-12-10');
+		pay(second.id, '100', { key: 'own' });
+		await credit(id);
+		useInHand(world, second.id, 'u');
+		expect(itemOf(world, second.id)).to.include({ cash: 800_00, withheld: 200_00 });
+		undoPayment(world, payment, 'Bounced');
+		expect(itemOf(world, second.id)).to.include({ cash: 100_00, withheld: 25_00 });
+		expect(months()).to.deep.equal([['2027-01-05', 25]]);
+		expect([account('bank'), account('cisWithheld')]).to.deep.equal([100_00, 25_00]);
+	});
+
 	it('cannot be undone once some of it was given back: it did come in', async () => {
 		const { id } = await contract();
 		const payment = pay(id, '800');

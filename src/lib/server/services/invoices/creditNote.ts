@@ -135,7 +135,7 @@ function refuseReleased(db: Transaction | World['db'], invoiceId: number): void 
 /** The invoice's own position changes, and perhaps what counts as withheld on it. */
 function settleCredited(tx: Transaction, world: World, invoiceId: number, number: string): void {
 	const now = world.clock.now();
-	const { postings } = resettle(tx, world, invoiceId, 'Credited');
+	const { postings } = resettle(tx, world, invoiceId, { because: 'Credited' });
 	const item = tx.select().from(openItems).where(eq(openItems.documentId, invoiceId)).get()!;
 	if (postings.some((posting) => posting.amount !== 0)) {
 		post(tx, {

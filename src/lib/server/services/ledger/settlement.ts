@@ -120,13 +120,17 @@ export interface SettledChange {
  * Works an invoice's position out anew and stores it, in the transaction of what just happened. A debt that was given up
  * and is settled after all is taken up again as far as it is.
  * @param because why a loss is taken back
+ * @param pending what this transaction is going to post: an invoice may be settled more than once before it does
  * @throws RefusedError where what happened does not fit what was done since
  */
 export function resettle(
 	tx: Transaction,
 	world: Pick<World, 'clock'>,
 	documentId: number,
-	because = 'Paid after all'
+	{
+		because = 'Paid after all',
+		pending = []
+	}: { because?: string; pending?: readonly Posting[] } = {}
 ): SettledChange {
 	const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
 	const original = tx
@@ -178,7 +182,7 @@ export function resettle(
 		.where(eq(openItems.documentId, documentId))
 		.run();
 	const about = { documentId, customerId: item.customerId };
-	const byDay = deductionChanges(tx, documentId, paidParts(entries, result));
+	const byDay = deductionChanges(tx, documentId, paidParts(entries, result), pending);
 	const withheldChange = byDay.reduce((sum, one) => sum + one.amount, 0);
 	return {
 		withheldChange,
@@ -216,7 +220,8 @@ const sumOf = (entries: readonly SettlementEntry[], type: SettlementEntry['type'
 function deductionChanges(
 	tx: Transaction,
 	documentId: number,
-	parts: readonly PaidPart[]
+	parts: readonly PaidPart[],
+	pending: readonly Posting[]
 ): { paidOn: string; amount: number }[] {
 	const days = new Map<string, number>();
 	for (const { paidOn, withheld } of parts)
@@ -226,6 +231,9 @@ function deductionChanges(
 		from journal_lines l join journal_entries e on e.id = l.entry_id
 		where l.document_id = ${documentId} and l.account = 'cisWithheld' group by day`))
 		days.set(day, (days.get(day) ?? 0) - amount);
+	for (const { account, amount, paidOn, documentId: of } of pending)
+		if (account === 'cisWithheld' && of === documentId && paidOn)
+			days.set(paidOn, (days.get(paidOn) ?? 0) - amount);
 	return [...days].flatMap(([paidOn, amount]) => (amount === 0 ? [] : [{ paidOn, amount }]));
 }
 

@@ -96,10 +96,15 @@ function moved(tx: Transaction, world: World, from: Item, to: Item, cash: number
 /**
  * A payment of an invoice is undone: what was moved on from it comes back, the last first, until what is left was really
  * paid. The invoice itself is settled by the caller.
+ * @param postings what is going to be posted; what came back is added
  * @throws RefusedError where money of it was given back, so that it did come in
  */
-export function bringBack(tx: Transaction, world: World, documentId: number): Posting[] {
-	const postings: Posting[] = [];
+export function bringBack(
+	tx: Transaction,
+	world: World,
+	documentId: number,
+	postings: Posting[]
+): void {
 	while (!holdsWhatItGave(tx, documentId)) {
 		const last = tx
 			.select()
@@ -121,9 +126,9 @@ export function bringBack(tx: Transaction, world: World, documentId: number): Po
 		if (!last) throw new RefusedError('Some of it was given back already, so it did come in.');
 		const at = world.clock.now();
 		tx.insert(transferReversals).values({ transferId: last.id, recordedAt: at }).run();
-		postings.push(...bringBack(tx, world, last.toId));
+		bringBack(tx, world, last.toId, postings);
 		const { customerId } = itemOf(tx, last.toId);
-		const { postings: settled } = resettle(tx, world, last.toId);
+		const { postings: settled } = resettle(tx, world, last.toId, { pending: postings });
 		postings.push(
 			{ account: 'receivable', amount: last.amount, documentId: last.toId, customerId },
 			...settled,
@@ -142,7 +147,6 @@ export function bringBack(tx: Transaction, world: World, documentId: number): Po
 			detail: displayPounds(last.amount)
 		});
 	}
-	return postings;
 }
 
 /** Whether what went out of an invoice, with its deduction, had come in. */

@@ -138,7 +138,7 @@ function accountRefunded(
 				recordedAt: at
 			})
 			.run();
-		const change = resettle(tx, world, documentId);
+		const change = resettle(tx, world, documentId, { pending: postings });
 		const { customerId } = tx
 			.select()
 			.from(openItems)

@@ -109,7 +109,7 @@ export function takeShared(
 		tx.insert(allocations)
 			.values({ paymentId: id, documentId, amount: share.amount, withheldStated: share.withheld })
 			.run();
-		const change = resettle(tx, world, documentId);
+		const change = resettle(tx, world, documentId, { pending: postings });
 		const { customerId } = itemOf(tx, documentId);
 		postings.push(
 			{ account: 'receivable', amount: -share.amount, documentId, customerId },

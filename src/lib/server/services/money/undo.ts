@@ -68,8 +68,8 @@ export function undoInTransaction(
 		byDocument.set(documentId, (byDocument.get(documentId) ?? 0) + amount);
 	let customerId = payment.payerId ?? 0;
 	for (const [documentId, amount] of byDocument) {
-		postings.push(...bringBack(tx, world, documentId));
-		const { postings: settled } = resettle(tx, world, documentId);
+		bringBack(tx, world, documentId, postings);
+		const { postings: settled } = resettle(tx, world, documentId, { pending: postings });
 		const item = itemOf(tx, documentId);
 		customerId ||= item.payerId;
 		postings.push(
