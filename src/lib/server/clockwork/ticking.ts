@@ -6,6 +6,7 @@ import { continueStatements } from '../services/owed/statementRuns';
 import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
 import { deliverDue } from './delivery';
+import { runNightlyAudit } from './nightlyAudit';
 import { settleInterrupted } from '../services/messages/deliver';
 import { chargeByPlan } from '../services/chasing/chargeByPlan';
 
@@ -23,6 +24,7 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 		continueRuns(world).catch(onError);
 		runRepeats(world).catch(onError);
 		continueStatements(world).catch(onError);
+		runNightlyAudit(world).catch(onError);
 	};
 	tick();
 	const timer = setInterval(tick, EVERY_MS);

@@ -8,6 +8,7 @@ import {
 	saveBusiness
 } from '$lib/server/services/business/settings';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
+import { lastAudit } from '$lib/server/services/business/audits';
 import { changePassword } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -16,7 +17,8 @@ export const load: PageServerLoad = ({ locals }) => ({
 	rates: loadRates(locals.world.db)
 		.reverse()
 		.map(({ from, rate }) => ({ from, rate: writeRate(rate) })),
-	missingRate: missingRate(locals.world)
+	missingRate: missingRate(locals.world),
+	audit: lastAudit(locals.world.db) ?? null
 });
 
 export const actions: Actions = {

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { displayDate } from '$lib/core/calendar/conversion';
+	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
+	import { counted } from '$lib/core/words';
 	import BusinessFields from '$lib/ui/business/BusinessFields.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
 
@@ -60,6 +61,25 @@
 					<Field label="Base rate, %" name="rate" inputmode="decimal" value="" />
 					<button class="button">Keep the rate</button>
 				</Form>
+			</section>
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4" id="audit">
+				<h2>The books, checked from outside</h2>
+				{#if !data.audit}<p class="quiet">
+						Every night the books are worked out anew and held against themselves. It has not been
+						night yet.
+					</p>
+				{:else if data.audit.found === 0}<p>
+						They agreed with themselves on {displayMoment(data.audit.ranAt)}.
+					</p>
+				{:else}<p class="wrong">
+						On {displayMoment(data.audit.ranAt)} they differed in {counted(
+							data.audit.found,
+							'place'
+						)}. Keep a copy of the data file as it is, and have somebody look at it.
+					</p>
+					<ul class="grid gap-1 wrap-anywhere">
+						{#each data.audit.words.slice(0, 20) as words, index (index)}<li>{words}</li>{/each}
+					</ul>{/if}
 			</section>
 			<Form
 				class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4"

@@ -69,3 +69,11 @@ export const signInFailures = sqliteTable(
 	},
 	(table) => [index('sign_in_failures_by_source').on(table.source, table.at)]
 );
+
+/** What the nightly audit found, a row for each night; the words name what differs and where. */
+export const audits = sqliteTable('audits', {
+	day: text('day').primaryKey(),
+	ranAt: integer('ran_at').notNull(),
+	found: integer('found').notNull(),
+	words: text('words', { mode: 'json' }).$type<string[]>().notNull()
+});

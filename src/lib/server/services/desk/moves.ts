@@ -3,6 +3,7 @@ import { mostMoneyFirst, type Move } from '../../../core/moves';
 import { whileUnchanged } from '../../db/unchanged';
 import type { World } from '../../world';
 import { applicationMoves, retentionMoves, workMoves } from '../billing/moves';
+import { auditMoves } from '../business/audits';
 import { detailMoves } from '../business/moves';
 import { lastLetters } from '../chasing/day';
 import { chasingMoves } from '../chasing/moves';
@@ -35,6 +36,7 @@ function workedOut(world: World): Move[] {
 		...applicationMoves(world),
 		...repeatMoves(world),
 		...deductionMoves(world),
+		...auditMoves(world),
 		...detailMoves(world)
 	]);
 }

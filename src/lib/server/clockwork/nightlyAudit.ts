@@ -1,0 +1,47 @@
+// The audit of the night: a process of its own on a connection that cannot write, so that it keeps nobody waiting and
+// shares nothing with what it checks.
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { dirname } from 'node:path';
+import { londonTime } from '../../core/calendar/conversion';
+import { addDays } from '../../core/calendar/manipulation';
+import { keepAudit, lastAudit } from '../services/business/audits';
+import type { World } from '../world';
+
+const NIGHT = { from: '02:00', to: '05:00' };
+
+let running: Promise<void> | null = null;
+
+/** Audits once a night; a machine that sleeps at night is audited by day, once its last audit is two days old. */
+export function runNightlyAudit(world: World): Promise<void> {
+	if (running || !isTime(world)) return running ?? Promise.resolve();
+	running = auditNow(world).finally(() => (running = null));
+	return running;
+}
+
+function isTime(world: World): boolean {
+	const today = world.clock.today();
+	const last = lastAudit(world.db);
+	if (last?.day === today) return false;
+	const time = londonTime(world.clock.now());
+	if (time >= NIGHT.from && time < NIGHT.to) return true;
+	return last !== undefined && last.day < addDays(today, -1);
+}
+
+/** Audits the data file and keeps what was found. @throws where the audit itself could not be done */
+export async function auditNow(world: World): Promise<void> {
+	const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/audit/run.ts'], {
+		env: { ...process.env, AXIOMETER_DATA: dirname(world.db.$client.name) },
+		stdio: ['ignore', 'pipe', 'pipe']
+	});
+	let said = '';
+	let complaint = '';
+	child.stdout.on('data', (part) => (said += part));
+	child.stderr.on('data', (part) => (complaint += part));
+	const [status] = (await once(child, 'close')) as [number | null];
+	if (status !== 0 && status !== 1)
+		throw new Error(`the audit ended with ${status}: ${complaint.slice(0, 500)}`);
+	// Its last line is the sum of it.
+	const lines = said.trimEnd().split('\n').slice(0, -1);
+	if (world.db.$client.open) keepAudit(world, lines);
+}
