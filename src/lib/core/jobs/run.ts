@@ -25,6 +25,7 @@ export interface RunJob {
 	billToId: number | null;
 	siteId: number | null;
 	contract: ContractClass | null;
+	contractReason: string;
 	pricesIncludeVat: boolean;
 	retention: string;
 	retentionDue: string;
@@ -191,6 +192,9 @@ function reasonsBetween(groups: RunJob[][]): string[] {
 	).map(([, words]) => words);
 }
 
+const withReason = (contractReason: string) =>
+	contractReason ? { contractReason: contractReason.slice(0, 500) } : {};
+
 function sheetOf(
 	jobs: RunJob[],
 	shape: RunOptions['shape'],
@@ -205,6 +209,7 @@ function sheetOf(
 		siteId: sites.size === 1 ? first.siteId : null,
 		...(first.billToId ? { billToId: first.billToId } : {}),
 		contract: first.customerKind === 'contractor' ? first.contract : null,
+		...withReason([...new Set(jobs.map((job) => job.contractReason))].filter(Boolean).join('; ')),
 		workFinished: finished.at(-1) ?? '',
 		reference: jobs.length === 1 ? first.number : '',
 		pricesIncludeVat: first.pricesIncludeVat,

@@ -17,6 +17,7 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	siteId: z.number().int().nullable(),
 	billToId: rowId.optional(),
 	contract: z.enum(CONTRACT_CLASSES).nullable(),
+	contractReason: typed.optional(),
 	issueDate: typed,
 	workFinished: typed,
 	dueDate: typed,

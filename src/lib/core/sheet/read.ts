@@ -131,6 +131,7 @@ function readTexts(sheet: Sheet, stop: Stop): void {
 	check(sheet.reference, 'reference', 200);
 	check(sheet.orderNumber, 'orderNumber', 200);
 	check(sheet.note, 'note', LONGEST_TEXT);
+	check(sheet.contractReason ?? '', 'contractReason', 500);
 	for (const row of sheet.rows) {
 		if (row.type === 'heading') check(row.text, `rows.${row.id}.text`, 500);
 		else {

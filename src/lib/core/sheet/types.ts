@@ -48,6 +48,8 @@ export interface Sheet {
 	billToId?: number;
 	/** Asked only for contractors; null until answered. */
 	contract: ContractClass | null;
+	/** Why a contract has no construction work in it, or next to none, where that could be in doubt. */
+	contractReason?: string;
 	/** Empty: the day it is issued. */
 	issueDate: string;
 	workFinished: string;

@@ -127,6 +127,7 @@ describe('what of a job can be billed', () => {
 describe('a bill run', () => {
 	const job = (id: number, more: Partial<RunJob> = {}): RunJob => ({
 		id,
+		contractReason: '',
 		customerId: 1,
 		customerKind: 'contractor',
 		billToId: null,

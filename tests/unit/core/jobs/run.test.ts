@@ -36,6 +36,7 @@ const job = (id: number, more: Partial<RunJob> = {}): RunJob => ({
 	billToId: null,
 	siteId: 5,
 	contract: null,
+	contractReason: '',
 	pricesIncludeVat: false,
 	retention: '',
 	retentionDue: '',

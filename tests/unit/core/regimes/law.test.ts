@@ -173,9 +173,14 @@ describe('the standing of a contractor', () => {
 		expect(
 			without({ cisRegistered: false, endUser: true, endUserDate: '2026-01-01' })
 		).to.deep.equal([]);
-		expect(without({ cisRegistered: false, cisRate: null }), 'not known to deduct').to.deep.equal(
-			[]
-		);
+		expect(
+			without({ cisRegistered: false, cisRate: null }).map(([path]) => path),
+			'not known to deduct'
+		).to.deep.equal(['customer.cisRegistered']);
+		expect(
+			without({ vatRegistered: false, cisRegistered: false, cisRate: null }),
+			'nothing is known of it'
+		).to.deep.equal([]);
 		expect(without({ cisRegistered: false }, { contract: 'minor' })).to.deep.equal([]);
 		expect(without({ cisRegistered: false }, { contract: 'none' })).to.deep.equal([]);
 		expect(without({ cisRegistered: false }, {}, UNREGISTERED)).to.deep.equal([]);
@@ -198,9 +203,46 @@ describe('the standing of a contractor', () => {
 		expect(of('', { contract: 'none' }), 'VAT is charged').to.equal(undefined);
 	});
 
-	it('as an end user says so on a day', () => {
-		const user = (endUserDate: string | null, endUser = true) =>
-			found('customer.endUserDate', customerOf('contractor', { ...FULL, endUser, endUserDate }));
+	it('is charged VAT for labour only with a reason that is kept, where it is registered for both', () => {
+		const asked = (change: Partial<Sheet>, standing: object = {}, by?: SellerRecord) =>
+			found(
+				'contractReason',
+				customerOf('contractor', { ...FULL, ...standing }),
+				change,
+				undefined,
+				by
+			);
+		expect(facts(asked({ contract: 'none' }))).to.deep.equal({
+			path: 'contractReason',
+			level: 'stop',
+			fix: { label: 'Say why', type: 'focus', path: 'contractReason' },
+			reference: 'VATA 1994 s.55A; VAT Notice 735 para 2',
+			atIssue: true
+		});
+		expect(asked({ contract: 'minor' })!.message).to.match(/at most 5 %/);
+		expect(asked({ contract: 'none', contractReason: 'Carpets alone' })).to.equal(undefined);
+		expect(asked({ contract: 'none', contractReason: ' ' })).not.to.equal(undefined);
+		expect(asked({ contract: 'construction' })).to.equal(undefined);
+		expect(asked({ contract: 'none', rows: [lineOf({ kind: 'materials', cost: '5' })] })).to.equal(
+			undefined
+		);
+		for (const standing of [
+			{ vatRegistered: false },
+			{ cisRegistered: false },
+			{ endUser: true, endUserDate: '2026-01-01' }
+		])
+			expect(asked({ contract: 'none' }, standing)).to.equal(undefined);
+		expect(asked({ contract: 'none' }, {}, UNREGISTERED)).to.equal(undefined);
+	});
+
+	it('as an end user says so on a day, and VAT is not charged on nobody’s word', () => {
+		const user = (endUserDate: string | null, endUser = true, endUserStatement = 'We use it') =>
+			found(
+				'customer.endUserDate',
+				customerOf('contractor', { ...FULL, endUser, endUserDate, endUserStatement })
+			);
+		expect(user(null, true, ' ')).to.include({ level: 'stop', atIssue: true });
+		expect(user(null, true, '')!.message).to.match(/nothing says that they told you/);
 		expect(facts(user(null))).to.deep.equal({
 			path: 'customer.endUserDate',
 			level: 'warning',

@@ -4,6 +4,7 @@ import { NO_STANDING, type SellerRecord } from '../../../../src/lib/core/parties
 import { explainNumberPattern, formatNumber } from '../../../../src/lib/core/documents/numbers';
 import { writeInvoiceFigures } from '../../../../src/lib/core/figures/output';
 import {
+	formatVatNumber,
 	isUtr,
 	isVatNumber,
 	readVerificationNumber
@@ -56,7 +57,7 @@ describe('the sheet: what would be wrong in law, with its fix', () => {
 		],
 		[
 			'an end user without the day of its statement',
-			read(customer('contractor', { ...FULL, endUser: true })),
+			read(customer('contractor', { ...FULL, endUser: true, endUserStatement: 'By letter' })),
 			'customer.endUserDate',
 			'warning',
 			'customer'
@@ -359,6 +360,14 @@ describe('numbers that can be checked', () => {
 		expect(['123456782', 'GB 123 4567 27', '123456789', '12345678'].map(isVatNumber)).to.deep.equal(
 			[true, true, false, false]
 		);
+	});
+	it('VAT numbers of public bodies, and none of zeros alone', () => {
+		const numbers = ['GD001', 'GBGD499', 'GBGD500', 'HA500', 'GB HA 999', 'GBHA499', '000000000'];
+		expect(numbers.map(isVatNumber)).to.deep.equal([true, true, false, true, true, false, false]);
+		expect([formatVatNumber('gd 001'), formatVatNumber('GB123456782')]).to.deep.equal([
+			'GBGD001',
+			'GB 123 4567 82'
+		]);
 	});
 	it('UTRs', () => expect(['2234567890', '1234567890'].map(isUtr)).to.deep.equal([true, false]));
 	it('CIS verification numbers, and whether HMRC found a match', () => {

@@ -1,9 +1,14 @@
 // Numbers whose check digits tell a slip of the finger (HMRC and banking algorithms).
 
-/** VAT number: optional `GB`, nine digits (twelve with a branch); both check-digit rules. */
+/**
+ * VAT number: optional `GB`, nine digits (twelve with a branch); both check-digit rules. Government departments have `GD` and
+ * three digits below 500, health bodies `HA` and three from 500. All zeros is none.
+ */
 export function isVatNumber(text: string): boolean {
+	const body = publicBody(text);
+	if (body) return body.kind === 'GD' ? body.number < 500 : body.number >= 500;
 	const digits = /^(?:GB)?(\d{9})(?:\d{3})?$/.exec(compact(text))?.[1];
-	if (!digits) return false;
+	if (!digits || /^0+$/.test(digits)) return false;
 	const weighted = [8, 7, 6, 5, 4, 3, 2].reduce(
 		(sum, weight, index) => sum + weight * Number(digits[index]),
 		0
@@ -12,8 +17,14 @@ export function isVatNumber(text: string): boolean {
 	return sum % 97 === 0 || (sum + 55) % 97 === 0;
 }
 
+function publicBody(text: string): { kind: 'GD' | 'HA'; number: number } | null {
+	const found = /^(?:GB)?(GD|HA)(\d{3})$/.exec(compact(text));
+	return found && { kind: found[1] as 'GD' | 'HA', number: Number(found[2]) };
+}
+
 /** `GB 123 4567 82`, as it is printed. */
 export function formatVatNumber(text: string): string {
+	if (publicBody(text)) return compact(text).replace(/^(?:GB)?/, 'GB');
 	const digits = compact(text).replace(/^GB/, '');
 	const groups = [digits.slice(0, 3), digits.slice(3, 7), digits.slice(7, 9), digits.slice(9)];
 	return ['GB', ...groups.filter(Boolean)].join(' ');

@@ -75,6 +75,7 @@ export function standingProblems({
 	seller,
 	input,
 	figures,
+	lines,
 	context
 }: LawSubject): Problem[] {
 	if (!customer || customer.kind !== 'contractor' || context.corrects) return [];
@@ -93,6 +94,26 @@ export function standingProblems({
 				value: 'construction'
 			},
 			reference: 'FA 2004 s.74'
+		});
+	}
+	if (
+		sheet.contract !== null &&
+		sheet.contract !== 'construction' &&
+		!context.follows &&
+		seller.vatRegistered &&
+		standing.vatRegistered &&
+		standing.cisRegistered &&
+		!standing.endUser &&
+		!sheet.contractReason?.trim() &&
+		lines.some((line) => line.kind === 'labour')
+	) {
+		problems.push({
+			path: 'contractReason',
+			level: 'stop',
+			message: `You would charge ${customer.name} VAT for labour, although it is registered for VAT and CIS. Say why ${sheet.contract === 'none' ? 'this is no construction work' : 'construction work is at most 5 % of it'}.`,
+			fix: { label: 'Say why', type: 'focus', path: 'contractReason' },
+			reference: 'VATA 1994 s.55A; VAT Notice 735 para 2',
+			atIssue: true
 		});
 	}
 	if (standing.cisRate === null && inside) {
@@ -123,7 +144,7 @@ export function standingProblems({
 				: null;
 		if (
 			missing &&
-			standing.cisRate !== null &&
+			!(missing === 'vatRegistered' && standing.cisRate === null) &&
 			sheet.contract === 'construction' &&
 			figures?.vatCharged
 		) {
@@ -133,7 +154,7 @@ export function standingProblems({
 				message:
 					missing === 'vatRegistered'
 						? `You are charging VAT. If ${customer.name} is VAT registered you must not: the reverse charge applies.`
-						: `You are charging VAT to a VAT registered contractor that deducts CIS. If it is CIS registered you must not: the reverse charge applies.`,
+						: `You are charging VAT to a VAT registered contractor. If it is CIS registered, as whoever deducts CIS is, you must not: the reverse charge applies.`,
 				fix: {
 					label:
 						missing === 'vatRegistered' ? 'They are VAT registered' : 'They are CIS registered',
@@ -162,8 +183,12 @@ export function standingProblems({
 	if (standing.endUser && !standing.endUserDate) {
 		problems.push({
 			path: 'customer.endUserDate',
-			level: 'warning',
-			message: 'An end user has to say so in writing. Note the day of that statement.',
+			...(standing.endUserStatement.trim()
+				? { level: 'warning' as const }
+				: { level: 'stop' as const, atIssue: true as const }),
+			message: standing.endUserStatement.trim()
+				? 'An end user has to say so in writing. Note the day of that statement.'
+				: 'You would charge VAT because they are an end user, and nothing says that they told you so. Note what they wrote, and when.',
 			fix: { label: 'Give the day', type: 'customer', field: 'endUserDate' },
 			reference: 'SI 2019/892 art. 8'
 		});

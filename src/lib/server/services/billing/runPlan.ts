@@ -216,6 +216,7 @@ function asRunJob(job: ToBillJob, standing: string): RunJob {
 		customerKind: job.customerKind,
 		billToId: job.billToId,
 		siteId: job.siteId,
+		contractReason: job.contractReason,
 		contract: job.customerKind === 'contractor' ? job.contract : null,
 		pricesIncludeVat: job.pricesIncludeVat,
 		retention: job.retention,

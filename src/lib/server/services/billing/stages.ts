@@ -22,6 +22,7 @@ import { documents, jobLines, stageParts, stages } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
 import { draftOnce } from '../invoices/drafts';
+import { reasonOf } from './toBill';
 import { FieldError, RefusedError } from '../../../core/refusals';
 import { text } from '../business/fields';
 import { loadJob } from '../jobs/jobs';
@@ -195,6 +196,7 @@ export function stageSheet(
 		siteId: job.siteId,
 		...(job.billToId ? { billToId: job.billToId } : {}),
 		contract: job.contract,
+		...(reasonOf(job) ? { contractReason: reasonOf(job) } : {}),
 		reference: `${job.number}: ${job.title}`.slice(0, 200),
 		note: positionNote(before, stage),
 		pricesIncludeVat: job.pricesIncludeVat,

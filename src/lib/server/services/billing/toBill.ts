@@ -42,6 +42,7 @@ export interface ToBillJob {
 	siteId: number | null;
 	labels: string[];
 	contract: (typeof jobs.$inferSelect)['contract'];
+	contractReason: string;
 	pricesIncludeVat: boolean;
 	retention: string;
 	retentionDue: string | null;
@@ -125,6 +126,7 @@ export function toBill(world: World, filter: ToBillFilter = {}): ToBillJob[] {
 				siteId: job.siteId,
 				labels: job.labels,
 				contract: job.contract,
+				contractReason: reasonOf(job),
 				pricesIncludeVat: job.pricesIncludeVat,
 				retention: job.retention,
 				retentionDue: job.retentionDue,
@@ -139,6 +141,13 @@ export function toBill(world: World, filter: ToBillFilter = {}): ToBillJob[] {
 		];
 	});
 }
+
+/** Why a job's contract has its class: as the owner says, or as its lines do. */
+export const reasonOf = ({
+	contract,
+	contractReason
+}: Pick<typeof jobs.$inferSelect, 'contract' | 'contractReason'>): string =>
+	contractReason.trim() || (contract === 'minor' ? 'By the lines agreed on the job' : '');
 
 function leftOf(db: Reader, jobId: number): number {
 	return Number(contractLines(db, jobId).reduce((sum, line) => sum + line.net - line.billed, 0n));
@@ -220,6 +229,7 @@ function sheetOfJob(
 		siteId: job.siteId,
 		...(job.billToId ? { billToId: job.billToId } : {}),
 		contract: job.contract,
+		...(reasonOf(job) ? { contractReason: reasonOf(job) } : {}),
 		workFinished: job.finishedOn ?? '',
 		reference: job.number,
 		pricesIncludeVat: job.pricesIncludeVat,

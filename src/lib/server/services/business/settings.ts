@@ -4,7 +4,7 @@ import { z } from 'zod';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { explainNumberPattern } from '../../../core/documents/numbers';
 import type { SellerRecord } from '../../../core/parties';
-import { isAccountNumber, isSortCode, isUtr, isVatNumber } from '../../../core/regimes/gb/checks';
+import { isAccountNumber, isSortCode, isVatNumber } from '../../../core/regimes/gb/checks';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { business, vatStatuses } from '../../db/schema';
 import type { World } from '../../world';
@@ -43,10 +43,8 @@ export const businessForm = z.object({
 	vatNumber: text(20),
 	vatFrom: text(10),
 	cisSubcontractor: checkbox,
-	utr: text(20).refine(
-		(value) => value === '' || isUtr(value),
-		'A UTR has ten digits, and one of these is wrong.'
-	),
+	// A wrong digit is said beside the field: the tax office's own letters have been known to differ.
+	utr: text(20),
 	bankAccountName: text(100),
 	bankSortCode: text(20).refine(
 		(value) => value === '' || isSortCode(value),

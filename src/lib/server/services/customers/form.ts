@@ -1,6 +1,6 @@
 // What may be said of a customer, and what the law rules out, each with its message at its field.
 import { z } from 'zod';
-import { isVatNumber, readVerificationNumber } from '../../../core/regimes/gb/checks';
+import { readVerificationNumber } from '../../../core/regimes/gb/checks';
 import { CIS_RATES, CUSTOMER_KINDS } from '../../../core/regimes/types';
 import { FieldError } from '../../../core/refusals';
 import { day, email, labels, text } from '../business/fields';
@@ -78,9 +78,6 @@ export function checkCustomer(form: CustomerParsed): CustomerParsed {
 	}
 	if (form.kind === 'household' && standing.vatRegistered)
 		problems['standing.vatRegistered'] = 'A household is not VAT registered.';
-	if (standing.vatNumber && !isVatNumber(standing.vatNumber))
-		problems['standing.vatNumber'] =
-			'One of these digits is wrong: nine digits, with or without GB.';
 	const verification = standing.verificationNumber
 		? readVerificationNumber(standing.verificationNumber)
 		: null;

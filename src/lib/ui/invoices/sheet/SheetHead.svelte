@@ -183,6 +183,20 @@
 					></label
 				>
 			{/each}
+			{#if draft.sheet.contract === 'none' || draft.sheet.contract === 'minor'}
+				<div class="field grow phone:w-full">
+					<Cell
+						bind:value={
+							() => draft.sheet.contractReason ?? '',
+							(value) => (draft.sheet.contractReason = value)
+						}
+						label="Why"
+						path="contractReason"
+						problem={wrong('contractReason')}
+						placeholder="why, in a few words"
+					/>
+				</div>
+			{/if}
 		</fieldset>
 	{/if}
 </div>
