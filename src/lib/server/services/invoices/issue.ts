@@ -15,7 +15,7 @@ import { billingProblems, recordBilled } from './billed';
 import { newToken, sha256 } from '../business/keys';
 import { indexDocument } from '../trail/search';
 import { note } from '../trail/documents';
-import { sealOf } from './seal';
+import { sealOf, sumsOf } from './seal';
 import { insertShell, insertLines, openItem, postIssue } from './issuedRows';
 
 export interface Issued {
@@ -201,25 +201,6 @@ async function drawFrozen(
 		madeAt: world.clock.now()
 	});
 	return { running, number, token, pdf };
-}
-
-/** Net, VAT charged and accounted for by the customer, total, deduction, retention: kept as they were computed. */
-function sumsOf({
-	net,
-	vatCharged,
-	vatReverseCharged,
-	total,
-	cis,
-	retention
-}: InvoiceFigures): Frozen['sums'] {
-	return [
-		Number(net),
-		Number(vatCharged),
-		Number(vatReverseCharged),
-		Number(total),
-		cis ? Number(cis.deduction) : null,
-		Number(retention)
-	];
 }
 
 /** @throws RaceLostError where the number was taken, or what it was frozen from has changed */

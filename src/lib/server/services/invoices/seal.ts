@@ -1,6 +1,8 @@
 // The seal of an issued document: one hash over its row, its lines in order, and the hash of its PDF. The audit computes it
 // anew from the data file, so that nothing of it can be changed unnoticed.
 import { sql } from 'drizzle-orm';
+import type { Frozen } from '../../../core/documents/types';
+import type { InvoiceFigures } from '../../../core/figures/types';
 import type { Transaction } from '../../db/connection';
 import { sha256 } from '../business/keys';
 
@@ -27,4 +29,23 @@ export function sealOf(tx: Transaction, documentId: number): string {
 			Object.values(file)
 		])
 	);
+}
+
+/** Net, VAT charged and accounted for by the customer, total, deduction, retention: kept as they were computed. */
+export function sumsOf({
+	net,
+	vatCharged,
+	vatReverseCharged,
+	total,
+	cis,
+	retention
+}: InvoiceFigures): Frozen['sums'] {
+	return [
+		Number(net),
+		Number(vatCharged),
+		Number(vatReverseCharged),
+		Number(total),
+		cis ? Number(cis.deduction) : null,
+		Number(retention)
+	];
 }
