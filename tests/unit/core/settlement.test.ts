@@ -4,7 +4,7 @@ import { readFileSync } from 'node:fs';
 import { describe, it } from 'mocha';
 import { FiguresError } from '../../../src/lib/core/figures/types';
 import { readSettlementInput, writeSettlement } from '../../../src/lib/core/settlement/json';
-import { settle } from '../../../src/lib/core/settlement/settle';
+import { mostThatFits, settle } from '../../../src/lib/core/settlement/settle';
 
 const cases = JSON.parse(readFileSync('tests/cases/settlement.json', 'utf8')) as {
 	name: string;
@@ -123,6 +123,34 @@ describe('settlement of an invoice', () => {
 					expect(result.withheld).to.equal(BigInt(deduction));
 				}
 			)
+		);
+	});
+});
+
+describe('what moves from one invoice to another', () => {
+	it('is the most that fits together with its deduction, to the penny', () => {
+		const amount = fc.bigInt({ min: 1n, max: 100_000n });
+		fc.assert(
+			fc.property(amount, amount, fc.nat(100), (cash, open, percent) => {
+				const withheld = (cash * BigInt(percent)) / 100n;
+				const total = cash + withheld;
+				const entry = { date: '2026-11-20', withheld: null, deduction: null };
+				const from = settle({
+					total,
+					deduction: withheld,
+					entries: [
+						{ ...entry, type: 'payment', amount: cash, withheld },
+						{ ...entry, type: 'credit', amount: total, deduction: withheld }
+					]
+				});
+				const most = mostThatFits(from, open);
+				expect(most.cash + most.withheld <= open).to.equal(true);
+				// Written out: the share of the deduction, half up; a penny more would be too much.
+				const along = (of: bigint) => (2n * withheld * of + cash) / (2n * cash);
+				expect(most.withheld).to.equal(along(most.cash));
+				const next = most.cash + 1n;
+				expect(next > cash || next + along(next) > open).to.equal(true);
+			})
 		);
 	});
 });

@@ -15,6 +15,8 @@ export interface OpenItem {
 	writtenOff: Minor;
 	outstanding: Minor;
 	overpaid: Minor;
+	/** What of that is cash; the rest is a deduction. */
+	inHand: Minor;
 	state: 'open' | 'partPaid' | 'paid' | 'credited' | 'writtenOff';
 }
 

@@ -37,6 +37,20 @@ export interface Lateness {
 }
 
 /**
+ * The day after which lateness counts: the due day, but never one before the work was done, nor before whoever got a
+ * back-dated invoice had as long to pay it as it says (Late Payment of Commercial Debts (Interest) Act 1998 s.4).
+ */
+export function dueForLateness({
+	issueDate,
+	issuedOn,
+	dueDate,
+	workFinished
+}: Record<'issueDate' | 'issuedOn' | 'dueDate' | 'workFinished', PlainDate>): PlainDate {
+	const given = issuedOn > issueDate ? addDays(issuedOn, daysBetween(issueDate, dueDate)) : dueDate;
+	return given > workFinished ? given : workFinished;
+}
+
+/**
  * Simple interest by the day on what is outstanding, and the fixed sum (figures of the 1998 Act). A payment counts
  * from its own day on; the interest is rounded once.
  * @throws FiguresError at `referenceRates` where the half year in which it turned late has no rate.

@@ -74,6 +74,8 @@ export function settle(input: SettlementInput): Settlement {
 		outstanding: max(owed, 0n),
 		overpaid,
 		inHand: min(overpaid, cashBeyond(so)),
+		expected: so.expected,
+		payable: so.payable,
 		settledOn
 	};
 }
@@ -103,11 +105,24 @@ const cashBeyond = ({ payable, cash }: SoFar): Minor => max(cash - max(payable, 
  * What goes back with money given back, or moved to another invoice, of what was withheld with it: its share of what is
  * withheld above what is expected. The contractor corrects its return (FA 2004 s.62; SI 2005/2045 reg. 4).
  */
-export function goingBackWith(amount: Minor, so: SoFar): Minor {
+function goingBackWith(amount: Minor, so: SoFar): Minor {
 	const withheldBeyond = so.withheld - so.expected;
 	const beyond = cashBeyond(so);
 	if (withheldBeyond <= 0n || beyond <= 0n) return 0n;
 	return min(divideRounded(withheldBeyond * amount, beyond), withheldBeyond);
+}
+
+/** The most of what is in hand that fits into what is open on another invoice, together with the deduction that goes along. */
+export function mostThatFits(from: Settlement, open: Minor): { cash: Minor; withheld: Minor } {
+	const along = (cash: Minor) => goingBackWith(cash, from);
+	let [low, high] = [0n, min(from.inHand, open)];
+	// What goes along grows with the cash: halving finds the penny.
+	while (low < high) {
+		const middle = (low + high + 1n) / 2n;
+		if (middle + along(middle) <= open) low = middle;
+		else high = middle - 1n;
+	}
+	return { cash: low, withheld: along(low) };
 }
 
 function refuseContradictions({ total, deduction, entries }: SettlementInput): void {

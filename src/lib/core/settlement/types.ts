@@ -38,6 +38,9 @@ export interface Settlement {
 	overpaid: Minor;
 	/** What of it is cash, to be given back or used elsewhere; the rest is a deduction that goes with it. */
 	inHand: Minor;
+	/** The deduction expected now, and what is to come in cash: the total less credits and that deduction. */
+	expected: Minor;
+	payable: Minor;
 	/** Since when nothing has been outstanding; null while something is. */
 	settledOn: PlainDate | null;
 }

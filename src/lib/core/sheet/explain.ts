@@ -2,6 +2,8 @@
 import type { FiguresError } from '../figures/types';
 import type { Problem, SheetLine } from './types';
 
+const asSentence = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)}.`;
+
 export function explainFiguresError(error: FiguresError, lines: SheetLine[]): Problem {
 	switch (error.path) {
 		case 'pricesIncludeVat':
@@ -48,7 +50,7 @@ export function explainFiguresError(error: FiguresError, lines: SheetLine[]): Pr
 			return {
 				path: 'workFinished',
 				level: 'stop',
-				message: `${error.message[0]!.toUpperCase()}${error.message.slice(1)}.`
+				message: asSentence(error.message)
 			};
 		default: {
 			const match = /^lines\.(\d+)\.(\w+)$/.exec(error.path);
@@ -57,7 +59,7 @@ export function explainFiguresError(error: FiguresError, lines: SheetLine[]): Pr
 			return {
 				path,
 				level: 'stop',
-				message: `${error.message[0]!.toUpperCase()}${error.message.slice(1)}.`
+				message: asSentence(error.message)
 			};
 		}
 	}

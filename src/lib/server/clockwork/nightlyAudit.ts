@@ -10,16 +10,26 @@ import type { World } from '../world';
 
 const NIGHT = { from: '02:00', to: '05:00' };
 
+/** What failed is tried again after this long, not at every tick. */
+const AGAIN_MS = 3_600_000;
+
 let running: Promise<void> | null = null;
+let failedAt = -Infinity;
 
 /** Audits once a night; a machine that sleeps at night is audited by day, once its last audit is two days old. */
 export function runNightlyAudit(world: World): Promise<void> {
 	if (running || !isTime(world)) return running ?? Promise.resolve();
-	running = auditNow(world).finally(() => (running = null));
+	running = auditNow(world)
+		.catch((error: unknown) => {
+			failedAt = world.clock.now();
+			throw error;
+		})
+		.finally(() => (running = null));
 	return running;
 }
 
 function isTime(world: World): boolean {
+	if (Math.abs(world.clock.now() - failedAt) < AGAIN_MS) return false;
 	const today = world.clock.today();
 	const last = lastAudit(world.db);
 	if (last?.day === today) return false;
@@ -30,7 +40,7 @@ function isTime(world: World): boolean {
 
 /** Audits the data file and keeps what was found. @throws where the audit itself could not be done */
 export async function auditNow(world: World): Promise<void> {
-	const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/audit/run.ts'], {
+	const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/audit/run.ts', '--json'], {
 		env: { ...process.env, AXIOMETER_DATA: dirname(world.db.$client.name) },
 		stdio: ['ignore', 'pipe', 'pipe']
 	});
@@ -41,7 +51,5 @@ export async function auditNow(world: World): Promise<void> {
 	const [status] = (await once(child, 'close')) as [number | null];
 	if (status !== 0 && status !== 1)
 		throw new Error(`the audit ended with ${status}: ${complaint.slice(0, 500)}`);
-	// Its last line is the sum of it.
-	const lines = said.trimEnd().split('\n').slice(0, -1);
-	if (world.db.$client.open) keepAudit(world, lines);
+	if (world.db.$client.open) keepAudit(world, JSON.parse(said) as string[]);
 }

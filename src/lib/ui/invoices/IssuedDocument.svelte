@@ -145,9 +145,15 @@
 			Corrects <a href="/billing/{document.corrects.id}">{document.corrects.number}</a>: {document
 				.frozen.corrects?.reason}
 		</p>{/if}
-	{#if item?.overpaid}<p class="panel py-2.5 px-3.5 mb-3">
-			{document.customerName} has paid {displayPounds(item.overpaid)} too much. Give it back, or keep
-			it as agreed with them.
+	{#if item?.inHand}<p class="panel py-2.5 px-3.5 mb-3">
+			{document.customerName} has paid {displayPounds(item.inHand)} too much. Give it back, or keep it
+			as agreed with them.{item.overpaid > item.inHand
+				? ` The ${displayPounds(item.overpaid - item.inHand)} they deducted with it goes along.`
+				: ''}
+		</p>
+	{:else if item?.overpaid}<p class="panel py-2.5 px-3.5 mb-3">
+			{document.customerName} has deducted {displayPounds(item.overpaid)} more than is due. It is theirs
+			to correct with HMRC.
 		</p>{/if}
 	{#if statementBy && item}<p class="panel py-2.5 px-3.5 mb-3">
 			{displayPounds(item.withheld)} was withheld. It is not lost: it counts toward your Income Tax and
@@ -263,7 +269,7 @@
 					payments={document.payments}
 					refunded={document.refunded}
 					cash={document.item?.cash ?? 0n}
-					overpaid={document.item?.overpaid ?? 0n}
+					inHand={document.item?.inHand ?? 0n}
 					today={document.today}
 				/>{/if}
 			<PaperTrail trail={document.trail} />

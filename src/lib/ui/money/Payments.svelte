@@ -15,14 +15,14 @@
 		payments,
 		refunded,
 		cash,
-		overpaid,
+		inHand,
 		today
 	}: {
 		payments: DocumentDetail['payments'];
 		refunded: Minor;
 		/** What came in less what went back. */
 		cash: Minor;
-		overpaid: Minor;
+		inHand: Minor;
 		today: string;
 	} = $props();
 	let giving = $state(false);
@@ -91,7 +91,7 @@
 				<Money
 					label="Gave back"
 					name="amount"
-					value={overpaid ? displayAmount(overpaid).replaceAll(',', '') : ''}
+					value={inHand ? displayAmount(inHand).replaceAll(',', '') : ''}
 				/>
 				<DateField label="On" name="date" max={today} value={today} />
 				<WayChoice />
@@ -101,8 +101,8 @@
 		{:else}<button
 				class="underline underline-offset-[3px] min-h-7 text-[0.94rem] cursor-pointer"
 				onclick={() => (giving = true)}
-				>{overpaid
-					? `${displayPounds(overpaid)} too much: you gave it back?`
+				>{inHand
+					? `${displayPounds(inHand)} too much: you gave it back?`
 					: 'You gave money back by hand?'}</button
 			>{/if}
 	{/if}

@@ -20,6 +20,11 @@ import { bringIn, confirmColumns } from '../../../../src/lib/server/services/mon
 import { matchLines } from '../../../../src/lib/server/services/money/bank/matching';
 import { billCardFees } from '../../../../src/lib/server/services/money/cardFees';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
+import {
+	beginInvoice,
+	loadDraft,
+	saveDraft
+} from '../../../../src/lib/server/services/invoices/drafts';
 import { issueAndSend } from '../../../../src/lib/server/services/money/issueAndSend';
 import { noteOpened } from '../../../../src/lib/server/services/money/payPage';
 import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
@@ -273,16 +278,16 @@ describe('what a payer has in hand', () => {
 		const plain = await issueAndSend(world, first.id, first.version, wish);
 		expect(itemOf(world, plain.id).state).to.equal('open');
 		inHand(first.customerId, ['500']);
-		const second = draftOf(world, { ...FIRM, name: 'Other' }, oneLine('100'));
-		inHand(second.customerId, []);
-		const third = await another(world, first.customerId, '10');
-		expect(inHandForDraft(world, third.id)).to.equal(500_00);
+		const second = beginInvoice(world, 'second', first.customerId);
+		saveDraft(world, second, 1, { ...loadDraft(world.db, second).sheet, ...oneLine('10') });
+		expect(inHandForDraft(world, second)).to.equal(500_00);
+		const paid = await issueAndSend(world, second, 2, wish);
+		expect(itemOf(world, paid.id).state).to.equal('paid');
+		expect(keysOf().map(({ key }) => key)).to.include(`apply:issue:${paid.id}:0`);
+		expect(trailOf(paid.id).filter((one) => one.what === 'sent')).to.have.length(1);
+		expect(trailOf(paid.id).every((one) => one.who === 'you')).to.equal(true);
 		const nobody = draftOf(world, FIRM, { ...oneLine('1'), customerId: null });
 		expect(inHandForDraft(world, nobody.id)).to.equal(0);
-		useInHand(world, third.id, 'x');
-		expect(keysOf().some(({ key }) => key.startsWith('apply:x:'))).to.equal(true);
-		const sent = trailOf(plain.id).filter((one) => one.what === 'sent' || one.what === 'queued');
-		expect(sent.map((one) => one.who)).to.deep.equal(sent.map(() => 'you'));
 	});
 
 	it('refuses where nothing is in hand, or nothing is open', async () => {

@@ -43,7 +43,7 @@ export const businessForm = z.object({
 	vatNumber: text(20),
 	vatFrom: text(10),
 	cisSubcontractor: checkbox,
-	// A wrong digit is said beside the field: the tax office's own letters have been known to differ.
+	// A wrong digit is said beside the field and stands in nobody's way (docs/tax-gb.md 10).
 	utr: text(20),
 	bankAccountName: text(100),
 	bankSortCode: text(20).refine(

@@ -76,7 +76,8 @@ function openItemOf(row: typeof openItems.$inferSelect): OpenItem {
 		credited: BigInt(row.credited),
 		writtenOff: BigInt(row.writtenOff),
 		outstanding: BigInt(row.outstanding),
-		overpaid: BigInt(row.overpaid)
+		overpaid: BigInt(row.overpaid),
+		inHand: BigInt(row.inHand)
 	};
 }
 

@@ -2,11 +2,9 @@
 import { and, desc, eq, notExists } from 'drizzle-orm';
 import { FiguresError } from '../../../core/figures/types';
 import { displayPounds } from '../../../core/money/display';
-import { min } from '../../../core/money/decimal';
-import type { Minor } from '../../../core/money/types';
 import { RefusedError } from '../../../core/refusals';
 import { paidParts, takeLast } from '../../../core/settlement/deductions';
-import { goingBackWith } from '../../../core/settlement/settle';
+import { mostThatFits } from '../../../core/settlement/settle';
 import type { Transaction } from '../../db/connection';
 import type { Posting } from '../../db/journal';
 import { documents, openItems, transferReversals, transfers } from '../../db/schema';
@@ -27,25 +25,6 @@ function settledOf(tx: Transaction, documentId: number) {
 	return { entries, result: settleDocument(document, entries) };
 }
 
-/** The most cash that fits into what is open, together with the deduction that goes along. */
-function mostThatFits(from: Item, open: Minor): { cash: Minor; withheld: Minor } {
-	const so = {
-		payable: BigInt(from.total - from.credited - (from.deduction ?? 0)),
-		expected: BigInt(from.deduction ?? 0),
-		cash: BigInt(from.cash),
-		withheld: BigInt(from.withheld)
-	};
-	const along = (cash: Minor) => goingBackWith(cash, so);
-	let [low, high] = [0n, min(BigInt(from.inHand), open)];
-	// What goes along grows with the cash: halving finds the penny.
-	while (low < high) {
-		const middle = (low + high + 1n) / 2n;
-		if (middle + along(middle) <= open) low = middle;
-		else high = middle - 1n;
-	}
-	return { cash: low, withheld: along(low) };
-}
-
 /**
  * Moves what was paid beyond one invoice to another that is open, as far as it fits, in the caller's transaction.
  * @returns the cash that was moved in pence, and what is to be posted
@@ -59,9 +38,9 @@ export function moveBeyond(
 ): { amount: number; postings: Posting[] } {
 	const from = itemOf(tx, fromId);
 	const to = itemOf(tx, toId);
-	const { cash, withheld } = mostThatFits(from, BigInt(to.outstanding));
-	if (cash === 0n) return { amount: 0, postings: [] };
 	const { entries, result } = settledOf(tx, fromId);
+	const { cash, withheld } = mostThatFits(result, BigInt(to.outstanding));
+	if (cash === 0n) return { amount: 0, postings: [] };
 	const { taken } = takeLast(paidParts(entries, result), cash, withheld);
 	const date = world.clock.today();
 	for (const [index, part] of taken.entries())

@@ -3,14 +3,18 @@ import type { Minor } from '../../../core/money/types';
 import { eq, inArray, sql } from 'drizzle-orm';
 import { displayDate, londonDate } from '../../../core/calendar/conversion';
 import { addDays } from '../../../core/calendar/manipulation';
-import { daysBetween } from '../../../core/calendar/queries';
 import type { PlainDate } from '../../../core/calendar/types';
 import type { LateCharge } from '../../../core/documents/detail';
 import { FiguresError } from '../../../core/figures/types';
 import { formatMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
 import { halfYearOf, writeRate } from '../../../core/regimes/gb/latePayment';
-import { agreedLateness, lateness, type Lateness } from '../../../core/settlement/lateness';
+import {
+	agreedLateness,
+	dueForLateness,
+	lateness,
+	type Lateness
+} from '../../../core/settlement/lateness';
 import { blankLine, blankSheet } from '../../../core/sheet/blank';
 import type { Sheet, SheetRow } from '../../../core/sheet/types';
 import { writeAtOnce, type Reader } from '../../db/connection';
@@ -40,20 +44,6 @@ function paidTowards(
 /** What was credited was never owed: no interest was ever due on it. */
 const creditedOf = (entries: readonly SettlementEntry[]): bigint =>
 	entries.reduce((sum, one) => (one.type === 'credit' ? sum + one.amount : sum), 0n);
-
-/**
- * The day after which lateness counts: the due day, but never one before the work was done, nor before whoever got a
- * back-dated invoice had as long to pay it as it says (Late Payment of Commercial Debts (Interest) Act 1998 s.4).
- */
-function dueForLateness(
-	{ issueDate, dueDate }: { issueDate: PlainDate; dueDate: PlainDate },
-	workFinished: PlainDate,
-	issuedAt: number
-): PlainDate {
-	const issuedOn = londonDate(issuedAt);
-	const given = issuedOn > issueDate ? addDays(issuedOn, daysBetween(issueDate, dueDate)) : dueDate;
-	return given > workFinished ? given : workFinished;
-}
 
 export type Claim = Lateness | { missingRate: string };
 
@@ -85,7 +75,7 @@ export function lateCharges(
 		.all();
 	for (const { item, total, deduction, kind, origin, workFinished, issuedAt } of rows) {
 		const terms = agreed.get(item.customerId);
-		const due = dueForLateness(item, workFinished, issuedAt!);
+		const due = dueForLateness({ ...item, workFinished, issuedOn: londonDate(issuedAt) });
 		// A charge for lateness is no price of goods or services (s.2): it bears no interest itself.
 		if (origin === 'lateCharge' || due >= asOf || item.state === 'writtenOff') continue;
 		if (!terms && kind === 'household') continue;
