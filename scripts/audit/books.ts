@@ -1,7 +1,14 @@
 // The audit: looks at a data file from outside and says in words what differs. It shares no code with what it checks.
 import { numberGaps, wrongDocuments, wrongFiles } from './documents';
 import { wrongInHand, wrongPayments } from './inHand';
-import { billedTwice, overbilledLines, wrongJobSales, wrongRetentions, wrongStages } from './jobs';
+import {
+	billedTwice,
+	overbilledLines,
+	overcredited,
+	wrongJobSales,
+	wrongRetentions,
+	wrongStages
+} from './jobs';
 import { foreignSterling, unbalancedEntries, wrongPayouts } from './journal';
 import { missingOpenItems, wrongOpenItems } from './openItems';
 import { wrongEntries, wrongLosses, wrongParties, wrongReversals } from './postings';
@@ -23,6 +30,7 @@ const CHECKS = [
 	wrongJobSales,
 	wrongRetentions,
 	wrongStages,
+	overcredited,
 	wrongPayouts,
 	brokenSeals,
 	strays,

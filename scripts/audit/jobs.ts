@@ -58,23 +58,42 @@ export const wrongJobSales: Check = (file) =>
 			where l.document_id = d.id and l.job_id = x.job and l.account = 'sales'), 0)`
 	).map(({ number, job }) => `${number}: its sales for job ${job} are not in the journal`);
 
-/** What is held is what the invoice's lines held, job by job, and what releases it says so and is issued. */
+/**
+ * What credit notes took back, line by line: of an invoice at once, or part by part. A table for the checks below.
+ * `freed`: of the line's net, what went back to its job.
+ */
+const TAKEN_BACK = `taken_back as (
+	select d.corrects_id as document, l.job_id as job, l.retention as held, l.net as freed
+	from documents d join document_lines l on l.document_id = d.corrects_id
+	where d.state = 'issued' and d.corrects_id is not null and json_extract(d.frozen, '$.corrects.parts') is null
+	union all select d.corrects_id, l.job_id, p.value ->> 'retention',
+		case when p.value ->> 'again' and p.value ->> 'quantity' is not null then p.value ->> 'net' else 0 end
+	from documents d join json_each(d.frozen, '$.corrects.parts') p
+	join document_lines l on l.document_id = d.corrects_id and l.position = p.value ->> 'position'
+	where d.state = 'issued' and d.corrects_id is not null
+)`;
+
+/** What is held is what the invoice's lines held less what was credited, job by job; what releases it is issued. */
 export const wrongRetentions: Check = (file) => [
 	...rowsOf<{ number: string; held: number; lines: number }>(
 		file,
-		`select d.number, r.amount as held, coalesce((select sum(retention) from document_lines l
-			where l.document_id = d.id and l.job_id is r.job_id), 0) as lines
-		from retentions r join documents d on d.id = r.document_id`
+		`with ${TAKEN_BACK}, lines as (
+			select document_id as document, job_id as job, sum(retention) as held from document_lines
+			group by document_id, job_id having sum(retention) <> 0
+		)
+		select d.number, coalesce((select sum(r.amount) from retentions r
+				where r.document_id = d.id and r.job_id is x.job), 0) as held,
+			x.held - coalesce((select sum(t.held) from taken_back t where t.document = d.id and t.job is x.job), 0) as lines
+		from lines x join documents d on d.id = x.document where d.kind = 'invoice' and d.state = 'issued'`
 	)
 		.filter(({ held, lines }) => held !== lines)
 		.map(({ number, held, lines }) => `${number}: ${held} is held, its lines say ${lines}`),
 	...rowsOf<{ number: string }>(
 		file,
-		`select distinct d.number from document_lines l join documents d on d.id = l.document_id
-		where l.retention <> 0 and d.kind = 'invoice' and d.state = 'issued'
-			and not exists (select 1 from retentions r where r.document_id = d.id and r.job_id is l.job_id)
-			and not exists (select 1 from documents c where c.corrects_id = d.id and c.state = 'issued')`
-	).map(({ number }) => `${number}: what it held back stands nowhere`),
+		`select d.number from retentions r join documents d on d.id = r.document_id
+		where not exists (select 1 from document_lines l
+			where l.document_id = d.id and l.job_id is r.job_id and l.retention <> 0)`
+	).map(({ number }) => `${number}: something is held that its lines do not hold back`),
 	...rowsOf<{ number: string }>(
 		file,
 		`select d.number from retentions r join documents d on d.id = r.document_id
@@ -87,7 +106,8 @@ export const wrongRetentions: Check = (file) => [
 		`select d.number, x.number as release from documents x join json_each(x.frozen, '$.sheet.releases') e
 		join documents d on d.id = e.value
 		where x.state = 'issued' and x.kind = 'invoice'
-			and not exists (select 1 from documents c where c.corrects_id = x.id and c.state = 'issued')
+			and x.total > (select coalesce(sum(c.total), 0) from documents c
+				where c.corrects_id = x.id and c.state = 'issued')
 			and not exists (select 1 from retentions r where r.document_id = d.id and r.released_by_id = x.id)`
 	).map(
 		({ number, release }) =>
@@ -106,8 +126,40 @@ export const wrongStages: Check = (file) => [
 		.map(({ id, amount, parts }) => `stage ${id} is ${amount}, its parts come to ${parts}`),
 	...rowsOf<{ number: string; amount: number; billed: number }>(
 		file,
-		`select d.number, s.amount, sum(l.net) as billed from stages s join documents d on d.id = s.document_id
-		join document_lines l on l.document_id = d.id and l.job_id = s.job_id
-		where d.state = 'issued' and s.state <> 'dropped' group by s.id having sum(l.net) <> s.amount`
+		`with ${TAKEN_BACK} select * from (
+			select d.number, s.amount, (select sum(l.net) from document_lines l
+					where l.document_id = d.id and l.job_id = s.job_id)
+				- coalesce((select sum(t.freed) from taken_back t where t.document = d.id and t.job = s.job_id), 0) as billed
+			from stages s join documents d on d.id = s.document_id where d.state = 'issued' and s.state <> 'dropped'
+		) where billed <> amount`
 	).map(({ number, amount, billed }) => `${number}: it bills ${billed} of a stage of ${amount}`)
+];
+
+/** Of no line, and of no invoice, more is credited than it billed. */
+export const overcredited: Check = (file) => [
+	...rowsOf<{ number: string; position: number }>(
+		file,
+		`select d.number, l.position from documents d join document_lines l on l.document_id = d.id join (
+			select c.corrects_id as document, p.value ->> 'position' as position,
+				sum(p.value ->> 'net') as net, sum(p.value ->> 'taxable') as taxable
+			from documents c join json_each(c.frozen, '$.corrects.parts') p
+			where c.state = 'issued' and c.corrects_id is not null group by 1, 2
+		) x on x.document = d.id and x.position = l.position
+		where abs(x.net) > abs(l.net) or abs(x.taxable) > abs(l.taxable) or x.net * l.net < 0`
+	).map(
+		({ number, position }) => `${number}: more of line ${position + 1} is credited than it billed`
+	),
+	...rowsOf<{ number: string; total: number; credited: number }>(
+		file,
+		`select d.number, d.total, x.total as credited from documents d join (
+			select corrects_id as document, sum(total) as total, sum(vat_charged) as vat,
+				sum(coalesce(deduction, 0)) as deduction
+			from documents where state = 'issued' and corrects_id is not null group by corrects_id
+		) x on x.document = d.id
+		where x.total > d.total or (x.total = d.total and x.vat <> d.vat_charged)
+			or (x.total = d.total and x.deduction <> coalesce(d.deduction, 0))`
+	).map(
+		({ number, total, credited }) =>
+			`${number}: ${credited} of ${total} is credited, or with another VAT or deduction`
+	)
 ];

@@ -89,7 +89,7 @@ export interface DocumentDetail {
 	payments: PaymentRow[];
 	mails: MailRow[];
 	trail: TrailEntry[];
-	creditedBy: { id: number; number: string | null }[];
+	creditedBy: { id: number; number: string | null; frozen: Frozen }[];
 	corrects: { id: number; number: string | null } | null;
 	claim: LateCharge | null;
 	/** What the payer has in hand that could pay it. */

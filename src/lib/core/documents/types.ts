@@ -1,6 +1,6 @@
 // What is frozen when a document is issued: both parties, the sheet, and the figures.
 import type { PlainDate } from '../calendar/types';
-import type { CisRate, ContractClass, CustomerKind } from '../regimes/types';
+import type { CisRate, ContractClass, CustomerKind, VatTreatment } from '../regimes/types';
 import type { Sheet } from '../sheet/types';
 
 export interface SellerFacts {
@@ -60,5 +60,39 @@ export interface Frozen {
 	/** Copied from the invoices whose retention it releases. */
 	reverseCharge?: boolean;
 	/** The number and date of the invoice a credit note corrects, and why. */
-	corrects: { number: string; issueDate: PlainDate; reason: string; reverseCharge: boolean } | null;
+	corrects: Correction | null;
+}
+
+export interface Correction {
+	number: string;
+	issueDate: PlainDate;
+	reason: string;
+	reverseCharge: boolean;
+	/** What of the invoice's lines it takes back; absent where it takes back all of an invoice at once. */
+	parts?: CreditedPart[];
+	/** What was left of the invoice before it: a part is rounded within it, and the last part is what is left. */
+	left?: FrozenLeft;
+}
+
+/** What a credit note takes back of one line of the invoice. Pence. */
+export interface CreditedPart {
+	/** Of the line among the invoice's lines, from 0. */
+	position: number;
+	/** How many of its units; null where only its price goes down. */
+	quantity: string | null;
+	/** Of the line's net, of what was held back of it, and of what was due on it then. */
+	net: number;
+	retention: number;
+	taxable: number;
+	/** Of what counted as its cost; null where none was known. */
+	cost: number | null;
+	/** The work goes back to its job, to be billed again. */
+	again: boolean;
+}
+
+export interface FrozenLeft {
+	/** It takes back all of that. */
+	all: boolean;
+	groups: { treatment: VatTreatment; net: number; vat: number }[];
+	deduction: number | null;
 }

@@ -41,6 +41,11 @@ export function statementsOf(
 	lines: SheetLine[]
 ): string[] {
 	const statements: string[] = [];
+	const notHeld = (frozen.corrects?.parts ?? []).reduce((sum, part) => sum + part.retention, 0);
+	if (notHeld > 0)
+		statements.push(
+			`Of the retention on ${frozen.corrects!.number}, £${displayAmount(BigInt(notHeld))} is not held any more, and will not be invoiced.`
+		);
 	const reversed = figures.vat.filter((group) => group.reverseCharge);
 	if (reversed.length) {
 		const amounts = reversed.map(

@@ -2,16 +2,18 @@
 import { max } from '../money/decimal';
 import type { Regime } from '../regimes/types';
 import { deductionFigures } from './deduction';
-import { FiguresError, type InvoiceFigures, type InvoiceInput } from './types';
+import { keepDeductionWithin, keepVatWithin } from './left';
+import { FiguresError, type InvoiceFigures, type InvoiceInput, type Left } from './types';
 import { takeVatOffLines, vatGroups } from './vat';
 import { money, WorkingsBook } from './workings';
 import { lineFigures, documentDiscount, documentRetention, shareOver } from './steps';
 
 /**
  * Computes an invoice, or what a credit note credits, exactly. Amounts are minor units.
+ * @param left what is left of the invoice of which a part is credited
  * @throws FiguresError naming the field where the input contradicts itself or the law.
  */
-export function computeInvoice(input: InvoiceInput, regime: Regime): InvoiceFigures {
+export function computeInvoice(input: InvoiceInput, regime: Regime, left?: Left): InvoiceFigures {
 	refuseContradictions(input);
 	const book = new WorkingsBook();
 	const registered = input.seller.vatRegistered;
@@ -83,6 +85,7 @@ export function computeInvoice(input: InvoiceInput, regime: Regime): InvoiceFigu
 	const vat = registered
 		? vatGroups(input, lines, decisions.reverseCharge.answer, regime, book)
 		: [];
+	if (left) keepVatWithin(vat, left, input.pricesIncludeVat, book);
 
 	for (const { treatment } of vat) {
 		decisions.rates[treatment] = regime.decideRate(treatment, input.date);
@@ -129,6 +132,7 @@ export function computeInvoice(input: InvoiceInput, regime: Regime): InvoiceFigu
 	]);
 
 	const cis = decisions.deduction.answer ? deductionFigures(input, lines, net, book) : null;
+	if (cis && left) keepDeductionWithin(cis, left, book);
 	const payable = total - (cis?.deduction ?? 0n);
 	const payableOperands = [money('Total', total, 'total')];
 	if (cis)

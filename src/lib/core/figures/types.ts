@@ -86,6 +86,14 @@ export interface VatGroup {
 	reverseCharge: boolean;
 }
 
+/** What is left of an invoice when a part of it is credited. A treatment that is not named has nothing left. */
+export interface Left {
+	/** The part takes back all of it. */
+	all: boolean;
+	groups: { treatment: VatTreatment; net: Minor; vat: Minor }[];
+	deduction: Minor | null;
+}
+
 export interface CisFigures {
 	rate: CisRate;
 	gross: Minor;

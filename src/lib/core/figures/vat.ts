@@ -144,6 +144,7 @@ export function takeVatOffLines(
 ): void {
 	const running = new Map<string, { gross: Minor; net: Minor }>();
 	const rates = new Map(groups.map((group) => [group.treatment, group.rate]));
+	const last = new Map<string, number>();
 	for (const [index, figures] of lines.entries()) {
 		const path = `lines.${index}.withoutVat`;
 		const label = `Line ${index + 1}, without VAT`;
@@ -166,10 +167,31 @@ export function takeVatOffLines(
 		const net = gross - taxWithin(gross, rate);
 		running.set(treatment, { gross, net });
 		figures.withoutVat = net - before.net;
+		last.set(treatment, index);
 		const operands = [
 			money('This rate so far, without VAT', net),
 			money('less the lines before', before.net, undefined, -1)
 		];
 		book.set(path, label, figures.withoutVat, 'sum', operands, 'vatWithinGross');
+	}
+	// Where the VAT of a group is what was left of an invoice's, its last line bears the penny.
+	for (const { treatment, net } of groups) {
+		const index = last.get(treatment);
+		const so = running.get(treatment);
+		if (index === undefined || !so || so.net === net) continue;
+		const worked = lines[index]!.withoutVat;
+		lines[index]!.withoutVat = worked + net - so.net;
+		book.set(
+			`lines.${index}.withoutVat`,
+			`Line ${index + 1}, without VAT`,
+			lines[index]!.withoutVat,
+			'sum',
+			[
+				money('As worked out', worked),
+				money('What this rate comes to', net, `vat.${treatment}.net`),
+				money('less its lines as worked out', so.net, undefined, -1)
+			],
+			'creditLeft'
+		);
 	}
 }

@@ -10,15 +10,19 @@ export function taxPointRuleOf(sheet: Pick<Sheet, 'releases' | 'stageId'>): TaxP
 	return sheet.stageId === undefined ? 'work' : 'stages';
 }
 
-/** Where a line bills work that ended on a day of its own: its tax point; null: the document's. */
+/** Where a line bills work that ended on a day of its own: its tax point, which a credit note copies; null: the document's. */
 export function lineTaxPoint(
 	line: Pick<SheetLine, 'workDone'>,
-	document: { issueDate: PlainDate }
+	document: { issueDate: PlainDate; corrects?: { issueDate: PlainDate } | null }
 ): PlainDate | null {
 	if (!line.workDone) return null;
 	// A run never mixes days on which the seller's standing differed.
 	return decideTaxPoint(
-		{ rule: 'work', workFinished: line.workDone, issued: document.issueDate },
+		{
+			rule: 'work',
+			workFinished: line.workDone,
+			issued: (document.corrects ?? document).issueDate
+		},
 		() => true
 	).date;
 }

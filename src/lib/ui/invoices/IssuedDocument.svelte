@@ -15,7 +15,6 @@
 	import SettlementBar from '../money/SettlementBar.svelte';
 	import Totals from './sheet/Totals.svelte';
 	import WorkingsPanel from './WorkingsPanel.svelte';
-	import CreditForm from './CreditForm.svelte';
 	import LateCharge from '../owed/LateCharge.svelte';
 	import Messages from './Messages.svelte';
 	import Paper from './Paper.svelte';
@@ -129,7 +128,7 @@
 				value={copyKey}
 			/><button class="button">Copy as new</button>
 		</form>
-		{#if item && document.creditedBy.length === 0}<button
+		{#if item && item.credited < document.total}<button
 				class="button"
 				aria-expanded={doing === 'credit'}
 				onclick={() => toggle('credit')}>Credit it</button
@@ -137,9 +136,11 @@
 	</div>
 
 	{#if document.creditedBy.length}<p class="panel py-2.5 px-3.5 mb-3">
-			Credited by {#each document.creditedBy as note (note.id)}<a href="/billing/{note.id}"
-					>{note.number}</a
-				>{/each}.
+			Credited by {#each document.creditedBy as note, index (note.id)}{index ? ', ' : ''}<a
+					href="/billing/{note.id}">{note.number}</a
+				>{/each}{item && item.credited < document.total
+				? `: ${displayPounds(item.credited)} of ${displayPounds(document.total)}`
+				: ''}.
 		</p>{/if}
 	{#if document.corrects}<p class="panel py-2.5 px-3.5 mb-3">
 			Corrects <a href="/billing/{document.corrects.id}">{document.corrects.number}</a>: {document
@@ -169,7 +170,11 @@
 			onclose={() => (doing = null)}
 		/>{/if}
 	{#if doing === 'pay'}<PaymentForm {document} {leftToDeduct} onclose={() => (doing = null)} />{/if}
-	{#if doing === 'credit'}<CreditForm {document} onclose={() => (doing = null)} />{/if}
+	{#if doing === 'credit'}{#await import('./CreditForm.svelte') then { default: CreditForm }}<CreditForm
+				{document}
+				mail={sending.to}
+				onclose={() => (doing = null)}
+			/>{/await}{/if}
 
 	{#if item}
 		<section class="panel standing pt-3 pb-3.5 px-4.5 mb-3.5 phone:px-3">

@@ -18,7 +18,8 @@ import {
 	loadDraft,
 	saveDraft
 } from '../../../../src/lib/server/services/invoices/drafts';
-import { frozenFigures, NotReadyError } from '../../../../src/lib/server/services/invoices/freeze';
+import { frozenFigures } from '../../../../src/lib/core/documents/frozen';
+import { NotReadyError } from '../../../../src/lib/server/services/invoices/freeze';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
 import { marginsOf } from '../../../../src/lib/server/services/jobs/margins';

@@ -33,6 +33,10 @@ export const RULES = {
 		title: 'Reverse charge for building and construction services',
 		reference: 'VATA 1994 s.55A'
 	},
+	creditLeft: {
+		title: 'Never more than is left of the invoice, and all of it with its last part',
+		reference: 'VAT Regulations 1995 reg. 15C, 38'
+	},
 	cis: { title: 'Construction Industry Scheme', reference: 'FA 2004 Part 3' },
 	cisGross: { title: 'Without VAT and CITB levy', reference: 'FA 2004 s.61(1)' },
 	cisMaterials: {

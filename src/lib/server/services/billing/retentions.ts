@@ -8,7 +8,7 @@ import { documentLines, documents, retentions } from '../../db/schema';
 import type { World } from '../../world';
 import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
-import { frozenFigures } from '../invoices/freeze';
+import { frozenFigures } from '../../../core/documents/frozen';
 import { loadJob } from '../jobs/jobs';
 import { noteJob } from '../trail/jobs';
 

@@ -6,7 +6,7 @@ import type { World } from '../../world';
 import { inHandOf } from '../ledger/inHand';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
-import { frozenFigures, frozenView } from '../invoices/freeze';
+import { frozenFigures, frozenView } from '../../../core/documents/frozen';
 import { lateChargeOf } from '../owed/lateCharges';
 import { mailsOf } from '../messages/outbox';
 import { paymentsOf } from '../money/payments';
@@ -21,10 +21,12 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		throw new NotFoundError('This document');
 	const item = db.select().from(openItems).where(eq(openItems.documentId, id)).get() ?? null;
 	const creditedBy = db
-		.select({ id: documents.id, number: documents.number })
+		.select({ id: documents.id, number: documents.number, frozen: documents.frozen })
 		.from(documents)
 		.where(and(eq(documents.correctsId, id), eq(documents.state, 'issued')))
-		.all();
+		.orderBy(documents.id)
+		.all()
+		.map((one) => ({ ...one, frozen: one.frozen! }));
 	const corrects =
 		row.correctsId === null
 			? null

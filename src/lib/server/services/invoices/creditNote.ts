@@ -1,125 +1,184 @@
-// A credit note for a whole invoice: a document of its own that copies what it corrects.
-import { and, eq, isNull, ne, notExists, sql } from 'drizzle-orm';
-import { alias } from 'drizzle-orm/sqlite-core';
-import type { Frozen } from '../../../core/documents/types';
+// A credit note, for a whole invoice or a part of it: a document of its own that copies what it corrects.
+import { and, eq, isNull, ne, sql } from 'drizzle-orm';
+import {
+	freezeCredit,
+	leftAfter,
+	type CreditWishes,
+	type LeftOfInvoice
+} from '../../../core/documents/credit';
+import { takesAll } from '../../../core/sheet/credit';
 import { post } from '../../db/journal';
-import type { Transaction } from '../../db/connection';
+import type { Reader, Transaction } from '../../db/connection';
 import { documents, openItems, retentions } from '../../db/schema';
 import type { World } from '../../world';
+import { giveBackParts } from '../jobs/givenBack';
 import { freeTaken } from '../jobs/takenParts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { discardDraft } from './drafts';
-import { frozenFigures } from './freeze';
-import { issueFrozen, type Issued } from './issue';
+import { discardInTransaction } from './drafts';
+import { issueTogether, type Issued, type ToIssue } from './issue';
 import { resettle } from '../ledger/settlement';
+import { queueIssued } from './send';
 import { note } from '../trail/documents';
 
-const corrections = alias(documents, 'corrections');
+export interface CreditForm extends CreditWishes {
+	/** Names the press of the button: a second press gives the same note back. */
+	key: string;
+	reason: string;
+	/** It goes to the customer by e-mail. */
+	send?: boolean;
+}
 
-/**
- * Credits an invoice in full. `key` names the press of the button: a second press gives the same note back.
- * Source: VATA 1994 Sch. 11, VAT Regulations 1995 reg. 15C: treatment, tax point, rate and reverse charge are copied.
- * @throws FieldError without a reason, RefusedError where it has been credited already.
- */
-export async function creditInvoice(
+/** Credits all that is left of an invoice. @throws as `creditPart` */
+export function creditInvoice(
 	world: World,
 	invoiceId: number,
 	reason: string,
 	key: string
 ): Promise<Issued> {
-	const why = reason.trim();
-	if (why === '') throw new FieldError({ reason: 'A credit note says why it is given.' });
-	if (why.length > 300) throw new FieldError({ reason: 'At most 300 characters.' });
-	const same = world.db.select().from(documents).where(eq(documents.key, key)).get();
-	if (same?.number) return { id: same.id, number: same.number };
+	return creditPart(world, invoiceId, { key, reason, wishes: null, again: true });
+}
 
-	const invoice = world.db.select().from(documents).where(eq(documents.id, invoiceId)).get();
-	if (!invoice || invoice.state !== 'issued' || invoice.kind !== 'invoice' || !invoice.frozen)
-		throw new NotFoundError('This invoice');
-	refuseTwice(world.db, invoiceId);
-	refuseReleased(world.db, invoiceId);
-	await creditCharges(world, invoice, key);
-	const original = invoice.frozen;
-	const figures = frozenFigures(original);
-	const frozen: Frozen = {
-		...original,
-		kind: 'creditNote',
-		issueDate: world.clock.today(),
-		corrects: {
-			number: invoice.number!,
-			issueDate: original.issueDate,
-			reason: why,
-			reverseCharge: figures.decisions.reverseCharge.answer
-		}
-	};
-	return issueFrozen(world, {
-		frozen,
-		figures: frozenFigures(frozen),
-		draftId: null,
-		version: 0,
-		correctsId: invoiceId,
-		key,
-		after: (tx, id, number) => {
-			refuseTwice(tx, invoiceId, id);
-			refuseReleased(tx, invoiceId);
-			settleCredited(tx, world, invoiceId, number);
-			// What the invoice billed can be billed again, and what it held back is not owed any more.
-			freeTaken(tx, invoiceId, world.clock.now());
-			tx.delete(retentions)
-				.where(and(eq(retentions.documentId, invoiceId), isNull(retentions.releasedById)))
-				.run();
-			note(tx, {
-				documentId: id,
-				at: world.clock.now(),
-				who: 'you',
-				what: 'corrects',
-				detail: invoice.number!
-			});
-		}
+/**
+ * Credits lines, units or amounts of an invoice, in whatever state of payment it is.
+ * Source: VATA 1994 Sch. 11, VAT Regulations 1995 reg. 15C: treatment, tax point, rate and reverse charge are copied.
+ * @throws FieldError without a reason, at `quantity.N`, `amount.N` or `off` where more is asked than is left; RefusedError
+ * where nothing is left, or what it held back was released.
+ */
+export async function creditPart(
+	world: World,
+	invoiceId: number,
+	form: CreditForm
+): Promise<Issued> {
+	readReason(form.reason);
+	return issueTogether(world, () => {
+		const same = world.db.select().from(documents).where(eq(documents.key, form.key)).get();
+		if (same?.number) return { id: same.id, number: same.number };
+		return planCredits(world, invoiceId, form);
 	});
 }
 
-/** A charge for lateness falls with the debt it stands on: it is credited before it, and a draft of one is thrown away. */
-async function creditCharges(
-	world: World,
-	invoice: { id: number; number: string | null },
-	key: string
-): Promise<void> {
-	const charges = world.db
-		.select({ id: documents.id, state: documents.state })
+/** The credit note, and before it those of the charges that fall with the debt. */
+export function planCredits(world: World, invoiceId: number, form: CreditForm): ToIssue[] {
+	const plan = planCredit(world, invoiceId, form);
+	if (form.wishes !== null) return [plan];
+	const { issued, drafts } = chargesOn(world.db, invoiceId);
+	return [
+		...issued.map((id) =>
+			planCredit(world, id, {
+				key: `${form.key}:charge:${id}`,
+				reason: `${plan.frozen.corrects!.number} was credited`,
+				wishes: null,
+				again: true
+			})
+		),
+		{
+			...plan,
+			after: (tx, id, number) => {
+				for (const draft of drafts) discardInTransaction(tx, world, draft, true);
+				plan.after?.(tx, id, number);
+			}
+		}
+	];
+}
+
+function readReason(reason: string): string {
+	const why = reason.trim();
+	if (why === '') throw new FieldError({ reason: 'A credit note says why it is given.' });
+	if (why.length > 300) throw new FieldError({ reason: 'At most 300 characters.' });
+	return why;
+}
+
+/** What is left of an issued invoice after the credit notes that stand. @throws NotFoundError, RefusedError where nothing is */
+export function leftOfInvoice(db: Reader, invoiceId: number): LeftOfInvoice & { seen: string } {
+	const invoice = db.select().from(documents).where(eq(documents.id, invoiceId)).get();
+	if (!invoice || invoice.state !== 'issued' || invoice.kind !== 'invoice' || !invoice.frozen)
+		throw new NotFoundError('This invoice');
+	const notes = db
+		.select({ number: documents.number, frozen: documents.frozen })
+		.from(documents)
+		.where(and(eq(documents.correctsId, invoiceId), eq(documents.state, 'issued')))
+		.orderBy(documents.id)
+		.all();
+	const left = leftAfter(
+		invoice.number!,
+		invoice.frozen,
+		notes.map(({ frozen }) => frozen!)
+	);
+	if (left.nothing)
+		throw new RefusedError(
+			`This invoice has been credited already, by ${notes.map(({ number }) => number).join(', ')}.`
+		);
+	return { ...left, seen: notes.map(({ number }) => number).join() };
+}
+
+/** Everything that crediting one document does, ready to be issued. */
+function planCredit(world: World, invoiceId: number, form: CreditForm): ToIssue {
+	const { db } = world;
+	const left = leftOfInvoice(db, invoiceId);
+	const { number: invoiceNumber, lines, seen } = left;
+	const { frozen, figures, parts } = freezeCredit(
+		left,
+		form,
+		readReason(form.reason),
+		world.clock.today()
+	);
+	const held = parts ? parts.some(({ retention }) => retention !== 0) : true;
+	if (held) refuseReleased(db, invoiceId);
+	return {
+		frozen,
+		figures,
+		draftId: null,
+		version: 0,
+		correctsId: invoiceId,
+		key: form.key,
+		unchanged: (tx) => {
+			if (held) refuseReleased(tx, invoiceId);
+			return leftOfInvoice(tx, invoiceId).seen === seen;
+		},
+		after: (tx, id, number) => {
+			const at = world.clock.now();
+			settleCredited(tx, world, invoiceId, number);
+			if (parts && !takesAll(lines, parts)) giveBackParts(tx, invoiceId, lines, parts, at);
+			else {
+				// What the invoice held back is not owed any more, and what it billed can be billed again.
+				tx.delete(retentions)
+					.where(and(eq(retentions.documentId, invoiceId), isNull(retentions.releasedById)))
+					.run();
+				if (form.again) freeTaken(tx, invoiceId, at);
+			}
+			note(tx, { documentId: id, at, who: 'you', what: 'corrects', detail: invoiceNumber });
+			if (form.send) queueIssued(tx, world, id, { key: `send:${id}:with-issue`, who: 'you' });
+		}
+	};
+}
+
+/** Charges for the lateness of an invoice that stand, whole or in part, and drafts of such. */
+function chargesOn(db: Reader, invoiceId: number): { issued: number[]; drafts: number[] } {
+	const charges = db
+		.select({ id: documents.id, state: documents.state, total: documents.total })
 		.from(documents)
 		.where(
 			and(
 				eq(documents.origin, 'lateCharge'),
-				eq(documents.aboutId, invoice.id),
-				ne(documents.state, 'discarded'),
-				notExists(
-					world.db
-						.select({ one: sql`1` })
-						.from(corrections)
-						.where(and(eq(corrections.correctsId, documents.id), eq(corrections.state, 'issued')))
-				)
+				eq(documents.aboutId, invoiceId),
+				ne(documents.state, 'discarded')
 			)
 		)
 		.all();
-	for (const { id, state } of charges)
-		if (state === 'draft') discardDraft(world, id, true);
-		else await creditInvoice(world, id, `${invoice.number} was credited`, `${key}:charge:${id}`);
-}
-
-function refuseTwice(db: Transaction | World['db'], invoiceId: number, except?: number): void {
-	const others = db
-		.select({ id: documents.id, number: documents.number })
-		.from(documents)
-		.where(and(eq(documents.correctsId, invoiceId), eq(documents.state, 'issued')))
-		.all()
-		.filter((row) => row.id !== except);
-	if (others.length)
-		throw new RefusedError(`This invoice has been credited already, by ${others[0]!.number}.`);
+	const stands = ({ id, total }: { id: number; total: number }) =>
+		db
+			.select({ sum: sql<number>`coalesce(sum(${documents.total}), 0)` })
+			.from(documents)
+			.where(and(eq(documents.correctsId, id), eq(documents.state, 'issued')))
+			.get()!.sum < total;
+	return {
+		issued: charges.filter((one) => one.state === 'issued' && stands(one)).map(({ id }) => id),
+		drafts: charges.filter(({ state }) => state === 'draft').map(({ id }) => id)
+	};
 }
 
 /** What it held back was billed by its release: credited by itself, that part would be billed once more. */
-function refuseReleased(db: Transaction | World['db'], invoiceId: number): void {
+function refuseReleased(db: Reader, invoiceId: number): void {
 	const released = db
 		.select({ number: documents.number })
 		.from(retentions)

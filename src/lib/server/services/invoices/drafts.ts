@@ -14,7 +14,7 @@ import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../..
 import { freeTaken, syncTaken, withoutTaken } from '../jobs/takenParts';
 import { indexDocument } from '../trail/search';
 import { restoreStage } from '../jobs/stageBooks';
-import { frozenFigures } from './freeze';
+import { frozenFigures } from '../../../core/documents/frozen';
 import { note } from '../trail/documents';
 
 /**
@@ -202,23 +202,31 @@ function safePence(minor: bigint): number {
 
 /** Puts a draft aside, or brings it back. */
 export function discardDraft(world: World, id: number, discarded: boolean): void {
+	writeAtOnce(world.db, (tx) => discardInTransaction(tx, world, id, discarded));
+}
+
+/** As `discardDraft`, in the caller's transaction. */
+export function discardInTransaction(
+	tx: Transaction,
+	world: World,
+	id: number,
+	discarded: boolean
+): void {
 	const now = world.clock.now();
-	writeAtOnce(world.db, (tx) => {
-		const row = tx.select().from(documents).where(eq(documents.id, id)).get();
-		if (row?.state === 'issued')
-			throw new RefusedError(
-				'This invoice has been issued, so it cannot be thrown away. Credit it instead.'
-			);
-		if (row?.state !== (discarded ? 'draft' : 'discarded')) return;
-		tx.update(documents)
-			.set({ state: discarded ? 'discarded' : 'draft', updatedAt: now })
-			.where(eq(documents.id, id))
-			.run();
-		if (discarded) return freeTaken(tx, id, now);
-		// What somebody else bills by now stays theirs, and issuing says so.
-		syncTaken(tx, id, row.sheet);
-		restoreStage(tx, id);
-	});
+	const row = tx.select().from(documents).where(eq(documents.id, id)).get();
+	if (row?.state === 'issued')
+		throw new RefusedError(
+			'This invoice has been issued, so it cannot be thrown away. Credit it instead.'
+		);
+	if (row?.state !== (discarded ? 'draft' : 'discarded')) return;
+	tx.update(documents)
+		.set({ state: discarded ? 'discarded' : 'draft', updatedAt: now })
+		.where(eq(documents.id, id))
+		.run();
+	if (discarded) return freeTaken(tx, id, now);
+	// What somebody else bills by now stays theirs, and issuing says so.
+	syncTaken(tx, id, row.sheet);
+	restoreStage(tx, id);
 }
 
 /** A new draft with everything of another document but its dates and its order number. */

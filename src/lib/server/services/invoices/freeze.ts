@@ -1,11 +1,7 @@
 // From a draft to what is frozen: both parties, the dates, the figures, and the document as it reads.
 import { NO_STANDING } from '../../../core/parties';
-import { viewDocument } from '../../../core/documents/view';
-import { type DocumentView, type Marking } from '../../../core/documents/viewTypes';
 import type { Frozen } from '../../../core/documents/types';
-import { computeInvoice } from '../../../core/figures/invoice';
-import type { InvoiceFigures, InvoiceInput } from '../../../core/figures/types';
-import { GB } from '../../../core/regimes/gb';
+import type { InvoiceFigures } from '../../../core/figures/types';
 import type { SheetContext } from '../../../core/sheet/context';
 import { readSheet, type SheetReading } from '../../../core/sheet/read';
 import type { Problem, Sheet } from '../../../core/sheet/types';
@@ -74,36 +70,4 @@ export function previewDraft(sheet: Sheet, context: SheetContext): FrozenDraft |
 		frozen: freeze(sheet, reading, reading.customer ?? NOBODY, context),
 		figures: reading.figures
 	};
-}
-
-/** The input a frozen document was computed from: the same figures come out of it again, always. */
-export function frozenInput(frozen: Frozen): InvoiceInput {
-	const { seller, customer, corrects, sheet } = frozen;
-	const { vatRegistered, vatNumber, ...facts } = seller;
-	const { standing, ...who } = customer;
-	const context: SheetContext = {
-		seller: {
-			...facts,
-			vatStatuses: [{ from: '0001-01-01', registered: vatRegistered, number: vatNumber }]
-		},
-		customer: { ...who, standings: [{ ...standing, from: null }] },
-		today: frozen.issueDate,
-		...(corrects
-			? { corrects: { taxPoint: frozen.taxPoint, reverseCharge: corrects.reverseCharge } }
-			: {}),
-		...(frozen.reverseCharge === undefined
-			? {}
-			: { follows: { reverseCharge: frozen.reverseCharge } })
-	};
-	const { input } = readSheet(sheet, context);
-	if (!input) throw new Error('a frozen document has no lines');
-	return { ...input, date: frozen.taxPoint };
-}
-
-export function frozenFigures(frozen: Frozen): InvoiceFigures {
-	return computeInvoice(frozenInput(frozen), GB);
-}
-
-export function frozenView(frozen: Frozen, number: string, marking: Marking): DocumentView {
-	return viewDocument(frozen, frozenFigures(frozen), number, marking);
 }

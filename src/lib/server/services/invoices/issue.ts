@@ -48,16 +48,19 @@ export function issueInvoice(
 	version: number,
 	after?: ToIssue['after']
 ): Promise<Issued> {
-	return oneAtATime(async () => {
-		for (let attempt = 0; attempt < 5; attempt++) {
-			try {
-				return await tryToIssue(world, id, version, after);
-			} catch (error) {
-				if (!(error instanceof RaceLostError)) throw error;
-			}
+	return oneAtATime(() => again(() => tryToIssue(world, id, version, after)));
+}
+
+/** Starts over where somebody else took the number, or changed what it is made of. */
+async function again<T>(work: () => Promise<T>): Promise<T> {
+	for (let attempt = 0; attempt < 5; attempt++) {
+		try {
+			return await work();
+		} catch (error) {
+			if (!(error instanceof RaceLostError)) throw error;
 		}
-		throw new RefusedError('Others were issuing at the same moment. Try again.');
-	});
+	}
+	throw new RefusedError('Others were issuing at the same moment. Try again.');
 }
 
 async function tryToIssue(
@@ -173,8 +176,36 @@ export interface ToIssue {
 }
 
 /** Draws the PDF and writes everything in one transaction. */
-export async function issueFrozen(world: World, plan: ToIssue): Promise<Issued> {
+async function issueFrozen(world: World, plan: ToIssue): Promise<Issued> {
 	return commitFrozen(world, plan, await drawFrozen(world, plan, 0));
+}
+
+/**
+ * Issues what is made on the spot: all of it in one transaction, in order, or none. `plan` is asked anew where others were
+ * quicker; it may answer with what stands already.
+ */
+export function issueTogether(
+	world: World,
+	plan: () => readonly ToIssue[] | Issued
+): Promise<Issued> {
+	return oneAtATime(() =>
+		again(async () => {
+			const plans = plan();
+			if ('number' in plans) return plans;
+			const ahead = new Map<string, number>();
+			const drawn = await Promise.all(
+				plans.map(async (one) => {
+					const before = ahead.get(one.frozen.kind) ?? 0;
+					ahead.set(one.frozen.kind, before + 1);
+					return { plan: one, page: await drawFrozen(world, one, before) };
+				})
+			);
+			return writeAtOnce(world.db, (tx) => {
+				const issued = drawn.map(({ plan: one, page }) => writeFrozen(tx, world, one, page));
+				return issued.at(-1)!;
+			});
+		})
+	);
 }
 
 interface Drawn {
@@ -203,81 +234,83 @@ async function drawFrozen(
 	return { running, number, token, pdf };
 }
 
-/** @throws RaceLostError where the number was taken, or what it was frozen from has changed */
 function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
+	return writeAtOnce(world.db, (tx) => writeFrozen(tx, world, plan, drawn));
+}
+
+/** @throws RaceLostError where the number was taken, or what it was frozen from has changed */
+function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn): Issued {
 	const { frozen, figures, draftId } = plan;
 	const { kind } = frozen;
 	const { running, number, token, pdf } = drawn;
 	const now = world.clock.now();
-	return writeAtOnce(world.db, (tx) => {
-		if (loadSeries(tx, kind).next !== running) throw new RaceLostError();
-		if (draftId !== null) {
-			const draft = loadDraft(tx, draftId);
-			if (draft.state === 'issued') return { id: draftId, number: draft.number! };
-			if (draft.version !== plan.version)
-				throw new ConflictError(
-					'This draft was changed in another tab. Look at it again before it is issued.'
-				);
-		}
-		if (plan.unchanged && !plan.unchanged(tx)) throw new RaceLostError();
-		const taken = tx
-			.select({ id: documents.id })
-			.from(documents)
-			.where(and(eq(documents.kind, kind), eq(documents.number, number)))
-			.get();
-		if (taken)
-			throw new RefusedError(
-				`The number ${number} is taken already. Choose another next number in the settings.`
+	if (loadSeries(tx, kind).next !== running) throw new RaceLostError();
+	if (draftId !== null) {
+		const draft = loadDraft(tx, draftId);
+		if (draft.state === 'issued') return { id: draftId, number: draft.number! };
+		if (draft.version !== plan.version)
+			throw new ConflictError(
+				'This draft was changed in another tab. Look at it again before it is issued.'
 			);
+	}
+	if (plan.unchanged && !plan.unchanged(tx)) throw new RaceLostError();
+	const taken = tx
+		.select({ id: documents.id })
+		.from(documents)
+		.where(and(eq(documents.kind, kind), eq(documents.number, number)))
+		.get();
+	if (taken)
+		throw new RefusedError(
+			`The number ${number} is taken already. Choose another next number in the settings.`
+		);
 
-		const id = draftId ?? insertShell(tx, plan, now);
-		insertLines(tx, id, frozen, figures);
-		tx.insert(documentFiles)
-			.values({
-				documentId: id,
-				name: `${number.replace(/[^\w.-]+/g, '-')}.pdf`,
-				sha256: sha256(pdf),
-				content: pdf
-			})
-			.run();
-		const total = Number(figures.total);
-		tx.update(documents)
-			.set({
-				number,
-				running,
-				token,
-				frozen: { ...frozen, sums: sumsOf(figures) },
-				issueDate: frozen.issueDate,
-				sortDate: frozen.issueDate,
-				taxPoint: frozen.taxPoint,
-				dueDate: frozen.dueDate,
-				customerId: frozen.customer.id,
-				customerName: frozen.customer.name,
-				net: Number(figures.net),
-				vatCharged: Number(figures.vatCharged),
-				vatReverseCharged: Number(figures.vatReverseCharged),
-				total,
-				totalSterling: total,
-				deduction: figures.cis ? Number(figures.cis.deduction) : null,
-				updatedAt: now,
-				issuedAt: now
-			})
-			.where(eq(documents.id, id))
-			.run();
-		tx.update(documents)
-			.set({ state: 'issued', seal: sealOf(tx, id) })
-			.where(eq(documents.id, id))
-			.run();
-		tx.update(numberSeries)
-			.set({ next: running + 1 })
-			.where(eq(numberSeries.kind, kind))
-			.run();
-		if (kind === 'invoice') openItem(tx, id, frozen, figures);
-		if (kind === 'invoice') recordBilled(tx, id, frozen, figures, now);
-		postIssue(tx, id, frozen, figures, now);
-		indexDocument(tx, id, { number, customer: frozen.customer.name, total, sheet: frozen.sheet });
-		note(tx, { documentId: id, at: now, who: 'you', what: 'issued', detail: number });
-		plan.after?.(tx, id, number);
-		return { id, number };
-	});
+	const id = draftId ?? insertShell(tx, plan, now);
+	insertLines(tx, id, frozen, figures);
+	tx.insert(documentFiles)
+		.values({
+			documentId: id,
+			name: `${number.replace(/[^\w.-]+/g, '-')}.pdf`,
+			sha256: sha256(pdf),
+			content: pdf
+		})
+		.run();
+	const total = Number(figures.total);
+	tx.update(documents)
+		.set({
+			number,
+			running,
+			token,
+			frozen: { ...frozen, sums: sumsOf(figures) },
+			issueDate: frozen.issueDate,
+			sortDate: frozen.issueDate,
+			taxPoint: frozen.taxPoint,
+			dueDate: frozen.dueDate,
+			customerId: frozen.customer.id,
+			customerName: frozen.customer.name,
+			net: Number(figures.net),
+			vatCharged: Number(figures.vatCharged),
+			vatReverseCharged: Number(figures.vatReverseCharged),
+			total,
+			totalSterling: total,
+			deduction: figures.cis ? Number(figures.cis.deduction) : null,
+			updatedAt: now,
+			issuedAt: now
+		})
+		.where(eq(documents.id, id))
+		.run();
+	tx.update(documents)
+		.set({ state: 'issued', seal: sealOf(tx, id) })
+		.where(eq(documents.id, id))
+		.run();
+	tx.update(numberSeries)
+		.set({ next: running + 1 })
+		.where(eq(numberSeries.kind, kind))
+		.run();
+	if (kind === 'invoice') openItem(tx, id, frozen, figures);
+	if (kind === 'invoice') recordBilled(tx, id, frozen, figures, now);
+	postIssue(tx, id, frozen, figures, now);
+	indexDocument(tx, id, { number, customer: frozen.customer.name, total, sheet: frozen.sheet });
+	note(tx, { documentId: id, at: now, who: 'you', what: 'issued', detail: number });
+	plan.after?.(tx, id, number);
+	return { id, number };
 }

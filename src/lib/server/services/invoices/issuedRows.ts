@@ -7,7 +7,7 @@ import type { SheetLine } from '../../../core/sheet/types';
 import { type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
 import { documentLines, documents, openItems } from '../../db/schema';
-import { frozenInput } from './freeze';
+import { frozenInput } from '../../../core/documents/frozen';
 import { salesByJob } from './billed';
 import { newToken } from '../business/keys';
 

@@ -8,7 +8,7 @@ import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { mailAddresses } from '../customers/parts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { frozenFigures } from './freeze';
+import { frozenFigures } from '../../../core/documents/frozen';
 import { linkOf, queueMail } from '../messages/outbox';
 import { note } from '../trail/documents';
 

@@ -12,7 +12,8 @@ import type { World } from '../../world';
 import { useInHand } from './useInHand';
 import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
-import { frozenFigures, NotReadyError } from '../invoices/freeze';
+import { frozenFigures } from '../../../core/documents/frozen';
+import { NotReadyError } from '../invoices/freeze';
 import { issueInvoice } from '../invoices/issue';
 
 /** @returns how many were billed */

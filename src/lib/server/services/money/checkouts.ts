@@ -6,7 +6,7 @@ import { checkouts, customers, documents, openItems, trials } from '../../db/sch
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { frozenFigures } from '../invoices/freeze';
+import { frozenFigures } from '../../../core/documents/frozen';
 import { stillToPay } from '../ledger/position';
 import { note } from '../trail/documents';
 

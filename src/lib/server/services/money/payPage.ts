@@ -6,7 +6,7 @@ import { checkouts, documentFiles, documents, openItems, trials, trail } from '.
 import type { World } from '../../world';
 import { feePassedOn } from './checkouts';
 import { NotFoundError } from '../../../core/refusals';
-import { frozenFigures, frozenView } from '../invoices/freeze';
+import { frozenFigures, frozenView } from '../../../core/documents/frozen';
 import { stillToPay } from '../ledger/position';
 import { note } from '../trail/documents';
 

@@ -1,12 +1,13 @@
 import { error, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, box, idOf, orNotFound, rowId, tick } from '$lib/server/answers';
+import { act, box, byId, idOf, orNotFound, rowId, tick } from '$lib/server/answers';
 import { parseMoney } from '$lib/core/money/decimal';
+import { readCredit } from '$lib/core/documents/credit';
 import { readTypedNumber } from '$lib/core/money/typed';
 import { loadSheetPage } from '$lib/server/services/invoices/sheetPage';
 import { useInHand } from '$lib/server/services/money/useInHand';
 import { refundByHand, refundCard } from '$lib/server/services/money/refunds';
-import { creditInvoice } from '$lib/server/services/invoices/creditNote';
+import { creditPart } from '$lib/server/services/invoices/creditNote';
 import { documentDetail, documentState } from '$lib/server/services/desk/documents';
 import { chargeLate } from '$lib/server/services/owed/lateCharges';
 import { deliverDue } from '$lib/server/clockwork/delivery';
@@ -97,7 +98,22 @@ export const actions: Actions = {
 			useInHand(world, idOf(event.params.id), key);
 		}),
 	credit: (event) =>
-		act(event, z.object({ ...press, reason: box }), async ({ key, reason }, world) => ({
-			creditNote: await creditInvoice(world, idOf(event.params.id), reason, `credit:${key}`)
-		}))
+		act(
+			event,
+			z.object({ ...press, reason: box, way: box, off: box, again: tick, send: tick }),
+			async ({ key, reason, way, off, again, send }, world, posted) => {
+				const typed = {
+					way,
+					off,
+					take: byId(posted, 'take'),
+					quantity: byId(posted, 'quantity'),
+					amount: byId(posted, 'amount')
+				};
+				const wishes = readCredit(typed);
+				const form = { key: `credit:${key}`, reason, wishes, again, send };
+				const creditNote = await creditPart(world, idOf(event.params.id), form);
+				void deliverDue(world);
+				return { creditNote };
+			}
+		)
 };

@@ -1,0 +1,54 @@
+// What was frozen when a document was issued gives the same input, the same figures and the same page again, always.
+import { computeInvoice } from '../figures/invoice';
+import type { InvoiceFigures, InvoiceInput, Left } from '../figures/types';
+import { GB } from '../regimes/gb';
+import type { SheetContext } from '../sheet/context';
+import { readSheet } from '../sheet/read';
+import type { Frozen, FrozenLeft } from './types';
+import { viewDocument } from './view';
+import type { DocumentView, Marking } from './viewTypes';
+
+/** The input a frozen document was computed from. */
+export function frozenInput(frozen: Frozen): InvoiceInput {
+	const { seller, customer, corrects, sheet } = frozen;
+	const { vatRegistered, vatNumber, ...facts } = seller;
+	const { standing, ...who } = customer;
+	const context: SheetContext = {
+		seller: {
+			...facts,
+			vatStatuses: [{ from: '0001-01-01', registered: vatRegistered, number: vatNumber }]
+		},
+		customer: { ...who, standings: [{ ...standing, from: null }] },
+		today: frozen.issueDate,
+		...(corrects
+			? { corrects: { taxPoint: frozen.taxPoint, reverseCharge: corrects.reverseCharge } }
+			: {}),
+		...(frozen.reverseCharge === undefined
+			? {}
+			: { follows: { reverseCharge: frozen.reverseCharge } })
+	};
+	const { input } = readSheet(sheet, context);
+	if (!input) throw new Error('a frozen document has no lines');
+	return { ...input, date: frozen.taxPoint };
+}
+
+export function frozenFigures(frozen: Frozen): InvoiceFigures {
+	const left = frozen.corrects?.left;
+	return computeInvoice(frozenInput(frozen), GB, left && leftOf(left));
+}
+
+export function frozenView(frozen: Frozen, number: string, marking: Marking): DocumentView {
+	return viewDocument(frozen, frozenFigures(frozen), number, marking);
+}
+
+function leftOf({ all, groups, deduction }: FrozenLeft): Left {
+	return {
+		all,
+		groups: groups.map(({ treatment, net, vat }) => ({
+			treatment,
+			net: BigInt(net),
+			vat: BigInt(vat)
+		})),
+		deduction: deduction === null ? null : BigInt(deduction)
+	};
+}
