@@ -37,14 +37,15 @@ describe('getting the money in', () => {
 		const rows = (price: string) => ({ rows: [line('a', 'Render', price)] });
 		made.net = await issued(world, CONTRACTOR);
 		made.dairy = await issued(world, { ...FIRM, name: 'Corvane Dairy Ltd' }, rows('1000'));
-		made.agent = await issued(world, { ...FIRM, name: 'Staithe Lettings Ltd' }, rows('100'));
+		const agent = await issued(world, { ...FIRM, name: 'Staithe Lettings Ltd' }, rows('100'));
+		made.agent = agent;
 		for (const [name, price] of [
 			['agent2', '200'],
 			['agent3', '300']
 		] as const) {
 			made[name] = await issued(
 				world,
-				{ ...FIRM, name: `${name} household`, billToId: made.agent.customerId },
+				{ ...FIRM, name: `${name} household`, billToId: agent.customerId },
 				rows(price)
 			);
 		}

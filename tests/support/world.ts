@@ -17,7 +17,8 @@ import { dataFile, MIGRATIONS, openWorld } from '../../src/lib/server/open';
 import { saveBusiness } from '../../src/lib/server/services/business/settings';
 import { addCustomer } from '../../src/lib/server/services/customers/customers';
 import { beginInvoice, saveDraft } from '../../src/lib/server/services/invoices/drafts';
-import { issueInvoice, type Issued } from '../../src/lib/server/services/invoices/issue';
+import { issueInvoice } from '../../src/lib/server/services/invoices/issue';
+import type { Issued } from '../../src/lib/server/services/invoices/issuing';
 import { receiveCardEvent } from '../../src/lib/server/services/money/cardEvents';
 import type { World } from '../../src/lib/server/world';
 

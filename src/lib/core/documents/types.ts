@@ -1,7 +1,7 @@
 // What is frozen when a document is issued: both parties, the sheet, and the figures.
 import type { PlainDate } from '../calendar/types';
 import type { CisRate, ContractClass, CustomerKind, VatTreatment } from '../regimes/types';
-import type { Sheet } from '../sheet/types';
+import type { Sheet, SheetAbout } from '../sheet/types';
 
 export interface SellerFacts {
 	tradingName: string;
@@ -57,10 +57,12 @@ export interface Frozen {
 	 * total, deduction, retention. Pence.
 	 */
 	sums?: (number | null)[];
-	/** Copied from the invoices whose retention it releases. */
+	/** Copied from the invoices it follows: whose retention it releases, or whose price it raises. */
 	reverseCharge?: boolean;
 	/** The number and date of the invoice a credit note corrects, and why. */
 	corrects: Correction | null;
+	/** The invoice it stands in place of, or whose price it raises, and why. */
+	about?: { as: SheetAbout['as']; number: string; issueDate: PlainDate; reason: string };
 }
 
 export interface Correction {

@@ -131,7 +131,7 @@ function siteLines({ customer, sheet }: Frozen): string[] {
 }
 
 function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
-	const { sheet, seller, corrects } = frozen;
+	const { sheet, seller, corrects, about } = frozen;
 	const credit = frozen.kind === 'creditNote';
 	const facts: ViewFact[] = [
 		{
@@ -163,6 +163,18 @@ function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 						value: `${corrects.number} of ${displayDate(corrects.issueDate)}`
 					},
 					{ id: 'reason' as const, label: 'Reason', value: corrects.reason }
+				]
+			: []),
+		...(about
+			? [
+					{
+						id: 'corrects' as const,
+						label: about.as === 'debit' ? 'In addition to' : 'In place of',
+						value: `${about.number} of ${displayDate(about.issueDate)}`
+					},
+					...(about.as === 'debit'
+						? [{ id: 'reason' as const, label: 'Reason', value: about.reason }]
+						: [])
 				]
 			: []),
 		...(sheet.orderNumber.trim()
@@ -274,7 +286,9 @@ function displayPrice(typed: string): string {
 function titleOf({ kind, seller, sheet }: Frozen): string {
 	if (kind === 'creditNote') return 'Credit note';
 	if (sheet.charge === 'late') return 'Late payment charge';
-	return seller.vatRegistered ? 'VAT invoice' : 'Invoice';
+	if (sheet.about?.as === 'debit') return 'Debit note';
+	const invoice = seller.vatRegistered ? 'VAT invoice' : 'Invoice';
+	return sheet.deposit ? `${invoice} for a deposit` : invoice;
 }
 
 /** A line whose work ended on a day of its own says when it was supplied (VAT Regulations 1995 reg. 14(1)(b)). */

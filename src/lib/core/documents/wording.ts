@@ -1,6 +1,7 @@
 // What the messages about a document say, before the owner changes a word.
 import { displayDate } from '../calendar/conversion';
 import { displayPounds } from '../money/display';
+import { withinSentence } from '../words';
 import type { StatementView } from './statementView';
 import type { Frozen } from './types';
 
@@ -24,9 +25,16 @@ export function documentMessage(frozen: Frozen, number: string, payable: bigint)
 			text: `Hello\n\nHere is credit note ${number} for ${displayPounds(payable)}, which corrects invoice ${frozen.corrects?.number}.\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
 		};
 	}
+	const what = frozen.sheet.about?.as === 'debit' ? 'Debit note' : 'Invoice';
+	const instead =
+		frozen.about?.as === 'replacement'
+			? ` It stands in place of ${frozen.about.number}, which the credit note that goes with it takes back: ${frozen.about.reason}.`
+			: frozen.about
+				? ` It adds to ${frozen.about.number}: ${frozen.about.reason}.`
+				: '';
 	return {
-		subject: `Invoice ${number} from ${name}: ${displayPounds(payable)}, due ${displayDate(frozen.dueDate)}`,
-		text: `Hello\n\nHere is invoice ${number}${order}. ${displayPounds(payable)} is due by ${displayDate(frozen.dueDate)}.\n\nSee it and pay here: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}\n${name === frozen.seller.ownerName ? '' : name}`.trimEnd()
+		subject: `${what} ${number} from ${name}: ${displayPounds(payable)}, due ${displayDate(frozen.dueDate)}`,
+		text: `Hello\n\nHere is ${withinSentence(what)} ${number}${order}.${instead} ${displayPounds(payable)} is due by ${displayDate(frozen.dueDate)}.\n\nSee it and pay here: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}\n${name === frozen.seller.ownerName ? '' : name}`.trimEnd()
 	};
 }
 

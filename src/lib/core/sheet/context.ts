@@ -2,6 +2,7 @@
 import type { Terms } from '../calendar/terms';
 import type { PlainDate } from '../calendar/types';
 import type { CustomerRecord, SellerRecord } from '../parties';
+import type { SheetAbout } from './types';
 import type { TaxPoint } from '../regimes/gb/taxPoint';
 
 export interface SheetContext {
@@ -10,8 +11,21 @@ export interface SheetContext {
 	today: PlainDate;
 	/** Set on a credit note: copied from the invoice it corrects. */
 	corrects?: { taxPoint: PlainDate; reverseCharge: boolean };
-	/** Set on the release of a retention: decided as on the invoices that held it back. */
-	follows?: { reverseCharge: boolean };
+	/** What is copied of the documents it follows: a release of those that held back, a correction of its invoice. */
+	follows?: Follows;
+}
+
+export interface Follows {
+	/** Decided as on them; absent: decided anew. */
+	reverseCharge?: boolean;
+	/** The invoice a sheet is about. */
+	of?: {
+		as: SheetAbout['as'];
+		number: string;
+		issueDate: PlainDate;
+		taxPoint: PlainDate;
+		workFinished: PlainDate;
+	};
 }
 
 export interface SheetDates {

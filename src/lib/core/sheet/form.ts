@@ -4,7 +4,7 @@ import { isPlainDate } from '../calendar/queries';
 import { LINE_KINDS } from '../figures/types';
 import { BILLED_TYPES } from '../jobs/types';
 import { CONTRACT_CLASSES, VAT_TREATMENTS } from '../regimes/types';
-import { GROUPINGS, type Sheet } from './types';
+import { ABOUT, GROUPINGS, type Sheet } from './types';
 
 // Beyond what the sheet accepts, so that too long a text is kept and said to be so.
 const typed = z.string().max(50_000);
@@ -35,6 +35,8 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	releases: z.array(rowId).max(500).optional(),
 	paidOn: plainDate.optional(),
 	charge: z.literal('late').optional(),
+	deposit: z.literal(true).optional(),
+	about: z.strictObject({ as: z.enum(ABOUT), invoiceId: rowId, reason: typed }).optional(),
 	rows: z
 		.array(
 			z.union([

@@ -21,7 +21,7 @@ import { decideTaxPoint } from '../regimes/gb/taxPoint';
 import { explainFiguresError } from './explain';
 import { taxPointRuleOf } from './taxPoint';
 import { isBlank } from './blank';
-import type { SheetContext, SheetDates } from './context';
+import type { Follows, SheetContext, SheetDates } from './context';
 import { lawProblems } from '../regimes/gb/law';
 import type { Problem, Sheet, SheetLine } from './types';
 
@@ -104,20 +104,40 @@ function readDates(sheet: Sheet, context: SheetContext, stop: Stop): SheetDates 
 	}
 	const due = read(sheet.dueDate, dueDate(issueDate, terms), 'dueDate');
 	if (due < issueDate) stop('dueDate', 'It would be due before it is issued.');
+	const taxPoint = decideTaxPoint(
+		{
+			rule: taxPointRuleOf(sheet),
+			workFinished,
+			issued: issueDate,
+			paidOn: sheet.paidOn ?? null
+		},
+		(day) => sellerOn(context.seller, day).vatRegistered
+	);
+	const corrected = context.follows?.of;
 	return {
 		issueDate,
 		workFinished,
-		taxPoint: decideTaxPoint(
-			{
-				rule: taxPointRuleOf(sheet),
-				workFinished,
-				issued: issueDate,
-				paidOn: sheet.paidOn ?? null
-			},
-			(day) => sellerOn(context.seller, day).vatRegistered
-		),
+		taxPoint:
+			corrected && workFinished === corrected.workFinished
+				? taxPointOf(corrected, taxPoint)
+				: taxPoint,
 		dueDate: due,
 		terms
+	};
+}
+
+/** It is the supply of the invoice it corrects, at the same tax point. */
+function taxPointOf(
+	{ taxPoint, number }: NonNullable<Follows['of']>,
+	own: SheetDates['taxPoint']
+): SheetDates['taxPoint'] {
+	return {
+		...own,
+		date: taxPoint,
+		because: 'invoice',
+		reason: `It is the supply of ${number}, so its tax point stays.`,
+		reference: 'VATA 1994 s.6; VAT Regulations 1995 reg. 15C',
+		lastDayInTime: null
 	};
 }
 
@@ -133,6 +153,7 @@ function readTexts(sheet: Sheet, stop: Stop): void {
 	check(sheet.orderNumber, 'orderNumber', 200);
 	check(sheet.note, 'note', LONGEST_TEXT);
 	check(sheet.contractReason ?? '', 'contractReason', 500);
+	check(sheet.about?.reason ?? '', 'about.reason', 300);
 	for (const row of sheet.rows) {
 		if (row.type === 'heading') check(row.text, `rows.${row.id}.text`, 500);
 		else {

@@ -70,11 +70,24 @@ export interface Sheet {
 	/** The stage this sheet bills, or the invoice whose retention it releases. */
 	stageId?: number;
 	releases?: number[];
+	/** It asks for money before any work is done. */
+	deposit?: true;
 	/** It charges for the lateness of another invoice: no supply, and no VAT invoice. */
 	charge?: 'late';
+	/** What it is about where it corrects an issued invoice: in place of it, or in addition to it for a higher price. */
+	about?: SheetAbout;
 	/** All of it was paid on this day, before it was invoiced. */
 	paidOn?: PlainDate;
 	rows: SheetRow[];
+}
+
+export const ABOUT = ['replacement', 'debit'] as const;
+
+export interface SheetAbout {
+	as: (typeof ABOUT)[number];
+	invoiceId: number;
+	/** Printed on it; of a replacement, on the credit note that goes with it. */
+	reason: string;
 }
 
 /** A change that puts a problem right with one press. */

@@ -128,6 +128,16 @@
 				value={copyKey}
 			/><button class="button">Copy as new</button>
 		</form>
+		{#if item && item.credited < document.total && !document.frozen.sheet.charge}
+			<form method="post" action="?/correct">
+				<input type="hidden" name="key" value={copyKey} /><button class="button">Correct it</button>
+			</form>
+			<form method="post" action="?/raise">
+				<input type="hidden" name="key" value={copyKey} /><button class="button"
+					>Raise its price</button
+				>
+			</form>
+		{/if}
 		{#if item && item.credited < document.total}<button
 				class="button"
 				aria-expanded={doing === 'credit'}

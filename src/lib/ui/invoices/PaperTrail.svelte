@@ -45,6 +45,10 @@
 		refunded: 'You gave money back',
 		credited: 'You credited it',
 		corrects: 'You issued it to correct',
+		replaces: 'It stands in place of',
+		replacedBy: 'You issued in its place',
+		raises: 'You issued it to raise',
+		raisedBy: 'You raised its price by',
 		tried: 'You sent yourself a test'
 	};
 	function detail(what: string, text: string): string {

@@ -7,6 +7,7 @@ import { displayPounds } from '../../money/display';
 import { reasonById, reasonsOn } from './reasons';
 import type { Problem } from '../../sheet/types';
 import { customerProblems, standingProblems } from './standingLaw';
+import { paperProblems } from './kindLaw';
 import { type LawSubject } from './lawSubject';
 
 export function lawProblems(subject: LawSubject): Problem[] {
@@ -15,7 +16,8 @@ export function lawProblems(subject: LawSubject): Problem[] {
 		...standingProblems(subject),
 		...dateProblems(subject),
 		...lineProblems(subject),
-		...wholeProblems(subject)
+		...wholeProblems(subject),
+		...paperProblems(subject)
 	];
 }
 

@@ -99,7 +99,7 @@ export function standingProblems({
 	if (
 		sheet.contract !== null &&
 		sheet.contract !== 'construction' &&
-		!context.follows &&
+		context.follows?.reverseCharge === undefined &&
 		seller.vatRegistered &&
 		standing.vatRegistered &&
 		standing.cisRegistered &&

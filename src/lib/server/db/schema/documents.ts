@@ -29,7 +29,9 @@ export const DOCUMENT_ORIGINS = [
 	'repeat',
 	'lateCharge',
 	'cardFee',
-	'correction'
+	'correction',
+	'replacement',
+	'debitNote'
 ] as const;
 export type DocumentOrigin = (typeof DOCUMENT_ORIGINS)[number];
 
@@ -48,7 +50,7 @@ export const documents = sqliteTable(
 		/** A draft exactly as typed. */
 		sheet: text('sheet', { mode: 'json' }).$type<Sheet>().notNull(),
 		origin: text('origin', { enum: DOCUMENT_ORIGINS }).notNull(),
-		/** By its origin: the late invoice it charges for, or the payment whose card fee it bills. */
+		/** By its origin: the late invoice it charges for, the payment whose card fee it bills, the invoice it corrects. */
 		aboutId: integer('about_id'),
 		correctsId: integer('corrects_id').references((): AnySQLiteColumn => documents.id),
 		number: text('number'),

@@ -10,6 +10,7 @@ import { stageParts, stages } from '../../db/schema';
 import type { World } from '../../world';
 import { sheetContext } from '../invoices/drafts';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
+import { applicationMisses } from '../../../core/regimes/gb/kindLaw';
 import { previewDraft } from '../invoices/freeze';
 import { contractLines } from '../jobs/stageBooks';
 import { stageSheet } from './stages';
@@ -53,6 +54,14 @@ export function applicationView(world: World, jobId: number, stageId: number): D
 	const terms = context.customer?.terms ?? context.seller.terms;
 	const due = dueDate(appliedOn, { days: 0, endOfMonth: false });
 	const final = dueDate(appliedOn, terms);
+	const missing = applicationMisses({
+		sum: preview.figures.payable,
+		basis: row.basis,
+		due,
+		finalDate: final
+	});
+	if (missing.length)
+		throw new RefusedError(`An application for payment says ${missing.join(', ')}.`);
 	return {
 		...view,
 		title: 'Application for payment',

@@ -203,6 +203,7 @@ export function stageSheet(
 		retention: job.pricesIncludeVat ? '' : job.retention,
 		retentionDue: job.retentionDue ?? '',
 		stageId,
+		...(kind === 'deposit' ? { deposit: true as const } : {}),
 		rows
 	};
 }

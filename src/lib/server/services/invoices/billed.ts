@@ -6,13 +6,29 @@ import { isBlank } from '../../../core/sheet/blank';
 import type { Problem, Sheet, SheetLine } from '../../../core/sheet/types';
 import type { Transaction, Reader } from '../../db/connection';
 import { retentions } from '../../db/schema';
-import { takenProblems, jobsOf, settleJobState } from '../jobs/takenParts';
+import { takenProblems, jobsOf, settleJobState, syncTaken } from '../jobs/takenParts';
 import { noteUsed } from '../prices/prices';
-import { releasedBy, stageProblems } from '../jobs/stageBooks';
+import { releasedBy, stageProblems, takeStageOver } from '../jobs/stageBooks';
 
 /** What keeps a draft from billing what it says it bills. */
 export function billingProblems(db: Reader, documentId: number, sheet: Sheet): Problem[] {
-	return [...takenProblems(db, documentId, sheet), ...stageProblems(db, documentId, sheet)];
+	const holders = [documentId, ...replacedBy(sheet)];
+	return [...takenProblems(db, holders, sheet), ...stageProblems(db, documentId, holders, sheet)];
+}
+
+/** The invoice in whose place a sheet stands: what it holds is as good as the sheet's own. */
+const replacedBy = ({ about }: Sheet): number[] =>
+	about?.as === 'replacement' ? [about.invoiceId] : [];
+
+/** What a credited invoice billed is taken over by what stands in its place, as far as it bills it still. */
+export function takeOver(
+	tx: Transaction,
+	invoiceId: number,
+	documentId: number,
+	sheet: Sheet
+): void {
+	syncTaken(tx, documentId, sheet);
+	takeStageOver(tx, invoiceId, documentId, sheet);
 }
 
 const linesOf = (frozen: Frozen): SheetLine[] =>

@@ -15,7 +15,7 @@ import { giveBackParts } from '../jobs/givenBack';
 import { freeTaken } from '../jobs/takenParts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { discardInTransaction } from './drafts';
-import { issueTogether, type Issued, type ToIssue } from './issue';
+import { issueTogether, type Issued, type ToIssue } from './issuing';
 import { resettle } from '../ledger/settlement';
 import { queueIssued } from './send';
 import { note } from '../trail/documents';

@@ -4,7 +4,7 @@ import { blankSheet, isBlank } from '../../../core/sheet/blank';
 import type { SheetContext } from '../../../core/sheet/context';
 import { sheetForm } from '../../../core/sheet/form';
 import { readSheet } from '../../../core/sheet/read';
-import type { Sheet } from '../../../core/sheet/types';
+import type { Sheet, SheetAbout } from '../../../core/sheet/types';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { documents, type DocumentOrigin } from '../../db/schema';
 import type { World } from '../../world';
@@ -146,8 +146,12 @@ export function sheetContext(db: Reader, sheet: Sheet, today: string): SheetCont
 	};
 }
 
-/** What a release copies of the invoices that held back (docs/tax-gb.md 3); nothing for any other sheet. */
-function followed(db: Reader, { releases }: Sheet): SheetContext['follows'] {
+/**
+ * What a release copies of the invoices that held back (docs/tax-gb.md 3), and a correction of its invoice: its tax point,
+ * and for a higher price how its VAT was decided. Nothing for any other sheet.
+ */
+function followed(db: Reader, { releases, about }: Sheet): SheetContext['follows'] {
+	if (about) return corrected(db, about);
 	const [first] = releases ?? [];
 	if (first === undefined) return undefined;
 	const row = db
@@ -158,6 +162,22 @@ function followed(db: Reader, { releases }: Sheet): SheetContext['follows'] {
 	return row?.frozen
 		? { reverseCharge: frozenFigures(row.frozen).decisions.reverseCharge.answer }
 		: undefined;
+}
+
+function corrected(db: Reader, { as, invoiceId }: SheetAbout): SheetContext['follows'] {
+	const row = db
+		.select({ number: documents.number, frozen: documents.frozen })
+		.from(documents)
+		.where(eq(documents.id, invoiceId))
+		.get();
+	if (!row?.frozen || !row.number) return undefined;
+	const { issueDate, taxPoint, workFinished } = row.frozen;
+	return {
+		...(as === 'debit'
+			? { reverseCharge: frozenFigures(row.frozen).decisions.reverseCharge.answer }
+			: {}),
+		of: { as, number: row.number, issueDate, taxPoint, workFinished }
+	};
 }
 
 /**
@@ -184,6 +204,11 @@ export function saveDraft(
 				'This invoice has been issued in the meantime and does not change any more.'
 			);
 		if (row.version !== version) throw new ConflictError('This draft was changed in another tab.');
+		if (
+			sheet.about?.invoiceId !== row.sheet.about?.invoiceId ||
+			sheet.about?.as !== row.sheet.about?.as
+		)
+			throw new FieldError({ about: 'What a draft corrects does not change.' });
 		tx.update(documents)
 			.set({ sheet, version: version + 1, updatedAt: now })
 			.where(eq(documents.id, id))

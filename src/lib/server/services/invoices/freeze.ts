@@ -44,7 +44,17 @@ function freeze(
 		workFinished: dates.workFinished,
 		dueDate: dates.dueDate,
 		contract: sheet.contract ?? 'construction',
-		...(follows ? { reverseCharge: follows.reverseCharge } : {}),
+		...(follows?.reverseCharge === undefined ? {} : { reverseCharge: follows.reverseCharge }),
+		...(follows?.of && sheet.about
+			? {
+					about: {
+						as: follows.of.as,
+						number: follows.of.number,
+						issueDate: follows.of.issueDate,
+						reason: sheet.about.reason.trim()
+					}
+				}
+			: {}),
 		corrects: null
 	};
 }

@@ -4,6 +4,7 @@ import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { loadSeries } from '../business/series';
 import { mailAddresses } from '../customers/parts';
+import { correctedBy } from './corrections';
 import { loadDraft, sheetContext } from './drafts';
 import { previewDraft, type FrozenDraft } from './freeze';
 
@@ -17,6 +18,7 @@ export function loadSheetPage(world: World, id: number) {
 	const { customer } = context;
 	return {
 		...context,
+		corrects: correctedBy(db, sheet),
 		draft: { id, version: draft.version, sheet, savedAt: draft.updatedAt },
 		mailTo: customer ? (mailAddresses(db, customer.id, sheet)[0] ?? '') : '',
 		ownAddress: loadBusiness(db).email,

@@ -4,7 +4,8 @@ import { lineAmount } from '../../../core/jobs/billing';
 import type { ContractLine } from '../../../core/jobs/stages';
 import { parseMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
-import type { Problem, Sheet } from '../../../core/sheet/types';
+import { RefusedError } from '../../../core/refusals';
+import type { Problem, Sheet, SheetLine } from '../../../core/sheet/types';
 import type { Transaction, Reader } from '../../db/connection';
 import { billedParts, jobLines, retentions, stageParts, stages } from '../../db/schema';
 
@@ -109,14 +110,65 @@ function fits(db: Reader, stage: typeof stages.$inferSelect): boolean {
 }
 
 /** What keeps a stage invoice or a release from being issued: it no longer bills what its stage says. */
-export function stageProblems(db: Reader, documentId: number, sheet: Sheet): Problem[] {
-	return [...stageProblem(db, documentId, sheet), ...releaseProblem(db, documentId, sheet)];
+export function stageProblems(
+	db: Reader,
+	documentId: number,
+	holders: readonly number[],
+	sheet: Sheet
+): Problem[] {
+	return [...stageProblem(db, documentId, holders, sheet), ...releaseProblem(db, holders, sheet)];
 }
 
-function stageProblem(db: Reader, documentId: number, sheet: Sheet): Problem[] {
+/**
+ * A stage whose invoice was credited is billed by what stands in its place, at the amounts that says.
+ * @throws RefusedError where less of the contract is left
+ */
+export function takeStageOver(
+	tx: Transaction,
+	invoiceId: number,
+	documentId: number,
+	sheet: Sheet
+): void {
+	const stage = tx.select().from(stages).where(eq(stages.documentId, invoiceId)).get();
+	const billed = sheet.rows.flatMap((row) =>
+		row.type === 'line' && row.stageLineId !== undefined
+			? [{ lineId: row.stageLineId, amount: Number(lineAmount(row)), cost: costOf(row) }]
+			: []
+	);
+	if (!stage || sheet.stageId !== stage.id || billed.length === 0) return;
+	tx.delete(stageParts).where(eq(stageParts.stageId, stage.id)).run();
+	tx.insert(stageParts)
+		.values(billed.map((part) => ({ stageId: stage.id, ...part })))
+		.run();
+	tx.update(stages)
+		.set({
+			documentId,
+			state: 'invoiced',
+			amount: billed.reduce((sum, { amount }) => sum + amount, 0)
+		})
+		.where(eq(stages.id, stage.id))
+		.run();
+	if (!fits(tx, stage))
+		throw new RefusedError('Less of the contract is left than this bills. Change its lines.');
+}
+
+const costOf = (row: SheetLine): number | null => {
+	const cost = parseMoney(row.cost.trim());
+	return cost === null ? null : Number(cost);
+};
+
+function stageProblem(
+	db: Reader,
+	documentId: number,
+	holders: readonly number[],
+	sheet: Sheet
+): Problem[] {
 	if (sheet.stageId === undefined) return [];
 	const stop = (message: string): Problem[] => [{ path: 'rows', level: 'stop', message }];
 	const stage = db.select().from(stages).where(eq(stages.id, sheet.stageId)).get();
+	// In place of an issued one: what fits is seen when that is credited.
+	if (stage && stage.documentId !== documentId && holders.includes(stage.documentId ?? 0))
+		return [];
 	if (!stage || stage.documentId !== documentId || stage.state !== 'invoiced')
 		return stop('The stage this bills does not stand any more. Make the stage again on its job.');
 	if (!fits(db, stage))
@@ -155,7 +207,7 @@ export function releasedBy({ releases, rows }: Sheet): SQL {
 }
 
 /** A release is of what is held back still, to the penny: neither more nor something else. */
-function releaseProblem(db: Reader, documentId: number, sheet: Sheet): Problem[] {
+function releaseProblem(db: Reader, holders: readonly number[], sheet: Sheet): Problem[] {
 	if (!sheet.releases?.length) return [];
 	const held = db
 		.select({ id: retentions.documentId, amount: retentions.amount })
@@ -163,7 +215,7 @@ function releaseProblem(db: Reader, documentId: number, sheet: Sheet): Problem[]
 		.where(
 			and(
 				releasedBy(sheet),
-				or(isNull(retentions.releasedById), eq(retentions.releasedById, documentId))
+				or(isNull(retentions.releasedById), inArray(retentions.releasedById, [...holders]))
 			)
 		)
 		.all();

@@ -73,8 +73,11 @@ export function jobsOf(db: Reader, documentId: number): number[] {
 	return [...new Set([...claimed, ...staged].map((row) => row.id))];
 }
 
-/** Lines that bill what this document does not hold: someone else bills it, or it is gone. For the moment of issuing. */
-export function takenProblems(db: Reader, documentId: number, sheet: Sheet): Problem[] {
+/**
+ * Lines that bill what this document does not hold: someone else bills it, or it is gone. For the moment of issuing.
+ * @param holders the document, and the one in whose place it stands
+ */
+export function takenProblems(db: Reader, holders: readonly number[], sheet: Sheet): Problem[] {
 	const wanted = takenBySheet(sheet);
 	if (wanted.length === 0) return [];
 	const problems: Problem[] = [];
@@ -96,7 +99,7 @@ export function takenProblems(db: Reader, documentId: number, sheet: Sheet): Pro
 			.leftJoin(documents, eq(documents.id, billedParts.documentId))
 			.where(and(eq(billedParts.type, claim.type), eq(billedParts.partId, claim.id)))
 			.get();
-		if (holder?.documentId === documentId) continue;
+		if (holder && holders.includes(holder.documentId)) continue;
 		const staged = claim.type === 'line' && stagedLines(db, [claim.jobId]).has(claim.id);
 		problems.push({
 			path: `rows.${claim.rowId}.description`,
@@ -114,7 +117,7 @@ export function takenProblems(db: Reader, documentId: number, sheet: Sheet): Pro
 
 /** A sheet as a new one: its lines bill nothing, because the first one does. */
 export function withoutTaken(sheet: Sheet): Sheet {
-	const { stageId: _stage, releases: _releases, ...rest } = sheet;
+	const { stageId: _stage, deposit: _deposit, releases: _releases, about: _about, ...rest } = sheet;
 	return {
 		...rest,
 		rows: sheet.rows.map((row) => {

@@ -1,7 +1,7 @@
 // Delivery: what the outbox holds goes out, once each; what was overtaken meanwhile is taken back instead.
 import { and, asc, eq, inArray, lte } from 'drizzle-orm';
 import type { World } from '../../world';
-import { documentFiles, mails, trials, statements, texts } from '../../db/schema';
+import { documents, documentFiles, mails, trials, statements, texts } from '../../db/schema';
 import { loadBusiness } from '../business/settings';
 import { note } from '../trail/documents';
 
@@ -136,6 +136,22 @@ async function deliverTexts(world: World, reminders: Reminders): Promise<void> {
 	}
 }
 
+/** An invoice that stands in place of another goes out with the credit notes that take that one back. */
+function withItsCredit(world: World, documentId: number): number[] {
+	const document = world.db
+		.select({ origin: documents.origin, aboutId: documents.aboutId })
+		.from(documents)
+		.where(eq(documents.id, documentId))
+		.get();
+	if (document?.origin !== 'replacement' || document.aboutId === null) return [documentId];
+	const credits = world.db
+		.select({ id: documents.id })
+		.from(documents)
+		.where(and(eq(documents.correctsId, document.aboutId), eq(documents.state, 'issued')))
+		.all();
+	return [documentId, ...credits.map(({ id }) => id)];
+}
+
 function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: Reminders) {
 	if (!mail.attachPdf) return [];
 	const contentType = 'application/pdf';
@@ -157,7 +173,7 @@ function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: 
 	}
 	const documentIds = mail.chaseMessageId
 		? reminders.itemsOf(world, mail.chaseMessageId).slice(0, MOST_ATTACHED)
-		: [mail.documentId ?? 0];
+		: withItsCredit(world, mail.documentId ?? 0);
 	return world.db
 		.select()
 		.from(documentFiles)

@@ -1,11 +1,12 @@
 // The press that issues, uses what the payer has in hand, and sends: all of it in the transaction that issues, or none.
 import { FieldError } from '../../../core/refusals';
 import type { World } from '../../world';
-import { issueInvoice, type Issued } from '../invoices/issue';
+import { issueInvoice } from '../invoices/issue';
+import type { Issued } from '../invoices/issuing';
 import { queueIssued, readAddresses } from '../invoices/send';
 import { inHandOf } from '../ledger/inHand';
 import { openItemOf } from '../ledger/openInvoices';
-import { applyInTransaction } from './useInHand';
+import { applyInTransaction, moveCorrected } from './useInHand';
 
 export interface IssueWish {
 	/** Addresses as typed; null: it is not sent now. */
@@ -28,6 +29,7 @@ export async function issueAndSend(
 	const to = sendTo === null ? null : readAddresses(sendTo);
 	if (to === '') throw new FieldError({ to: 'Who should get it?' });
 	return issueInvoice(world, id, version, (tx) => {
+		moveCorrected(tx, world, id);
 		const item = openItemOf(tx, id);
 		if (useInHand && item && item.toPay > 0 && inHandOf(tx, item.payerId).length > 0)
 			applyInTransaction(tx, world, id, `issue:${id}`);

@@ -6,7 +6,8 @@ import { post, type Posting } from '../../db/journal';
 import { allocations, creditReturns, openItems, payments, transfers } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { openOf } from '../ledger/openInvoices';
+import { loadDraft } from '../invoices/drafts';
+import { openItemOf, openOf } from '../ledger/openInvoices';
 import { readMoved, type MovedForm } from './form';
 import { moveBeyond } from './moving';
 import { WAY_ACCOUNT } from './taking';
@@ -56,6 +57,33 @@ export function applyInTransaction(
 }
 
 /**
+ * What was paid of an invoice moves to the one that stands in its place, with its deduction, as far as it fits; unless
+ * somebody else has to pay that. In the transaction that issues it.
+ */
+export function moveCorrected(tx: Transaction, world: World, documentId: number): void {
+	const { about } = loadDraft(tx, documentId).sheet;
+	if (about?.as !== 'replacement') return;
+	const [from, to] = [openItemOf(tx, about.invoiceId), openItemOf(tx, documentId)];
+	if (!from || !to || from.payerId !== to.payerId || from.inHand === 0) return;
+	const source = { documentId: about.invoiceId };
+	const used = useOne(
+		tx,
+		world,
+		documentId,
+		{ source, amount: from.inHand },
+		`correct:${documentId}`
+	);
+	if (used > 0)
+		note(tx, {
+			documentId,
+			at: world.clock.now(),
+			who: 'you',
+			what: 'creditApplied',
+			detail: displayPounds(used)
+		});
+}
+
+/**
  * Uses a payer's credit for everything open, the one due first, first. The same key again changes nothing.
  * @throws RefusedError where there is no credit, or nothing to use it for
  */
@@ -87,7 +115,7 @@ function useOne(
 	tx: Transaction,
 	world: World,
 	documentId: number,
-	{ source, amount: inHand }: Credit,
+	{ source, amount: inHand }: Pick<Credit, 'source' | 'amount'>,
 	key: string
 ): number {
 	const target = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;

@@ -45,6 +45,10 @@ export type TrailWhat =
 	| 'onStatement'
 	| 'credited'
 	| 'corrects'
+	| 'replaces'
+	| 'replacedBy'
+	| 'raises'
+	| 'raisedBy'
 	| 'tried';
 
 /** After any of these the customer has the document, or has seen what it asks for. */

@@ -118,9 +118,12 @@
 	{#if open && figures}
 		{#if ready}
 			<p>
-				To <b>{draft.customer?.name}</b>, due {displayDate(draft.reading.dates.dueDate)}{figures.cis
-					? `, after a deduction of ${displayPounds(figures.cis.deduction)}`
-					: ''}. Once issued it never changes; a mistake is put right by a credit note.
+				{#if draft.sheet.about?.as === 'replacement'}With it goes a credit note for all that is left
+					of the invoice it stands in for; what was paid of that moves here.
+				{/if}To <b>{draft.customer?.name}</b>, due {displayDate(
+					draft.reading.dates.dueDate
+				)}{figures.cis ? `, after a deduction of ${displayPounds(figures.cis.deduction)}` : ''}.
+				Once issued it never changes; a mistake is put right by a credit note.
 			</p>
 			<ProblemList problems={warnings} onfix={fix} />
 			<form

@@ -12,6 +12,7 @@
 	import { Autosave } from './autosave.svelte';
 	import { Draft, type DraftPage } from './draft.svelte';
 	import IssueDialog from './IssueDialog.svelte';
+	import CorrectionPanel from './CorrectionPanel.svelte';
 	import LineGrid from './LineGrid.svelte';
 	import ProblemList from './ProblemList.svelte';
 	import SheetBanners from './SheetBanners.svelte';
@@ -28,7 +29,14 @@
 	let root: HTMLElement;
 	let aside = $state<HTMLElement>();
 	let figures = $derived(draft.reading.figures);
-	let title = $derived(draft.customer ? `Invoice to ${draft.customer.name}` : 'New invoice');
+	let about = $derived(draft.sheet.about);
+	let title = $derived(
+		page.corrects
+			? `${about?.as === 'debit' ? 'Debit note to' : 'In place of'} ${page.corrects.number}`
+			: draft.customer
+				? `Invoice to ${draft.customer.name}`
+				: 'New invoice'
+	);
 	let saved = $derived(
 		{
 			saved: `draft · saved ${londonTime(save.savedAt)}`,
@@ -176,6 +184,7 @@
 			clash = null;
 		}}
 	/>
+	{#if page.corrects && about}<CorrectionPanel {draft} corrects={page.corrects} />{/if}
 	<div
 		class="columns grid grid-cols-[minmax(0,1fr)_372px] gap-y-3.5 gap-x-5.5 items-start narrow:grid-cols-1"
 	>

@@ -7,6 +7,7 @@ import { SvelteMap } from 'svelte/reactivity';
 import { displayAmount } from '$lib/core/money/display';
 import type { SheetContext } from '$lib/core/sheet/context';
 import { readSheet, type SheetReading } from '$lib/core/sheet/read';
+import type { Frozen } from '$lib/core/documents/types';
 import type { CustomerRecord, SellerRecord } from '$lib/core/parties';
 import type { Fix, Problem, Sheet, SheetLine, SheetRow } from '$lib/core/sheet/types';
 import { notices } from '../../parts/notices.svelte';
@@ -23,6 +24,8 @@ export interface DraftPage {
 	today: string;
 	/** What it copies of the invoices whose retention it releases. */
 	follows?: SheetContext['follows'];
+	/** The invoice it corrects, as it was issued. */
+	corrects?: { number: string; frozen: Frozen } | null;
 }
 
 let counter = 0;

@@ -7,6 +7,7 @@ import { readTypedNumber } from '$lib/core/money/typed';
 import { loadSheetPage } from '$lib/server/services/invoices/sheetPage';
 import { useInHand } from '$lib/server/services/money/useInHand';
 import { refundByHand, refundCard } from '$lib/server/services/money/refunds';
+import { correctAsDraft, debitAsDraft } from '$lib/server/services/invoices/corrections';
 import { creditPart } from '$lib/server/services/invoices/creditNote';
 import { documentDetail, documentState } from '$lib/server/services/desk/documents';
 import { chargeLate } from '$lib/server/services/owed/lateCharges';
@@ -96,6 +97,14 @@ export const actions: Actions = {
 	useCredit: (event) =>
 		act(event, z.object(press), ({ key }, world) => {
 			useInHand(world, idOf(event.params.id), key);
+		}),
+	correct: (event) =>
+		act(event, z.object(press), ({ key }, world) => {
+			redirect(303, `/billing/${correctAsDraft(world, idOf(event.params.id), `correct:${key}`)}`);
+		}),
+	raise: (event) =>
+		act(event, z.object(press), ({ key }, world) => {
+			redirect(303, `/billing/${debitAsDraft(world, idOf(event.params.id), `raise:${key}`)}`);
 		}),
 	credit: (event) =>
 		act(

@@ -1,0 +1,205 @@
+// How documents are issued: the number is taken, everything is frozen, the journal posted and the PDF stored, all or nothing.
+import { and, eq } from 'drizzle-orm';
+import { formatNumber } from '../../../core/documents/numbers';
+import type { Frozen } from '../../../core/documents/types';
+import { viewDocument } from '../../../core/documents/view';
+import type { InvoiceFigures } from '../../../core/figures/types';
+import { writeAtOnce, type Transaction } from '../../db/connection';
+import { documentFiles, documents, numberSeries } from '../../db/schema';
+import type { World } from '../../world';
+import { loadSeries } from '../business/series';
+import { loadDraft } from './drafts';
+import { ConflictError, RefusedError } from '../../../core/refusals';
+import { recordBilled } from './billed';
+import { newToken, sha256 } from '../business/keys';
+import { indexDocument } from '../trail/search';
+import { note } from '../trail/documents';
+import { sealOf, sumsOf } from './seal';
+import { insertShell, insertLines, openItem, postIssue } from './issuedRows';
+
+export interface Issued {
+	id: number;
+	number: string;
+}
+
+/** Someone took the number, or changed what it is made of, while the PDF was drawn. */
+class RaceLostError extends Error {}
+
+let queue: Promise<unknown> = Promise.resolve();
+
+/**
+ * One at a time in this process, because the PDF shows the number before the transaction takes it.
+ * The transaction checks everything again, so a second process could only make it start over.
+ */
+export function oneAtATime<T>(work: () => Promise<T>): Promise<T> {
+	const turn = queue.then(work, work);
+	queue = turn.catch(() => undefined);
+	return turn;
+}
+
+/** Starts over where somebody else took the number, or changed what it is made of. */
+export async function again<T>(work: () => Promise<T>): Promise<T> {
+	for (let attempt = 0; attempt < 5; attempt++) {
+		try {
+			return await work();
+		} catch (error) {
+			if (!(error instanceof RaceLostError)) throw error;
+		}
+	}
+	throw new RefusedError('Others were issuing at the same moment. Try again.');
+}
+
+export interface ToIssue {
+	frozen: Frozen;
+	figures: InvoiceFigures;
+	/** The draft that becomes the document; null where it is made on the spot (a credit note). */
+	draftId: number | null;
+	version: number;
+	correctsId: number | null;
+	key?: string;
+	/** Runs in the same transaction, before it is looked at once more. */
+	before?: (tx: Transaction) => void;
+	/** Whether what it was frozen from is still so, asked inside the transaction. */
+	unchanged?: (tx: Transaction) => boolean;
+	/** Runs in the same transaction, after the document stands. */
+	after?: ((tx: Transaction, id: number, number: string) => void) | undefined;
+}
+
+/**
+ * Issues what is made on the spot: all of it in one transaction, in order, or none. `plan` is asked anew where others were
+ * quicker; it may answer with what stands already.
+ */
+export function issueTogether(
+	world: World,
+	plan: () => readonly ToIssue[] | Issued
+): Promise<Issued> {
+	return oneAtATime(() =>
+		again(async () => {
+			const plans = plan();
+			return 'number' in plans ? plans : await issuePlans(world, plans);
+		})
+	);
+}
+
+/** Draws their PDFs and writes everything in one transaction. @returns the last of them */
+export async function issuePlans(world: World, plans: readonly ToIssue[]): Promise<Issued> {
+	const ahead = new Map<string, number>();
+	const drawn = await Promise.all(
+		plans.map(async (one) => {
+			const before = ahead.get(one.frozen.kind) ?? 0;
+			ahead.set(one.frozen.kind, before + 1);
+			return { plan: one, page: await drawFrozen(world, one, before) };
+		})
+	);
+	return writeAtOnce(world.db, (tx) =>
+		drawn.map(({ plan, page }) => writeFrozen(tx, world, plan, page)).at(-1)!
+	);
+}
+
+export interface Drawn {
+	/** The running number it was drawn with. */
+	running: number;
+	number: string;
+	token: string;
+	pdf: Buffer;
+}
+
+/** Draws a document with the number that comes `ahead` places after the next one. */
+export async function drawFrozen(
+	world: World,
+	{ frozen, figures }: ToIssue,
+	ahead: number
+): Promise<Drawn> {
+	const { kind } = frozen;
+	const series = loadSeries(world.db, kind);
+	const running = series.next + ahead;
+	const number = formatNumber(series.pattern, running, frozen.issueDate.slice(0, 4));
+	const token = newToken();
+	const pdf = await world.press.document(viewDocument(frozen, figures, number, 'issued'), {
+		payUrl: kind === 'invoice' ? `${world.origin}/p/${token}` : null,
+		madeAt: world.clock.now()
+	});
+	return { running, number, token, pdf };
+}
+
+export function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
+	return writeAtOnce(world.db, (tx) => writeFrozen(tx, world, plan, drawn));
+}
+
+/** @throws RaceLostError where the number was taken, or what it was frozen from has changed */
+function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn): Issued {
+	const { frozen, figures, draftId } = plan;
+	const { kind } = frozen;
+	const { running, number, token, pdf } = drawn;
+	const now = world.clock.now();
+	if (loadSeries(tx, kind).next !== running) throw new RaceLostError();
+	if (draftId !== null) {
+		const draft = loadDraft(tx, draftId);
+		if (draft.state === 'issued') return { id: draftId, number: draft.number! };
+		if (draft.version !== plan.version)
+			throw new ConflictError(
+				'This draft was changed in another tab. Look at it again before it is issued.'
+			);
+	}
+	plan.before?.(tx);
+	if (plan.unchanged && !plan.unchanged(tx)) throw new RaceLostError();
+	const taken = tx
+		.select({ id: documents.id })
+		.from(documents)
+		.where(and(eq(documents.kind, kind), eq(documents.number, number)))
+		.get();
+	if (taken)
+		throw new RefusedError(
+			`The number ${number} is taken already. Choose another next number in the settings.`
+		);
+
+	const id = draftId ?? insertShell(tx, plan, now);
+	insertLines(tx, id, frozen, figures);
+	tx.insert(documentFiles)
+		.values({
+			documentId: id,
+			name: `${number.replace(/[^\w.-]+/g, '-')}.pdf`,
+			sha256: sha256(pdf),
+			content: pdf
+		})
+		.run();
+	const total = Number(figures.total);
+	tx.update(documents)
+		.set({
+			number,
+			running,
+			token,
+			frozen: { ...frozen, sums: sumsOf(figures) },
+			issueDate: frozen.issueDate,
+			sortDate: frozen.issueDate,
+			taxPoint: frozen.taxPoint,
+			dueDate: frozen.dueDate,
+			customerId: frozen.customer.id,
+			customerName: frozen.customer.name,
+			net: Number(figures.net),
+			vatCharged: Number(figures.vatCharged),
+			vatReverseCharged: Number(figures.vatReverseCharged),
+			total,
+			totalSterling: total,
+			deduction: figures.cis ? Number(figures.cis.deduction) : null,
+			updatedAt: now,
+			issuedAt: now
+		})
+		.where(eq(documents.id, id))
+		.run();
+	tx.update(documents)
+		.set({ state: 'issued', seal: sealOf(tx, id) })
+		.where(eq(documents.id, id))
+		.run();
+	tx.update(numberSeries)
+		.set({ next: running + 1 })
+		.where(eq(numberSeries.kind, kind))
+		.run();
+	if (kind === 'invoice') openItem(tx, id, frozen, figures);
+	if (kind === 'invoice') recordBilled(tx, id, frozen, figures, now);
+	postIssue(tx, id, frozen, figures, now);
+	indexDocument(tx, id, { number, customer: frozen.customer.name, total, sheet: frozen.sheet });
+	note(tx, { documentId: id, at: now, who: 'you', what: 'issued', detail: number });
+	plan.after?.(tx, id, number);
+	return { id, number };
+}
