@@ -2,6 +2,7 @@
 import type { PlainDate } from '../calendar/types';
 import type { Minor } from '../money/types';
 import type { InvoiceFigures } from '../figures/types';
+import type { PromptOffer } from './prompt';
 import type { Frozen } from './types';
 import type { DocumentView } from './viewTypes';
 
@@ -92,6 +93,8 @@ export interface DocumentDetail {
 	creditedBy: { id: number; number: string | null; frozen: Frozen }[];
 	corrects: { id: number; number: string | null } | null;
 	claim: LateCharge | null;
+	/** What it offers for paying in time, and whether that was taken. */
+	prompt: (PromptOffer & { taken: boolean }) | null;
 	/** What the payer has in hand that could pay it. */
 	inHand: Minor;
 	/** Where a receipt would go. */

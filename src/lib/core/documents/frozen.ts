@@ -1,12 +1,10 @@
-// What was frozen when a document was issued gives the same input, the same figures and the same page again, always.
+// What was frozen when a document was issued gives the same input and the same figures again, always.
 import { computeInvoice } from '../figures/invoice';
 import type { InvoiceFigures, InvoiceInput, Left } from '../figures/types';
 import { GB } from '../regimes/gb';
 import type { SheetContext } from '../sheet/context';
 import { readSheet } from '../sheet/read';
 import type { Frozen, FrozenLeft } from './types';
-import { viewDocument } from './view';
-import type { DocumentView, Marking } from './viewTypes';
 
 /** The input a frozen document was computed from. */
 export function frozenInput(frozen: Frozen): InvoiceInput {
@@ -35,10 +33,6 @@ export function frozenInput(frozen: Frozen): InvoiceInput {
 export function frozenFigures(frozen: Frozen): InvoiceFigures {
 	const left = frozen.corrects?.left;
 	return computeInvoice(frozenInput(frozen), GB, left && leftOf(left));
-}
-
-export function frozenView(frozen: Frozen, number: string, marking: Marking): DocumentView {
-	return viewDocument(frozen, frozenFigures(frozen), number, marking);
 }
 
 function leftOf({ all, groups, deduction }: FrozenLeft): Left {

@@ -9,6 +9,7 @@ import { isBlank } from '../sheet/blank';
 import { lineTaxPoint, taxPointRuleOf } from '../sheet/taxPoint';
 import type { SheetLine } from '../sheet/types';
 import { KIND_NAMES, TREATMENT_NAMES, withinSentence } from '../words';
+import { frozenFigures } from './frozen';
 import type { Frozen } from './types';
 import { totalsOf, statementsOf, termsOf } from './viewTexts';
 import {
@@ -18,6 +19,11 @@ import {
 	type DocumentView,
 	type Marking
 } from './viewTypes';
+
+/** An issued document as it reads, from what was frozen. */
+export function frozenView(frozen: Frozen, number: string, marking: Marking): DocumentView {
+	return viewDocument(frozen, frozenFigures(frozen), number, marking);
+}
 
 export function viewDocument(
 	frozen: Frozen,

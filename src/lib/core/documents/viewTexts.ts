@@ -6,6 +6,7 @@ import { formatDecimal } from '../money/decimal';
 import { displayAmount } from '../money/display';
 import { reasonById } from '../regimes/gb/reasons';
 import type { SheetLine } from '../sheet/types';
+import { promptOffer } from './prompt';
 import type { Frozen } from './types';
 import { type ViewAmount, REVERSE_CHARGE_WORDING, type Marking } from './viewTypes';
 
@@ -41,6 +42,11 @@ export function statementsOf(
 	lines: SheetLine[]
 ): string[] {
 	const statements: string[] = [];
+	const offer = promptOffer(frozen);
+	if (offer)
+		statements.push(
+			`A discount of ${formatDecimal(offer.percent)} % of the full price applies if payment is made by ${displayDate(offer.until)}: £${displayAmount(offer.payable)} is then to pay. A credit note for £${displayAmount(offer.off)}${figures.vatCharged ? ', its VAT included,' : ''} follows.`
+		);
 	const notHeld = (frozen.corrects?.parts ?? []).reduce((sum, part) => sum + part.retention, 0);
 	if (notHeld > 0)
 		statements.push(

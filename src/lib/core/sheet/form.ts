@@ -35,6 +35,7 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	releases: z.array(rowId).max(500).optional(),
 	paidOn: plainDate.optional(),
 	charge: z.literal('late').optional(),
+	prompt: z.strictObject({ percent: typed, days: typed }).optional(),
 	deposit: z.literal(true).optional(),
 	about: z.strictObject({ as: z.enum(ABOUT), invoiceId: rowId, reason: typed }).optional(),
 	rows: z

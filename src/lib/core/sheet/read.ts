@@ -19,6 +19,7 @@ import type { Decimal } from '../money/types';
 import { GB } from '../regimes/gb';
 import { decideTaxPoint } from '../regimes/gb/taxPoint';
 import { explainFiguresError } from './explain';
+import { readPrompt } from './prompt';
 import { taxPointRuleOf } from './taxPoint';
 import { isBlank } from './blank';
 import type { Follows, SheetContext, SheetDates } from './context';
@@ -51,6 +52,7 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 	const customer = context.customer && customerOn(context.customer, taxDate);
 
 	readTexts(sheet, stop);
+	readPrompt(sheet, stop);
 	const lines = sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));
 	const input: InvoiceInput | null = lines.length
 		? {

@@ -76,6 +76,8 @@ export interface Sheet {
 	charge?: 'late';
 	/** What it is about where it corrects an issued invoice: in place of it, or in addition to it for a higher price. */
 	about?: SheetAbout;
+	/** Off for paying in time: so many percent, within so many days of the invoice. */
+	prompt?: { percent: string; days: string };
 	/** All of it was paid on this day, before it was invoiced. */
 	paidOn?: PlainDate;
 	rows: SheetRow[];

@@ -1,7 +1,7 @@
 <!-- An issued document: where it stands, what can be done about it, what it says, and its paper trail. -->
 <script lang="ts">
 	import Form from '../parts/Form.svelte';
-	import { min } from '$lib/core/money/decimal';
+	import { formatDecimal, min } from '$lib/core/money/decimal';
 	import { leftToDeduct as leftToDeductOn } from '$lib/core/settlement/position';
 	import { onMount } from 'svelte';
 	import { page } from '$app/state';
@@ -245,6 +245,24 @@
 			>
 		</Form>
 	{/if}
+	{#if document.prompt?.taken}
+		<Form
+			class="panel flex flex-wrap gap-y-2 gap-x-4.5 justify-between items-center py-2.5 px-4.5 mb-3.5 border-l-5 border-l-(--tape)"
+			action="?/prompt"
+			done="The credit note is issued and on its way."
+		>
+			<p>
+				They paid in time and took {formatDecimal(document.prompt.percent)} % off. The credit note for
+				<b class="numbers">{displayPounds(document.prompt.off)}</b> puts the VAT right.
+			</p>
+			<button class="button">Issue it and send it</button>
+		</Form>
+	{:else if document.prompt && document.prompt.until >= document.today}<p
+			class="panel py-2.5 px-3.5 mb-3"
+		>
+			Paid by {displayDate(document.prompt.until)}, {displayPounds(document.prompt.payable)} is enough:
+			{formatDecimal(document.prompt.percent)} % off.
+		</p>{/if}
 	{#if document.claim}<LateCharge number={document.number} claim={document.claim} />{/if}
 
 	<Messages mails={document.mails} />

@@ -6,9 +6,11 @@ import type { World } from '../../world';
 import { inHandOf } from '../ledger/inHand';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
-import { frozenFigures, frozenView } from '../../../core/documents/frozen';
+import { frozenFigures } from '../../../core/documents/frozen';
+import { frozenView } from '../../../core/documents/view';
 import { lateChargeOf } from '../owed/lateCharges';
 import { mailsOf } from '../messages/outbox';
+import { promptStanding } from '../money/promptPayment';
 import { paymentsOf } from '../money/payments';
 import { stillToPay } from '../ledger/position';
 import { paperTrail } from '../trail/documents';
@@ -57,6 +59,7 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		creditedBy,
 		corrects,
 		claim: lateChargeOf(world, id),
+		prompt: promptStanding(db, id),
 		inHand:
 			item && stillToPay(item) > 0
 				? BigInt(inHandOf(db, item.payerId).reduce((sum, credit) => sum + credit.amount, 0))

@@ -11,6 +11,7 @@ import { loadChaseSettings } from '../chasing/settings';
 import { draftMoves, unsentMoves } from '../invoices/moves';
 import { documentsNotReached } from '../messages/moves';
 import { overpaidMoves } from '../money/moves';
+import { promptMoves } from '../money/promptPayment';
 import { latePayerMoves, statementsNotReached } from '../owed/moves';
 import { repeatMoves } from '../repeats/moves';
 import { deductionMoves } from '../tax/moves';
@@ -30,6 +31,7 @@ function workedOut(world: World): Move[] {
 		...unsentMoves(world),
 		...latePayerMoves(world, new Set(letters.map((one) => one.payerId))),
 		...overpaidMoves(world),
+		...promptMoves(world),
 		...draftMoves(world),
 		...workMoves(world),
 		...retentionMoves(world),

@@ -1,5 +1,6 @@
 // Drafts that put an issued invoice right: one in its place, and one that adds to it where the price goes up.
 import { and, eq } from 'drizzle-orm';
+import { displayDate } from '../../../core/calendar/conversion';
 import type { Frozen } from '../../../core/documents/types';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { blankLine, blankSheet } from '../../../core/sheet/blank';
@@ -46,8 +47,8 @@ export function correctAsDraft(world: World, invoiceId: number, key: string): nu
 			const replacement: Sheet = {
 				...sheet,
 				issueDate: '',
-				workFinished,
-				dueDate: dueDate >= today ? dueDate : '',
+				workFinished: displayDate(workFinished),
+				dueDate: dueDate >= today ? displayDate(dueDate) : '',
 				about: { as: 'replacement', invoiceId, reason: '' }
 			};
 			return { sheet: replacement, origin: 'replacement', aboutId: invoiceId };
@@ -74,7 +75,7 @@ export function debitAsDraft(world: World, invoiceId: number, key: string): numb
 				roundVatDown: sheet.roundVatDown,
 				orderNumber: sheet.orderNumber,
 				reference: sheet.reference,
-				workFinished,
+				workFinished: displayDate(workFinished),
 				about: { as: 'debit', invoiceId, reason: '' },
 				rows: [
 					{

@@ -1,12 +1,12 @@
 // What an unguessable link shows: one document and nothing else. Opening it is noted.
 import { and, desc, eq, sql } from 'drizzle-orm';
-import { viewDocument } from '../../../core/documents/view';
+import { frozenView, viewDocument } from '../../../core/documents/view';
 import { type DocumentView } from '../../../core/documents/viewTypes';
 import { checkouts, documentFiles, documents, openItems, trials, trail } from '../../db/schema';
 import type { World } from '../../world';
 import { feePassedOn } from './checkouts';
 import { NotFoundError } from '../../../core/refusals';
-import { frozenFigures, frozenView } from '../../../core/documents/frozen';
+import { frozenFigures } from '../../../core/documents/frozen';
 import { stillToPay } from '../ledger/position';
 import { note } from '../trail/documents';
 

@@ -17,7 +17,7 @@ import { payerAccounts } from './payerAccounts';
 import { sellerRecord } from '../business/settings';
 import { parseForm } from '../business/fields';
 import { NotFoundError } from '../../../core/refusals';
-import { frozenView } from '../../../core/documents/frozen';
+import { frozenView } from '../../../core/documents/view';
 
 const day = z.string().refine((text) => isPlainDate(text), 'Give a day that exists.');
 const optionsForm = z

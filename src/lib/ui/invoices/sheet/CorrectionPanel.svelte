@@ -40,7 +40,7 @@
 			<table class="mt-3 w-full border-collapse text-[0.94rem]">
 				<thead class="phone:sr-only">
 					<tr class="text-left text-(--ink-2) text-[0.875rem]"
-						><th class="font-normal w-[8.5rem]" scope="col">What differs</th><th
+						><th class="font-normal w-[10.5rem]" scope="col">What differs</th><th
 							class="font-normal"
 							scope="col">On {corrects.number}</th
 						><th class="font-normal" scope="col">Now</th></tr

@@ -7,6 +7,10 @@
 	let { draft }: { draft: Draft } = $props();
 	const wrong = (path: string) => draft.problemAt.get(path);
 	let registered = $derived(draft.reading.seller.vatRegistered);
+	let prompt = $derived(draft.sheet.prompt ?? { percent: '', days: '' });
+	function setPrompt(typed: Partial<typeof prompt>) {
+		draft.sheet.prompt = { ...prompt, ...typed };
+	}
 	let firm = $derived(draft.customer !== null && draft.customer.kind !== 'household');
 </script>
 
@@ -17,6 +21,7 @@
 		draft.sheet.retention ||
 		draft.sheet.reference ||
 		draft.sheet.note ||
+		draft.sheet.prompt?.percent ||
 		draft.sheet.termsDays
 	)}
 	class="whole"
@@ -57,6 +62,24 @@
 				problem={wrong('reference')}
 				placeholder="none"
 			/>
+		</div>
+		<div class="field col-span-2">
+			<span class="name">Off for paying in time, % and within how many days</span>
+			<span class="grid grid-cols-2 gap-3"
+				><Cell
+					bind:value={() => prompt.percent, (percent) => setPrompt({ percent })}
+					label="Percent off for paying in time"
+					path="prompt.percent"
+					problem={wrong('prompt.percent')}
+					placeholder="none, %"
+				/><Cell
+					bind:value={() => prompt.days, (days) => setPrompt({ days })}
+					label="Days within which it is paid in time"
+					path="prompt.days"
+					problem={wrong('prompt.days')}
+					placeholder="days"
+				/></span
+			>
 		</div>
 		<label class="field col-span-full"
 			><span class="name">Note, printed at the end</span><textarea

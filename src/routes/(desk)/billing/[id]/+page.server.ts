@@ -14,6 +14,7 @@ import { chargeLate } from '$lib/server/services/owed/lateCharges';
 import { deliverDue } from '$lib/server/clockwork/delivery';
 import { markArrived, sendAgain } from '$lib/server/services/messages/outbox';
 import { recordPayment } from '$lib/server/services/money/payments';
+import { creditPrompt } from '$lib/server/services/money/promptPayment';
 import { undoPayment } from '$lib/server/services/money/undo';
 import { noteHandedOver, prepareSending, sendByMail } from '$lib/server/services/invoices/send';
 import type { Actions, PageServerLoad } from './$types';
@@ -97,6 +98,12 @@ export const actions: Actions = {
 	useCredit: (event) =>
 		act(event, z.object(press), ({ key }, world) => {
 			useInHand(world, idOf(event.params.id), key);
+		}),
+	prompt: (event) =>
+		act(event, z.object({}), async (_, world) => {
+			const creditNote = await creditPrompt(world, idOf(event.params.id));
+			void deliverDue(world);
+			return { creditNote };
 		}),
 	correct: (event) =>
 		act(event, z.object(press), ({ key }, world) => {
