@@ -58,7 +58,7 @@ export function viewDocument(
 	const cis = figures.cis;
 	return {
 		title: titleOf(frozen),
-		banner: bannerOf(marking, seller.vatRegistered),
+		banner: bannerOf(marking, frozen),
 		number: marking === 'issued' ? number : '',
 		seller: { name: seller.tradingName || seller.ownerName, lines: sellerLines(frozen) },
 		customer: [customer.name, ...splitLines(customer.address)],
@@ -107,16 +107,18 @@ export function viewDocument(
 		terms: termsOf(frozen, marking),
 		note: sheet.note.trim(),
 		bank:
-			!credit && seller.bank.accountNumber
+			!credit && !sheet.selfBilled && seller.bank.accountNumber
 				? { ...seller.bank, reference: marking === 'issued' ? number : 'the invoice number' }
 				: null,
 		due: credit ? '' : displayDate(frozen.dueDate)
 	};
 }
 
-function bannerOf(marking: Marking, registered: boolean): string {
+function bannerOf(marking: Marking, { seller, customer, sheet }: Frozen): string {
+	if (sheet.selfBilled && marking !== 'trial')
+		return `Our record of what ${customer.name} wrote: not a VAT invoice of ours`;
 	if (marking === 'draft')
-		return registered ? 'Draft: this is not a VAT invoice' : 'Draft: not an invoice yet';
+		return seller.vatRegistered ? 'Draft: this is not a VAT invoice' : 'Draft: not an invoice yet';
 	if (marking === 'trial') return 'Test: nothing here counts, and nothing is owed';
 	return '';
 }
@@ -292,6 +294,7 @@ function displayPrice(typed: string): string {
 function titleOf({ kind, seller, sheet }: Frozen): string {
 	if (kind === 'creditNote') return 'Credit note';
 	if (sheet.charge === 'late') return 'Late payment charge';
+	if (sheet.selfBilled) return 'Self-billed invoice';
 	if (sheet.about?.as === 'debit') return 'Debit note';
 	const invoice = seller.vatRegistered ? 'VAT invoice' : 'Invoice';
 	return sheet.deposit ? `${invoice} for a deposit` : invoice;

@@ -36,6 +36,7 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	paidOn: plainDate.optional(),
 	charge: z.literal('late').optional(),
 	prompt: z.strictObject({ percent: typed, days: typed }).optional(),
+	selfBilled: z.strictObject({ number: typed, agreedOn: typed }).optional(),
 	deposit: z.literal(true).optional(),
 	about: z.strictObject({ as: z.enum(ABOUT), invoiceId: rowId, reason: typed }).optional(),
 	rows: z

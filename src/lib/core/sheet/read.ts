@@ -104,6 +104,7 @@ function readDates(sheet: Sheet, context: SheetContext, stop: Stop): SheetDates 
 		if (days === null) stop('termsDays', 'Terms are a number of days, from 0 to 999.');
 		else terms = { days, endOfMonth: false };
 	}
+	read(sheet.selfBilled?.agreedOn ?? '', issueDate, 'selfBilled.agreedOn');
 	const due = read(sheet.dueDate, dueDate(issueDate, terms), 'dueDate');
 	if (due < issueDate) stop('dueDate', 'It would be due before it is issued.');
 	const taxPoint = decideTaxPoint(
@@ -155,6 +156,7 @@ function readTexts(sheet: Sheet, stop: Stop): void {
 	check(sheet.orderNumber, 'orderNumber', 200);
 	check(sheet.note, 'note', LONGEST_TEXT);
 	check(sheet.contractReason ?? '', 'contractReason', 500);
+	check(sheet.selfBilled?.number ?? '', 'selfBilled.number', 60);
 	check(sheet.about?.reason ?? '', 'about.reason', 300);
 	for (const row of sheet.rows) {
 		if (row.type === 'heading') check(row.text, `rows.${row.id}.text`, 500);

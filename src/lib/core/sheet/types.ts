@@ -76,6 +76,8 @@ export interface Sheet {
 	charge?: 'late';
 	/** What it is about where it corrects an issued invoice: in place of it, or in addition to it for a higher price. */
 	about?: SheetAbout;
+	/** The contractor wrote it in our name, under its number, by an agreement of this day (VAT Regulations 1995 reg. 13(3)). */
+	selfBilled?: { number: string; agreedOn: string };
 	/** Off for paying in time: so many percent, within so many days of the invoice. */
 	prompt?: { percent: string; days: string };
 	/** All of it was paid on this day, before it was invoiced. */

@@ -37,6 +37,12 @@
 			run: () => submit('/billing/new')
 		},
 		{
+			label: 'Record a self-billed invoice',
+			words: 'self billing billed contractor remittance their invoice',
+			icon: FileText,
+			run: () => submit('/billing/new', { selfBilled: '1' })
+		},
+		{
 			label: 'New customer',
 			words: 'new customer add',
 			icon: UserPlus,
@@ -138,10 +144,15 @@
 		)
 	);
 
-	function submit(action: string) {
+	function submit(action: string, values: Record<string, string> = {}) {
 		const form = document.createElement('form');
 		form.method = 'post';
 		form.action = action;
+		for (const [name, value] of Object.entries(values)) {
+			const input = document.createElement('input');
+			Object.assign(input, { type: 'hidden', name, value });
+			form.append(input);
+		}
 		document.body.append(form);
 		form.submit();
 	}

@@ -48,6 +48,8 @@
 			(row): row is SheetLine => row.type === 'line' && !isBlank(row)
 		)
 	);
+	/** A contractor wrote it in our name. */
+	let theirs = $derived(document.frozen.sheet.selfBilled !== undefined);
 	let leftToDeduct = $derived(item ? leftToDeductOn(item) : 0n);
 	let standing = $derived.by(() => {
 		if (!item) return 'Credit note';
@@ -114,11 +116,15 @@
 				aria-expanded={doing === 'pay'}
 				onclick={() => toggle('pay')}>Record a payment</button
 			>{/if}
-		<button class="button" aria-expanded={doing === 'send'} onclick={() => toggle('send')}
-			>Send</button
-		>
-		{#if item && document.toPay > 0}<a class="button" href={document.link} target="_blank"
-				>Take a card</a
+		{#if !theirs}<button
+				class="button"
+				aria-expanded={doing === 'send'}
+				onclick={() => toggle('send')}>Send</button
+			>{/if}
+		{#if item && document.toPay > 0 && !theirs}<a
+				class="button"
+				href={document.link}
+				target="_blank">Take a card</a
 			>{/if}
 		<a class="button" href="/billing/{document.id}/pdf?download">PDF</a>
 		<form method="post" action="/billing/new">
@@ -128,7 +134,7 @@
 				value={copyKey}
 			/><button class="button">Copy as new</button>
 		</form>
-		{#if item && item.credited < document.total && !document.frozen.sheet.charge}
+		{#if item && item.credited < document.total && !document.frozen.sheet.charge && !theirs}
 			<form method="post" action="?/correct">
 				<input type="hidden" name="key" value={copyKey} /><button class="button">Correct it</button>
 			</form>

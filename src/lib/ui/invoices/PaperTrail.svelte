@@ -45,6 +45,7 @@
 		refunded: 'You gave money back',
 		credited: 'You credited it',
 		corrects: 'You issued it to correct',
+		theirs: 'They wrote it themselves',
 		replaces: 'It stands in place of',
 		replacedBy: 'You issued in its place',
 		raises: 'You issued it to raise',

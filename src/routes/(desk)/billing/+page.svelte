@@ -104,5 +104,9 @@
 	{:else}
 		<InvoiceRows rows={data.rows} today={data.today} />
 		<Pager before={data.before} after={data.after} />
+		<form method="post" action="/billing/new" class="mt-2">
+			<input type="hidden" name="selfBilled" value="1" />
+			<button class="button plain">Record an invoice a contractor wrote for you</button>
+		</form>
 	{/if}
 </div>

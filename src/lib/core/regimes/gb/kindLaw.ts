@@ -9,6 +9,7 @@ export const PAPERS = [
 	'creditNote',
 	'debitNote',
 	'lateCharge',
+	'selfBilled',
 	'release',
 	'deposit',
 	'stage',
@@ -20,6 +21,7 @@ export type Paper = (typeof PAPERS)[number];
 export function paperOf(sheet: Sheet, correcting: boolean): Exclude<Paper, 'application'> {
 	if (correcting) return 'creditNote';
 	if (sheet.charge === 'late') return 'lateCharge';
+	if (sheet.selfBilled) return 'selfBilled';
 	if (sheet.about?.as === 'debit') return 'debitNote';
 	if (sheet.releases?.length) return 'release';
 	if (sheet.deposit) return 'deposit';
@@ -93,11 +95,44 @@ const CHECKS: Record<Exclude<Paper, 'application'>, (subject: LawSubject) => Pro
 				]
 			: [])
 	],
+	selfBilled: selfBilledProblems,
 	creditNote: () => []
 };
 
 export function paperProblems(subject: LawSubject): Problem[] {
 	return CHECKS[paperOf(subject.sheet, subject.context.corrects !== undefined)](subject);
+}
+
+/** It is theirs: its number is kept, no second VAT invoice may be issued, and there is an agreement. */
+function selfBilledProblems({ sheet, customer, seller }: LawSubject): Problem[] {
+	const reference = 'VAT Regulations 1995 reg. 13(3)';
+	const problems: Problem[] = [];
+	if (!sheet.selfBilled?.number.trim())
+		problems.push({
+			path: 'selfBilled.number',
+			level: 'stop',
+			message: 'Write the number that stands on their document.',
+			fix: { label: 'Write it', type: 'focus', path: 'selfBilled.number' },
+			reference,
+			atIssue: true
+		});
+	if (customer?.kind === 'household')
+		problems.push({
+			path: 'customer',
+			level: 'stop',
+			message: 'A household does not bill itself. Only a firm can, by an agreement with you.',
+			reference
+		});
+	if (seller.vatRegistered && !sheet.selfBilled?.agreedOn.trim())
+		problems.push({
+			path: 'selfBilled.agreedOn',
+			level: 'warning',
+			message:
+				'Self-billing needs an agreement in writing. Note its day; it is looked at anew each year.',
+			fix: { label: 'Give the day', type: 'focus', path: 'selfBilled.agreedOn' },
+			reference: 'VAT Regulations 1995 reg. 13(3A)'
+		});
+	return problems;
 }
 
 /** A correction names its invoice and says why (VAT Regulations 1995 reg. 15C(3)). */

@@ -1,4 +1,5 @@
 // Drafts, issued documents and their lines and files, trials, and the paper trail.
+import { sql } from 'drizzle-orm';
 import {
 	blob,
 	index,
@@ -6,6 +7,7 @@ import {
 	sqliteTable,
 	text,
 	unique,
+	uniqueIndex,
 	type AnySQLiteColumn
 } from 'drizzle-orm/sqlite-core';
 import type { Frozen } from '../../../core/documents/types';
@@ -31,6 +33,7 @@ export const DOCUMENT_ORIGINS = [
 	'cardFee',
 	'correction',
 	'replacement',
+	'selfBilled',
 	'debitNote'
 ] as const;
 export type DocumentOrigin = (typeof DOCUMENT_ORIGINS)[number];
@@ -83,7 +86,13 @@ export const documents = sqliteTable(
 		issuedAt: integer('issued_at')
 	},
 	(table) => [
-		unique('documents_number').on(table.kind, table.number),
+		uniqueIndex('documents_number')
+			.on(table.kind, table.number)
+			.where(sql`origin <> 'selfBilled'`),
+		/** What a contractor wrote in our name has its number. */
+		uniqueIndex('documents_self_billed')
+			.on(table.customerId, table.number)
+			.where(sql`origin = 'selfBilled'`),
 		index('documents_by_state').on(table.state, table.updatedAt, table.id),
 		index('documents_by_kind').on(table.kind, table.state, table.sortDate),
 		index('documents_in_order').on(table.sortDate, table.id),

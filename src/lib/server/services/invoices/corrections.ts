@@ -20,6 +20,13 @@ function issuedInvoice(db: Reader, invoiceId: number): Frozen {
 	return row.frozen;
 }
 
+function refuseTheirs({ selfBilled }: Sheet): void {
+	if (selfBilled)
+		throw new RefusedError(
+			'They wrote it themselves. Ask them to put it right, credit it here, and record the new one.'
+		);
+}
+
 /**
  * A draft in place of an issued invoice, with everything of it, to be put right. Issuing it issues the credit note that
  * takes the invoice back, and moves what was paid. One that is being written already is given back.
@@ -41,6 +48,7 @@ export function correctAsDraft(world: World, invoiceId: number, key: string): nu
 			.get();
 		if (begun) return begun.id;
 		return draftOnce(tx, world, key, () => {
+			refuseTheirs(sheet);
 			if (sheet.charge)
 				throw new RefusedError('A charge for lateness is credited, and charged anew.');
 			const today = world.clock.today();
@@ -61,6 +69,7 @@ export function debitAsDraft(world: World, invoiceId: number, key: string): numb
 	return writeAtOnce(world.db, (tx) =>
 		draftOnce(tx, world, key, () => {
 			const { sheet, workFinished } = issuedInvoice(tx, invoiceId);
+			refuseTheirs(sheet);
 			if (sheet.charge) throw new RefusedError('A charge for lateness has no price that goes up.');
 			const model = sheet.rows.find((row) => row.type === 'line');
 			const { customerId, siteId, billToId, contract, contractReason } = sheet;

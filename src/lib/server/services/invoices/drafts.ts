@@ -52,6 +52,16 @@ function isUntouched(sheet: Sheet): boolean {
 	);
 }
 
+/** A draft that records what a contractor wrote in our name. The same `key` again gives that one back. */
+export function beginSelfBilled(world: World, key: string): number {
+	return writeAtOnce(world.db, (tx) =>
+		draftOnce(tx, world, key, () => ({
+			sheet: { ...blankSheet(), selfBilled: { number: '', agreedOn: '' } },
+			origin: 'selfBilled'
+		}))
+	);
+}
+
 export interface NewDraft {
 	sheet: Sheet;
 	origin: DocumentOrigin;
@@ -209,6 +219,8 @@ export function saveDraft(
 			sheet.about?.as !== row.sheet.about?.as
 		)
 			throw new FieldError({ about: 'What a draft corrects does not change.' });
+		if ((sheet.selfBilled === undefined) !== (row.origin !== 'selfBilled'))
+			throw new FieldError({ selfBilled: 'Who wrote it does not change.' });
 		tx.update(documents)
 			.set({ sheet, version: version + 1, updatedAt: now })
 			.where(eq(documents.id, id))

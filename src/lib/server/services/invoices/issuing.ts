@@ -1,5 +1,5 @@
 // How documents are issued: the number is taken, everything is frozen, the journal posted and the PDF stored, all or nothing.
-import { and, eq } from 'drizzle-orm';
+import { and, eq, sql } from 'drizzle-orm';
 import { formatNumber } from '../../../core/documents/numbers';
 import type { Frozen } from '../../../core/documents/types';
 import { viewDocument } from '../../../core/documents/view';
@@ -97,8 +97,8 @@ export async function issuePlans(world: World, plans: readonly ToIssue[]): Promi
 }
 
 export interface Drawn {
-	/** The running number it was drawn with. */
-	running: number;
+	/** The running number it was drawn with; null where the number is theirs. */
+	running: number | null;
 	number: string;
 	token: string;
 	pdf: Buffer;
@@ -112,11 +112,13 @@ export async function drawFrozen(
 ): Promise<Drawn> {
 	const { kind } = frozen;
 	const series = loadSeries(world.db, kind);
-	const running = series.next + ahead;
-	const number = formatNumber(series.pattern, running, frozen.issueDate.slice(0, 4));
+	const theirs = kind === 'invoice' ? frozen.sheet.selfBilled?.number.trim() : undefined;
+	const running = theirs === undefined ? series.next + ahead : null;
+	const number =
+		theirs ?? formatNumber(series.pattern, series.next + ahead, frozen.issueDate.slice(0, 4));
 	const token = newToken();
 	const pdf = await world.press.document(viewDocument(frozen, figures, number, 'issued'), {
-		payUrl: kind === 'invoice' ? `${world.origin}/p/${token}` : null,
+		payUrl: kind === 'invoice' && theirs === undefined ? `${world.origin}/p/${token}` : null,
 		madeAt: world.clock.now()
 	});
 	return { running, number, token, pdf };
@@ -132,7 +134,7 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 	const { kind } = frozen;
 	const { running, number, token, pdf } = drawn;
 	const now = world.clock.now();
-	if (loadSeries(tx, kind).next !== running) throw new RaceLostError();
+	if (running !== null && loadSeries(tx, kind).next !== running) throw new RaceLostError();
 	if (draftId !== null) {
 		const draft = loadDraft(tx, draftId);
 		if (draft.state === 'issued') return { id: draftId, number: draft.number! };
@@ -146,11 +148,26 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 	const taken = tx
 		.select({ id: documents.id })
 		.from(documents)
-		.where(and(eq(documents.kind, kind), eq(documents.number, number)))
+		.where(
+			running === null
+				? and(
+						// As the index says it.
+						sql`${documents.origin} = 'selfBilled'`,
+						eq(documents.customerId, frozen.customer.id),
+						eq(documents.number, number)
+					)
+				: and(
+						sql`${documents.origin} <> 'selfBilled'`,
+						eq(documents.kind, kind),
+						eq(documents.number, number)
+					)
+		)
 		.get();
 	if (taken)
 		throw new RefusedError(
-			`The number ${number} is taken already. Choose another next number in the settings.`
+			running === null
+				? `${number} of ${frozen.customer.name} has been recorded already.`
+				: `The number ${number} is taken already. Choose another next number in the settings.`
 		);
 
 	const id = draftId ?? insertShell(tx, plan, now);
@@ -191,15 +208,17 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 		.set({ state: 'issued', seal: sealOf(tx, id) })
 		.where(eq(documents.id, id))
 		.run();
-	tx.update(numberSeries)
-		.set({ next: running + 1 })
-		.where(eq(numberSeries.kind, kind))
-		.run();
+	if (running !== null)
+		tx.update(numberSeries)
+			.set({ next: running + 1 })
+			.where(eq(numberSeries.kind, kind))
+			.run();
 	if (kind === 'invoice') openItem(tx, id, frozen, figures);
 	if (kind === 'invoice') recordBilled(tx, id, frozen, figures, now);
 	postIssue(tx, id, frozen, figures, now);
 	indexDocument(tx, id, { number, customer: frozen.customer.name, total, sheet: frozen.sheet });
 	note(tx, { documentId: id, at: now, who: 'you', what: 'issued', detail: number });
+	if (running === null) note(tx, { documentId: id, at: now, who: 'customer', what: 'theirs' });
 	plan.after?.(tx, id, number);
 	return { id, number };
 }

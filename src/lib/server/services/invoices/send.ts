@@ -73,13 +73,14 @@ export function sendInTransaction(
 	if (subject.length > 300) throw new FieldError({ subject: 'At most 300 characters.' });
 	if (form.text.trim() === '') throw new FieldError({ text: 'Write a line or two.' });
 	if (form.text.length > 20_000) throw new FieldError({ text: 'At most 20,000 characters.' });
-	queueIssued(tx, world, documentId, {
+	const queued = queueIssued(tx, world, documentId, {
 		key: `send:${documentId}:${form.key}`,
 		to,
 		message: { subject, text: form.text },
 		copyToSelf: form.copyToSelf,
 		who: 'you'
 	});
+	if (!queued) throw new RefusedError('They wrote it themselves, so it is not sent to them.');
 }
 
 interface IssuedMail {
@@ -105,6 +106,8 @@ export function queueIssued(
 	{ key, who, ...given }: IssuedMail
 ): boolean {
 	const { kind, frozen, number, customerId } = loadIssued(tx, documentId);
+	// They wrote it: a second invoice for it may not go out (VAT Regulations 1995 reg. 13(3)).
+	if (frozen.sheet.selfBilled) return false;
 	const to = given.to ?? mailAddresses(tx, customerId, frozen.sheet)[0];
 	if (!to) return false;
 	const owner = loadBusiness(tx);

@@ -117,7 +117,14 @@ export function takenProblems(db: Reader, holders: readonly number[], sheet: She
 
 /** A sheet as a new one: its lines bill nothing, because the first one does. */
 export function withoutTaken(sheet: Sheet): Sheet {
-	const { stageId: _stage, deposit: _deposit, releases: _releases, about: _about, ...rest } = sheet;
+	const {
+		stageId: _stage,
+		deposit: _deposit,
+		releases: _releases,
+		about: _about,
+		selfBilled: _theirs,
+		...rest
+	} = sheet;
 	return {
 		...rest,
 		rows: sheet.rows.map((row) => {

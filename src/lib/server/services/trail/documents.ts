@@ -45,6 +45,7 @@ export type TrailWhat =
 	| 'onStatement'
 	| 'credited'
 	| 'corrects'
+	| 'theirs'
 	| 'replaces'
 	| 'replacedBy'
 	| 'raises'
@@ -58,6 +59,7 @@ const REACHED: ReadonlySet<TrailWhat> = new Set([
 	'linkCopied',
 	'downloaded',
 	'handedOver',
+	'theirs',
 	'opened',
 	'onStatement'
 ]);

@@ -37,13 +37,17 @@
 	let inHand = $state(0);
 	let useCredit = $state(true);
 	let figures = $derived(draft.reading.figures);
+	/** A contractor wrote it: it is recorded, and goes to nobody. */
+	let theirs = $derived(draft.sheet.selfBilled);
 	let warnings = $derived(draft.problems.filter((problem) => problem.level === 'warning'));
 	let ready = $derived(draft.stops.length === 0);
 	let title = $derived(
 		!figures
 			? 'Nothing on it yet'
 			: ready
-				? `Issue ${nextNumber} for ${displayPounds(figures.payable)}`
+				? theirs
+					? `Record ${theirs.number} for ${displayPounds(figures.payable)}`
+					: `Issue ${nextNumber} for ${displayPounds(figures.payable)}`
 				: 'Not ready to issue yet'
 	);
 
@@ -130,20 +134,20 @@
 				class="grid gap-2.5 mt-3.5"
 				onsubmit={(event) => {
 					event.preventDefault();
-					void issue(true);
+					void issue(!theirs);
 				}}
 			>
-				<label class="field"
-					><span class="name">Send it by mail to</span><input
-						class="box"
-						bind:value={to}
-						type="text"
-						inputmode="email"
-						autocomplete="off"
-						aria-invalid={message ? 'true' : undefined}
-					/></label
-				>
-				{#if ownAddress}<label class="check"
+				{#if !theirs}<label class="field"
+						><span class="name">Send it by mail to</span><input
+							class="box"
+							bind:value={to}
+							type="text"
+							inputmode="email"
+							autocomplete="off"
+							aria-invalid={message ? 'true' : undefined}
+						/></label
+					>{/if}
+				{#if ownAddress && !theirs}<label class="check"
 						><input type="checkbox" bind:checked={copy} /> A copy to me</label
 					>{/if}
 				{#if inHand > 0}<label class="check"
@@ -152,17 +156,20 @@
 					>{/if}
 				<div class="flex gap-y-2 gap-x-2.5 flex-wrap">
 					<button class="button filled" data-first aria-busy={busy === 'send'}
-						>Issue and send</button
+						>{theirs ? 'Record it' : 'Issue and send'}</button
 					>
-					<button
-						type="button"
-						class="button"
-						aria-busy={busy === 'issue'}
-						onclick={() => issue(false)}>Issue, send later</button
-					>
-					<button type="button" class="button plain" aria-busy={busy === 'tryOut'} onclick={tryOut}
-						>Send myself a test first</button
-					>
+					{#if !theirs}<button
+							type="button"
+							class="button"
+							aria-busy={busy === 'issue'}
+							onclick={() => issue(false)}>Issue, send later</button
+						>
+						<button
+							type="button"
+							class="button plain"
+							aria-busy={busy === 'tryOut'}
+							onclick={tryOut}>Send myself a test first</button
+						>{/if}
 				</div>
 			</form>
 		{:else}

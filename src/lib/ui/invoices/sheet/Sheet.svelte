@@ -15,6 +15,7 @@
 	import CorrectionPanel from './CorrectionPanel.svelte';
 	import LineGrid from './LineGrid.svelte';
 	import ProblemList from './ProblemList.svelte';
+	import SelfBilledPanel from './SelfBilledPanel.svelte';
 	import SheetBanners from './SheetBanners.svelte';
 	import SheetFoot from './SheetFoot.svelte';
 	import SheetHead from './SheetHead.svelte';
@@ -33,9 +34,11 @@
 	let title = $derived(
 		page.corrects
 			? `${about?.as === 'debit' ? 'Debit note to' : 'In place of'} ${page.corrects.number}`
-			: draft.customer
-				? `Invoice to ${draft.customer.name}`
-				: 'New invoice'
+			: draft.sheet.selfBilled
+				? 'Self-billed invoice'
+				: draft.customer
+					? `Invoice to ${draft.customer.name}`
+					: 'New invoice'
 	);
 	let saved = $derived(
 		{
@@ -184,6 +187,7 @@
 			clash = null;
 		}}
 	/>
+	{#if draft.sheet.selfBilled}<SelfBilledPanel {draft} />{/if}
 	{#if page.corrects && about}<CorrectionPanel {draft} corrects={page.corrects} />{/if}
 	<div
 		class="columns grid grid-cols-[minmax(0,1fr)_372px] gap-y-3.5 gap-x-5.5 items-start narrow:grid-cols-1"

@@ -1,6 +1,6 @@
 import { readForm } from '$lib/server/answers';
 import { redirect } from '@sveltejs/kit';
-import { beginInvoice, copyAsDraft } from '$lib/server/services/invoices/drafts';
+import { beginInvoice, beginSelfBilled, copyAsDraft } from '$lib/server/services/invoices/drafts';
 import { newToken } from '$lib/server/services/business/keys';
 import type { RequestHandler } from './$types';
 
@@ -10,8 +10,9 @@ export const POST: RequestHandler = async ({ request, locals }) => {
 		/^\d{1,12}$/.test(String(form.get(name) ?? '')) ? Number(form.get(name)) : null;
 	const key = String(form.get('key') || newToken()).slice(0, 100);
 	const copied = number('copyOf');
-	const id =
-		copied === null
+	const id = form.has('selfBilled')
+		? beginSelfBilled(locals.world, key)
+		: copied === null
 			? beginInvoice(locals.world, key, number('customer'))
 			: copyAsDraft(locals.world, copied, key);
 	redirect(303, `/billing/${id}`);
