@@ -5,9 +5,14 @@ import fc from 'fast-check';
 import { describe, it } from 'mocha';
 import { documents, openItems, payments } from '../../../src/lib/server/db/schema';
 import { expectSoundBooks } from '../../support/books';
-import { creditInvoice } from '../../../src/lib/server/services/invoices/creditNote';
+import { creditInvoice, creditPart } from '../../../src/lib/server/services/invoices/creditNote';
+import { correctAsDraft } from '../../../src/lib/server/services/invoices/corrections';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
-import { discardDraft } from '../../../src/lib/server/services/invoices/drafts';
+import {
+	discardDraft,
+	loadDraft,
+	saveDraft
+} from '../../../src/lib/server/services/invoices/drafts';
 import {
 	ConflictError,
 	FieldError,
@@ -38,6 +43,9 @@ const PRESSES = [
 	'discard',
 	'restore',
 	'credit',
+	'creditPart',
+	'creditPart',
+	'correct',
 	'pay',
 	'unpay',
 	'finish'
@@ -143,6 +151,29 @@ class Bench {
 			case 'credit':
 				await creditInvoice(world, of(this.documents('issued')).id, 'Wrong', key);
 				return;
+			case 'creditPart':
+				await creditPart(world, of(this.documents('issued')).id, {
+					key,
+					reason: 'Less was done',
+					again: true,
+					wishes: (left) => {
+						const { position, quantity, taxable } = of([...left]);
+						return which % 2
+							? [{ position, amount: taxable / 3n }]
+							: [{ position, quantity: { units: quantity.units * 4n, scale: quantity.scale + 1 } }];
+					}
+				});
+				return;
+			case 'correct': {
+				const id = correctAsDraft(world, of(this.documents('issued')).id, key);
+				const { sheet, version } = loadDraft(world.db, id);
+				const rows = sheet.rows.map((row) =>
+					row.type === 'line' ? { ...row, quantity: '1' } : row
+				);
+				saveDraft(world, id, version, { ...sheet, rows, about: { ...sheet.about!, reason: 'x' } });
+				await issueInvoice(world, id, version + 1);
+				return;
+			}
 			case 'pay': {
 				const item = of(world.db.select().from(openItems).all());
 				recordPayment(world, item.documentId, {

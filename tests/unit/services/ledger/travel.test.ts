@@ -8,7 +8,11 @@ import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
 import { FieldError, RefusedError } from '../../../../src/lib/core/refusals';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { nextMoves } from '../../../../src/lib/server/services/desk/moves';
-import { creditInvoice } from '../../../../src/lib/server/services/invoices/creditNote';
+import { payments } from '../../../../src/lib/server/db/schema';
+import { correctAsDraft } from '../../../../src/lib/server/services/invoices/corrections';
+import { creditInvoice, creditPart } from '../../../../src/lib/server/services/invoices/creditNote';
+import { loadDraft, saveDraft } from '../../../../src/lib/server/services/invoices/drafts';
+import { issueAndSend } from '../../../../src/lib/server/services/money/issueAndSend';
 import { inHandOf } from '../../../../src/lib/server/services/ledger/inHand';
 import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
 import { recordPayment } from '../../../../src/lib/server/services/money/payments';
@@ -28,7 +32,14 @@ import {
 } from '../../../../src/lib/server/services/tax/deductions';
 import { expectSoundBooks } from '../../../support/books';
 import { another, FIRM, itemOf, oneLine, payByHand } from '../../../support/money';
-import { CONTRACTOR, HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../../support/world';
+import {
+	CONTRACTOR,
+	HOUSEHOLD,
+	issued,
+	line,
+	makeWorld,
+	type TestWorld
+} from '../../../support/world';
 
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
@@ -328,5 +339,44 @@ describe('the month of a deduction', () => {
 		});
 		expect(deductionsByMonth(world)[0]!.state).to.equal('agrees');
 		expect(statement(payer)).to.equal(0);
+	});
+});
+
+describe('what a correction and a credit in part leave behind', () => {
+	it('is no deduction alone, when a payment whose money moved with the correction is undone', async () => {
+		const wrong = await issued(world, CONTRACTOR);
+		// 2,300 less 316: of 0.16 and 108.03 together 17.23 is withheld, of the second by itself 17.21.
+		pay(wrong.id, '0.16');
+		pay(wrong.id, '108.03');
+		const draft = correctAsDraft(world, wrong.id, 'k');
+		const { sheet, version } = loadDraft(world.db, draft);
+		saveDraft(world, draft, version, { ...sheet, about: { ...sheet.about!, reason: 'A slip' } });
+		const wish = { sendTo: null, copyToSelf: false, useInHand: false };
+		await issueAndSend(world, draft, version + 1, wish);
+		undoPayment(world, world.db.select().from(payments).all()[0]!.id, '');
+		const { cash, withheld, inHand: back } = itemOf(world, wrong.id);
+		expect([cash, withheld, back]).to.deep.equal([108_03, 17_21, 108_03]);
+		pay(draft, '1.00');
+		expect(account('cisWithheld')).to.equal(17_21 + itemOf(world, draft).withheld);
+	});
+
+	it('is the VAT of what was not credited, when the rest of a debt is given up', async () => {
+		const { id } = await issued(world, FIRM, {
+			rows: [
+				line('a', 'Render', '500'),
+				line('b', 'New house', '500', { vat: 'zero', vatReason: 'newDwelling' })
+			]
+		});
+		await creditPart(world, id, {
+			key: 'part',
+			reason: 'Not done',
+			again: false,
+			wishes: () => [{ position: 1 }]
+		});
+		at('2027-07-01');
+		writeOff(world, id, 'Gone', 'w');
+		expect(badDebts(world).map(({ state, vat }) => [state, vat])).to.deep.equal([
+			['claimable', 100_00]
+		]);
 	});
 });

@@ -84,7 +84,9 @@ export function bringBack(
 	documentId: number,
 	postings: Posting[]
 ): void {
-	while (!holdsWhatItGave(tx, documentId)) {
+	for (;;) {
+		const standing = whatStands(tx, documentId);
+		if (standing === 'whole') return;
 		const last = tx
 			.select()
 			.from(transfers)
@@ -102,7 +104,10 @@ export function bringBack(
 			.orderBy(desc(transfers.id))
 			.limit(1)
 			.get();
-		if (!last) throw new RefusedError('Some of it was given back already, so it did come in.');
+		if (!last) {
+			if (standing === 'deductionAlone') return;
+			throw new RefusedError('Some of it was given back already, so it did come in.');
+		}
 		const at = world.clock.now();
 		tx.insert(transferReversals).values({ transferId: last.id, recordedAt: at }).run();
 		bringBack(tx, world, last.toId, postings);
@@ -128,12 +133,17 @@ export function bringBack(
 	}
 }
 
-/** Whether what went out of an invoice, with its deduction, had come in. */
-function holdsWhatItGave(tx: Transaction, documentId: number): boolean {
+/**
+ * Whether what went out of an invoice, with its deduction, had come in; or its deduction stays behind alone, because what
+ * is left of its payments is worked out to another penny than what went with them.
+ */
+function whatStands(tx: Transaction, documentId: number): 'whole' | 'moreGone' | 'deductionAlone' {
 	try {
-		return settledOf(tx, documentId).result.cash >= 0n;
+		const { cash, withheld, expected, inHand } = settledOf(tx, documentId).result;
+		if (cash < 0n) return 'moreGone';
+		return withheld > expected && inHand === 0n ? 'deductionAlone' : 'whole';
 	} catch (error) {
-		if (error instanceof FiguresError) return false;
+		if (error instanceof FiguresError) return 'moreGone';
 		throw error;
 	}
 }

@@ -20,6 +20,10 @@ export interface BadDebtRow extends Omit<Relief, 'vat' | 'lost'> {
 /** Debts given up, or claimed for, whose VAT is or was worth something; those that ask for something first. */
 export function badDebts(world: World, db: Reader = world.db, documentId?: number): BadDebtRow[] {
 	const claimed = sql<number>`(select coalesce(sum(${reliefClaims.vat}), 0) from ${reliefClaims} where ${reliefClaims.documentId} = ${documents.id})`;
+	const credited = (column: 'total' | 'vat_charged') =>
+		sql.raw(
+			`(select coalesce(sum(c.${column}), 0) from documents c where c.corrects_id = documents.id and c.state = 'issued')`
+		);
 	const order = ['repay', 'claimable', 'waiting', 'claimed', 'expired'];
 	return db
 		.select({
@@ -28,8 +32,9 @@ export function badDebts(world: World, db: Reader = world.db, documentId?: numbe
 			customer: documents.customerName,
 			taxPoint: documents.taxPoint,
 			dueDate: openItems.dueDate,
-			total: documents.total,
-			vatCharged: documents.vatCharged,
+			// What was credited is owed no more, nor is its VAT.
+			total: sql<number>`${documents.total} - ${credited('total')}`,
+			vatCharged: sql<number>`${documents.vatCharged} - ${credited('vat_charged')}`,
 			writtenOff: openItems.writtenOff,
 			claimed
 		})
