@@ -3,6 +3,7 @@ import { numberGaps, wrongDocuments, wrongFiles } from './documents';
 import { wrongInHand, wrongPayments } from './inHand';
 import {
 	billedTwice,
+	halfReplaced,
 	overbilledLines,
 	overcredited,
 	wrongJobSales,
@@ -31,6 +32,7 @@ const CHECKS = [
 	wrongRetentions,
 	wrongStages,
 	overcredited,
+	halfReplaced,
 	wrongPayouts,
 	brokenSeals,
 	strays,

@@ -163,3 +163,12 @@ export const overcredited: Check = (file) => [
 			`${number}: ${credited} of ${total} is credited, or with another VAT or deduction`
 	)
 ];
+
+/** What stands in place of an invoice takes all of that back. */
+export const halfReplaced: Check = (file) =>
+	rowsOf<{ number: string; of: string }>(
+		file,
+		`select d.number, x.number as "of" from documents d join documents x on x.id = d.about_id
+		where d.state = 'issued' and d.origin = 'replacement' and x.total <> (
+			select coalesce(sum(c.total), 0) from documents c where c.corrects_id = x.id and c.state = 'issued')`
+	).map(({ number, of }) => `${number}: it stands in place of ${of}, which is not credited whole`);

@@ -7,11 +7,13 @@ import { deliverDue } from '../../src/lib/server/clockwork/delivery';
 import { releaseRetention } from '../../src/lib/server/services/billing/retentions';
 import { billStage } from '../../src/lib/server/services/billing/stages';
 import { addCustomer } from '../../src/lib/server/services/customers/customers';
-import { creditInvoice } from '../../src/lib/server/services/invoices/creditNote';
-import { loadDraft } from '../../src/lib/server/services/invoices/drafts';
+import { correctAsDraft } from '../../src/lib/server/services/invoices/corrections';
+import { creditInvoice, creditPart } from '../../src/lib/server/services/invoices/creditNote';
+import { loadDraft, saveDraft } from '../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../src/lib/server/services/invoices/issue';
 import { prepareSending, sendByMail } from '../../src/lib/server/services/invoices/send';
 import { addJob } from '../../src/lib/server/services/jobs/jobs';
+import { issueAndSend } from '../../src/lib/server/services/money/issueAndSend';
 import { openCheckout } from '../../src/lib/server/services/money/checkouts';
 import { recordForPayer } from '../../src/lib/server/services/money/payerPayments';
 import { receivePayout } from '../../src/lib/server/services/money/payouts';
@@ -38,7 +40,18 @@ export interface RichBooks {
 	world: TestWorld;
 	/** Numbers of documents, by what they are. */
 	ids: Record<
-		'plain' | 'contract' | 'credited' | 'replaced' | 'lost' | 'stage' | 'late' | 'card',
+		| 'plain'
+		| 'contract'
+		| 'parts'
+		| 'partNote'
+		| 'wrong'
+		| 'right'
+		| 'credited'
+		| 'replaced'
+		| 'lost'
+		| 'stage'
+		| 'late'
+		| 'card',
 		number
 	>;
 }
@@ -108,6 +121,42 @@ export async function richBooks(): Promise<RichBooks> {
 	await issue(releaseRetention(world, job, 'r1'));
 	await issue(billStage(world, job, 's2', { ...part, by: 'rest' }));
 
+	const parts = await issue(
+		billStage(
+			world,
+			addJob(world, 'parts', {
+				title: 'Kiln',
+				customerId: contract.customerId,
+				contract: 'construction',
+				pricesIncludeVat: false,
+				retention: '5',
+				lines: [{ kind: 'labour', description: 'Render', quantity: '1', unitPrice: '1000' }]
+			}),
+			's3',
+			part
+		)
+	);
+	const partNote = await creditPart(world, parts.id, {
+		key: 'part',
+		reason: 'Less was done',
+		again: true,
+		wishes: () => [{ position: 0, quantity: { units: 4n, scale: 1 } }]
+	});
+	const wrong = await issued(world, { ...HOUSEHOLD, name: 'Wrong' }, oneLine('300'));
+	pay(wrong.id, '360');
+	const right = correctAsDraft(world, wrong.id, 'right');
+	const { sheet, version } = loadDraft(world.db, right);
+	saveDraft(world, right, version, {
+		...sheet,
+		...oneLine('280'),
+		about: { ...sheet.about!, reason: 'A slip' }
+	});
+	await issueAndSend(world, right, version + 1, {
+		sendTo: null,
+		copyToSelf: false,
+		useInHand: false
+	});
+
 	const card = await issued(world, { ...HOUSEHOLD, name: 'Card' }, oneLine('200'));
 	const token = world.db.select().from(documents).where(eq(documents.id, card.id)).get()!.token!;
 	await openCheckout(world, token, 'k1');
@@ -153,6 +202,10 @@ export async function richBooks(): Promise<RichBooks> {
 			replaced: replaced.id,
 			lost: lost.id,
 			stage: stage.id,
+			parts: parts.id,
+			partNote: partNote.id,
+			wrong: wrong.id,
+			right,
 			late: late.id,
 			card: card.id
 		}

@@ -335,6 +335,36 @@ const ERRORS: [what: string, change: string, named?: RegExp][] = [
 		'update retentions set released_by_id = {plain} where released_by_id is null',
 		/INV-/
 	],
+	[
+		'a retention that a credit in part did not lower',
+		'update retentions set amount = 2500 where document_id = {parts}',
+		/INV-/
+	],
+	[
+		'a retention of what was credited, gone',
+		'delete from retentions where document_id = {parts}',
+		/INV-/
+	],
+	[
+		'a stage that a credit in part did not lower',
+		'update stages set amount = 50000 where document_id = {parts}',
+		/stage|INV-/
+	],
+	[
+		'a part of a line credited beyond the line',
+		"update documents set frozen = json_set(frozen, '$.corrects.parts[0].net', 99999) where id = {partNote}",
+		/credited than it billed/
+	],
+	[
+		'a replaced invoice that is not credited whole',
+		'update documents set total = total - 1 where corrects_id = {wrong}',
+		/not credited whole/
+	],
+	[
+		'money that moved to a replacement, a penny less',
+		'update transfers set amount = amount - 1 where to_id = {right}',
+		/INV-/
+	],
 	['a retention gone', 'delete from retentions where document_id = {stage}', /INV-/],
 	[
 		'a retention still held that was released',
