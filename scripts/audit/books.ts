@@ -1,5 +1,5 @@
 // The audit: looks at a data file from outside and says in words what differs. It shares no code with what it checks.
-import { numberGaps, wrongDocuments, wrongFiles } from './documents';
+import { numberGaps, wrongDocuments, wrongFiles, wrongTaxPoints } from './documents';
 import { wrongInHand, wrongPayments } from './inHand';
 import {
 	billedTwice,
@@ -21,6 +21,7 @@ const CHECKS = [
 	foreignSterling,
 	wrongDocuments,
 	wrongFiles,
+	wrongTaxPoints,
 	numberGaps,
 	wrongOpenItems,
 	missingOpenItems,

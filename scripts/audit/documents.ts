@@ -100,3 +100,41 @@ export const numberGaps: Check = (file) => {
 		)
 		.map(({ kind, running, before }) => `${kind} numbers go from ${before} to ${running}`);
 };
+
+/** When what a document bills took place: all of it, no more, as it was frozen, and posted to the days it says. */
+export const wrongTaxPoints: Check = (file) => [
+	...rowsOf<{ number: string }>(
+		file,
+		`select d.number from documents d left join (
+			select document_id as id, sum(net) as net, sum(vat_charged) as charged, sum(vat_reverse_charged) as reversed
+			from tax_points group by document_id
+		) t on t.id = d.id
+		where d.state = 'issued' and (t.id is null or t.net <> d.net or t.charged <> d.vat_charged
+			or t.reversed <> d.vat_reverse_charged)`
+	).map(({ number }) => `${number}: its tax points do not add up to it`),
+	...rowsOf<{ number: string }>(
+		file,
+		`select d.number from documents d where d.state = 'issued' and json_extract(d.frozen, '$.taxPoints') is not null
+			and (select group_concat(date || rule || because || net || ' ' || vat_charged || ' ' || vat_reverse_charged || vat)
+				from (select * from tax_points t where t.document_id = d.id order by date))
+			is not (select group_concat((p.value ->> 'date') || (p.value ->> 'rule') || (p.value ->> 'because')
+				|| (p.value ->> 'net') || ' ' || (p.value ->> 'vatCharged') || ' ' || (p.value ->> 'vatReverseCharged')
+				|| (p.value ->> 'vat'))
+				from (select * from json_each(d.frozen, '$.taxPoints') order by value ->> 'date') p)`
+	).map(({ number }) => `${number}: its tax points are not the frozen ones`),
+	...rowsOf<{ number: string; date: string }>(
+		file,
+		`select d.number, t.date from tax_points t join documents d on d.id = t.document_id
+		where json_extract(d.frozen, '$.taxPoints') is not null and t.vat_charged <> coalesce((
+			select sum(case d.kind when 'creditNote' then l.amount else -l.amount end) from journal_lines l
+			where l.document_id = d.id and l.account = 'vatOutput' and coalesce(l.tax_point, d.tax_point) = t.date), 0)`
+	).map(({ number, date }) => `${number}: the journal has other VAT on its tax point ${date}`),
+	...rowsOf<{ number: string; date: string }>(
+		file,
+		`select distinct d.number, l.tax_point as date from journal_lines l join documents d on d.id = l.document_id
+		where l.account = 'vatOutput' and l.tax_point is not null
+			and not exists (select 1 from tax_points t where t.document_id = d.id and t.date = l.tax_point)`
+	).map(
+		({ number, date }) => `${number}: VAT is posted on ${date}, which is none of its tax points`
+	)
+];

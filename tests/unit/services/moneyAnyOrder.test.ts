@@ -18,7 +18,8 @@ import {
 	useInHand,
 	returnInHand
 } from '../../../src/lib/server/services/money/useInHand';
-import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
+import { depositDraft } from '../../../src/lib/server/services/money/deposits';
+import { inHandOf, unusedPayments } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
 import { itemOf } from '../../support/money';
 import { deductionsByMonth } from '../../../src/lib/server/services/tax/deductions';
@@ -103,6 +104,8 @@ const PRESSES = [
 	'raise',
 	'stage',
 	'stage',
+	'deposit',
+	'deposit',
 	'releaseHeld',
 	'releaseHeld',
 	'register',
@@ -294,8 +297,10 @@ class Purse {
 							: row
 					)
 				});
-				return this.issue(id);
+				return this.issue(id, pence % 2 === 0);
 			}
+			case 'deposit':
+				return this.issue(depositDraft(world, of(unusedPayments(db)).id, key), true);
 			case 'stage':
 				return this.issue(
 					billStage(world, this.job, key, {
@@ -369,13 +374,13 @@ class Purse {
 	}
 
 	/** Issues a draft; where that is refused it is thrown away, so that it stands in nobody's way. */
-	private async issue(id: number): Promise<void> {
+	private async issue(id: number, useInHand = false): Promise<void> {
 		const { world } = this;
 		try {
 			await issueAndSend(world, id, loadDraft(world.db, id).version, {
 				sendTo: null,
 				copyToSelf: false,
-				useInHand: false
+				useInHand
 			});
 		} catch (error) {
 			discardDraft(world, id, true);
@@ -521,7 +526,7 @@ describe('money in any order', () => {
 			),
 			{
 				numRuns: Number(process.env.RUNS ?? 55),
-				seed: Number(process.env.SEED ?? 11),
+				seed: Number(process.env.SEED ?? 21),
 				endOnFailure: process.env.SEED !== undefined
 			}
 		);

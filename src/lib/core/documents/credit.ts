@@ -13,7 +13,9 @@ import {
 	type CreditWish,
 	type LeftLine
 } from '../sheet/credit';
+import { taxPointRuleOf } from '../sheet/taxPoint';
 import { frozenFigures, frozenInput } from './frozen';
+import { taxPointRecords } from './taxPoints';
 import type { CreditedPart, Frozen, FrozenLeft } from './types';
 
 export interface LeftOfInvoice {
@@ -82,7 +84,7 @@ export function freezeCredit(
 	today: PlainDate
 ): { frozen: Frozen; figures: InvoiceFigures; parts: CreditedPart[] | null } {
 	const { number, frozen: original, figures: whole, notes, lines } = left;
-	const { sums: _sums, ...same } = original;
+	const { sums: _sums, taxPoints, ...same } = original;
 	const frozen: Frozen = {
 		...same,
 		kind: 'creditNote',
@@ -114,6 +116,19 @@ export function freezeCredit(
 		throw new FieldError({
 			take: 'That is more than is left of the invoice: a line below zero on it has to be credited too.'
 		});
+	// Taken back at once, it took place when the invoice did; of a part, when its lines did.
+	frozen.taxPoints =
+		parts === null && taxPoints
+			? taxPoints
+			: taxPointRecords(
+					frozen,
+					figures,
+					taxPoints?.find(({ date }) => date === original.taxPoint) ?? {
+						rule: taxPointRuleOf(original.sheet),
+						because: 'invoice'
+					},
+					() => original.seller.vatRegistered
+				);
 	return { frozen, figures, parts };
 }
 

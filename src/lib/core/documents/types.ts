@@ -1,7 +1,20 @@
 // What is frozen when a document is issued: both parties, the sheet, and the figures.
 import type { PlainDate } from '../calendar/types';
 import type { CisRate, ContractClass, CustomerKind, VatTreatment } from '../regimes/types';
+import type { SupplyPoint, TaxPointRule } from '../regimes/gb/taxPoints';
 import type { Sheet, SheetAbout } from '../sheet/types';
+
+/** One day on which a part of a document's supply took place (VATA 1994 s.6). Pence; a credit note's are taken back. */
+export interface TaxPointRecord {
+	date: PlainDate;
+	rule: TaxPointRule;
+	because: SupplyPoint['because'];
+	net: number;
+	vatCharged: number;
+	vatReverseCharged: number;
+	/** Whether the seller was registered on that day. */
+	vat: boolean;
+}
 
 export interface SellerFacts {
 	tradingName: string;
@@ -57,6 +70,8 @@ export interface Frozen {
 	 * total, deduction, retention. Pence.
 	 */
 	sums?: (number | null)[];
+	/** When what it bills took place; absent on documents from before this was kept. */
+	taxPoints?: TaxPointRecord[];
 	/** Copied from the invoices it follows: whose retention it releases, or whose price it raises. */
 	reverseCharge?: boolean;
 	/** The number and date of the invoice a credit note corrects, and why. */

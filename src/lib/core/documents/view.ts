@@ -150,9 +150,7 @@ function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 					? 'on the day it is issued'
 					: displayDate(frozen.issueDate)
 		},
-		...(seller.vatRegistered && frozen.taxPoint !== frozen.issueDate
-			? [{ id: 'taxPoint' as const, label: 'Tax point', value: displayDate(frozen.taxPoint) }]
-			: []),
+		...taxPointFacts(frozen),
 		...(!credit && taxPointRuleOf(sheet) === 'work' && frozen.workFinished !== frozen.issueDate
 			? [
 					{
@@ -208,6 +206,28 @@ function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 			value: standing.verificationNumber
 		});
 	return facts;
+}
+
+/** The day of the supply where it is not that of the paper; where a part was paid before, each day with its amount. */
+function taxPointFacts({ seller, taxPoint, issueDate, taxPoints = [] }: Frozen): ViewFact[] {
+	if (!seller.vatRegistered) return [];
+	const label = 'Tax point';
+	const early = taxPoints.filter(({ because }) => because === 'payment');
+	if (early.length > 0 && taxPoints.length > 1)
+		return [
+			{
+				id: 'taxPoint',
+				label,
+				value: taxPoints
+					.map(
+						({ date, net, vatCharged }) =>
+							`${displayDate(date)} for £${displayAmount(BigInt(net + vatCharged))}`
+					)
+					.join(', ')
+			}
+		];
+	const [date = taxPoint] = early.map((one) => one.date);
+	return date === issueDate ? [] : [{ id: 'taxPoint', label, value: displayDate(date) }];
 }
 
 function sectionsOf(

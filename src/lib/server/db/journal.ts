@@ -15,6 +15,8 @@ export interface Posting {
 	customerId?: number;
 	/** Of a deduction: the day the contractor paid. */
 	paidOn?: string;
+	/** Of VAT: the tax point. */
+	taxPoint?: string;
 }
 
 export interface Event {
@@ -56,8 +58,8 @@ export function post(tx: Transaction, { postings, customerId, ...entry }: Event)
 function merged(postings: readonly Posting[]): Posting[] {
 	const lines = new Map<string, Posting>();
 	for (const posting of postings) {
-		const { account, jobId, documentId, customerId, paidOn } = posting;
-		const key = JSON.stringify([account, jobId, documentId ?? 'own', customerId, paidOn]);
+		const { account, jobId, documentId, customerId, paidOn, taxPoint } = posting;
+		const key = JSON.stringify([account, jobId, documentId ?? 'own', customerId, paidOn, taxPoint]);
 		const line = lines.get(key);
 		if (line) line.amount += posting.amount;
 		else lines.set(key, { ...posting });

@@ -102,7 +102,8 @@
 		{/if}
 		{#if !chosen && shared.over > 0n}
 			<p class="quiet">
-				{displayPounds(shared.over)} is more than they owe: it stays as credit on the account.
+				{displayPounds(shared.over)} is more than they owe: it stays in hand. If it is for work to come,
+				VAT on it is due at once, and the next page offers the deposit invoice.
 			</p>
 		{/if}
 		{#if chosen}<input type="hidden" name="chosen" value="1" />{/if}

@@ -11,6 +11,7 @@ import {
 	type AnySQLiteColumn
 } from 'drizzle-orm/sqlite-core';
 import type { Frozen } from '../../../core/documents/types';
+import { TAX_POINT_RULES } from '../../../core/regimes/gb/taxPoints';
 import { LINE_KINDS } from '../../../core/figures/types';
 import { VAT_TREATMENTS } from '../../../core/regimes/types';
 import type { Sheet } from '../../../core/sheet/types';
@@ -34,6 +35,7 @@ export const DOCUMENT_ORIGINS = [
 	'correction',
 	'replacement',
 	'selfBilled',
+	'deposit',
 	'debitNote'
 ] as const;
 export type DocumentOrigin = (typeof DOCUMENT_ORIGINS)[number];
@@ -53,7 +55,10 @@ export const documents = sqliteTable(
 		/** A draft exactly as typed. */
 		sheet: text('sheet', { mode: 'json' }).$type<Sheet>().notNull(),
 		origin: text('origin', { enum: DOCUMENT_ORIGINS }).notNull(),
-		/** By its origin: the late invoice it charges for, the payment whose card fee it bills, the invoice it corrects. */
+		/**
+		 * By its origin: the late invoice it charges for, the payment whose card fee it bills or which it is the deposit
+		 * invoice of, the invoice it corrects.
+		 */
 		aboutId: integer('about_id'),
 		correctsId: integer('corrects_id').references((): AnySQLiteColumn => documents.id),
 		number: text('number'),
@@ -139,6 +144,29 @@ export const documentLines = sqliteTable(
 	(table) => [
 		unique('document_lines_position').on(table.documentId, table.position),
 		index('document_lines_by_job').on(table.jobId)
+	]
+);
+
+/** When what an issued document bills took place, a row for each day; pence. What VAT, journal and documents read. */
+export const taxPoints = sqliteTable(
+	'tax_points',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		documentId: integer('document_id')
+			.notNull()
+			.references(() => documents.id),
+		date: text('date').notNull(),
+		rule: text('rule', { enum: TAX_POINT_RULES }).notNull(),
+		because: text('because', { enum: ['payment', 'invoice', 'work'] }).notNull(),
+		net: integer('net').notNull(),
+		vatCharged: integer('vat_charged').notNull(),
+		vatReverseCharged: integer('vat_reverse_charged').notNull(),
+		/** Whether the seller was registered on that day. */
+		vat: integer('vat', { mode: 'boolean' }).notNull()
+	},
+	(table) => [
+		unique('tax_points_day').on(table.documentId, table.date),
+		index('tax_points_by_date').on(table.date)
 	]
 );
 

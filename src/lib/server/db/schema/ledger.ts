@@ -69,6 +69,8 @@ export const journalLines = sqliteTable(
 		customerId: integer('customer_id'),
 		/** Sales of a job, so that its margin is read from the journal. */
 		jobId: integer('job_id'),
+		/** Of VAT: the tax point, which decides its period. Null: that of its document. */
+		taxPoint: text('tax_point'),
 		/** Of a deduction: the day the contractor paid, which decides its tax month. Null: the entry's own day. */
 		paidOn: text('paid_on')
 	},

@@ -11,6 +11,7 @@ import { loadChaseSettings } from '../chasing/settings';
 import { draftMoves, unsentMoves } from '../invoices/moves';
 import { documentsNotReached } from '../messages/moves';
 import { overpaidMoves } from '../money/moves';
+import { depositMoves } from '../money/deposits';
 import { promptMoves } from '../money/promptPayment';
 import { latePayerMoves, statementsNotReached } from '../owed/moves';
 import { repeatMoves } from '../repeats/moves';
@@ -32,6 +33,7 @@ function workedOut(world: World): Move[] {
 		...latePayerMoves(world, new Set(letters.map((one) => one.payerId))),
 		...overpaidMoves(world),
 		...promptMoves(world),
+		...depositMoves(world),
 		...draftMoves(world),
 		...workMoves(world),
 		...retentionMoves(world),

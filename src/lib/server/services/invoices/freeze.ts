@@ -1,5 +1,6 @@
 // From a draft to what is frozen: both parties, the dates, the figures, and the document as it reads.
-import { NO_STANDING } from '../../../core/parties';
+import { NO_STANDING, sellerOn } from '../../../core/parties';
+import { taxPointRecords, type Advance } from '../../../core/documents/taxPoints';
 import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
 import type { SheetContext } from '../../../core/sheet/context';
@@ -20,12 +21,33 @@ export interface FrozenDraft {
 	figures: InvoiceFigures;
 }
 
-/** @throws NotReadyError where something the law or arithmetic needs is missing or wrong. */
-export function freezeDraft(sheet: Sheet, context: SheetContext): FrozenDraft {
+/**
+ * @param advances what came before it and will pay it
+ * @throws NotReadyError where something the law or arithmetic needs is missing or wrong.
+ */
+export function freezeDraft(
+	sheet: Sheet,
+	context: SheetContext,
+	advances: readonly Advance[] = []
+): FrozenDraft {
 	const reading = readSheet(sheet, context);
 	const stops = reading.problems.filter((problem) => problem.level === 'stop');
 	if (stops.length || !reading.customer || !reading.figures) throw new NotReadyError(stops);
-	return { frozen: freeze(sheet, reading, reading.customer, context), figures: reading.figures };
+	const frozen = freeze(sheet, reading, reading.customer, context);
+	const { figures } = reading;
+	const isRegistered = (day: string) => sellerOn(context.seller, day).vatRegistered;
+	const taxPoints = taxPointRecords(
+		frozen,
+		figures,
+		reading.dates.taxPoint,
+		isRegistered,
+		advances
+	);
+	// All of it was paid before: nothing of it takes place any later.
+	const paidOn = taxPoints.at(-1)!;
+	if (paidOn.because === 'payment' && paidOn.date < frozen.taxPoint && !sheet.paidOn)
+		return freezeDraft({ ...sheet, paidOn: paidOn.date }, context, advances);
+	return { frozen: { ...frozen, taxPoints }, figures };
 }
 
 function freeze(

@@ -1,5 +1,8 @@
 // Issuing drafts: one by one, many beside one another, and a correction together with its credit note.
 import { ConflictError, RefusedError } from '../../../core/refusals';
+import type { Advance } from '../../../core/documents/taxPoints';
+import type { Sheet } from '../../../core/sheet/types';
+import type { Reader } from '../../db/connection';
 import type { World } from '../../world';
 import { billingProblems, takeOver } from './billed';
 import { planCredits } from './creditNote';
@@ -25,18 +28,29 @@ export function issueInvoice(
 	world: World,
 	id: number,
 	version: number,
-	after?: ToIssue['after']
+	wish: IssueExtras = {}
 ): Promise<Issued> {
-	return issueTogether(world, () => planIssue(world, id, version, after));
+	return issueTogether(world, () => planIssue(world, id, version, wish));
 }
+
+export interface IssueExtras {
+	after?: ToIssue['after'];
+	/** What came before it and will pay it, in the same transaction: it makes tax points of its own. */
+	advances?: (db: Reader, sheet: Sheet) => Advance[];
+}
+
+const sameAdvances = (a: readonly Advance[], b: readonly Advance[]): boolean =>
+	a.length === b.length &&
+	a.every(({ date, amount }, index) => date === b[index]!.date && amount === b[index]!.amount);
 
 /** Freezes a draft; one that is issued already is given back. @throws NotReadyError, ConflictError */
 function planIssue(
 	world: World,
 	id: number,
 	version: number,
-	after: ToIssue['after']
+	wish: IssueExtras
 ): Issued | ToIssue[] {
+	const { after } = wish;
 	const draft = loadDraft(world.db, id);
 	if (draft.state === 'issued') return { id, number: draft.number! };
 	if (draft.version !== version)
@@ -46,7 +60,8 @@ function planIssue(
 	const blocked = billingProblems(world.db, id, draft.sheet);
 	if (blocked.length) throw new NotReadyError(blocked);
 	const context = sheetContext(world.db, draft.sheet, world.clock.today());
-	const { frozen, figures } = freezeDraft(draft.sheet, context);
+	const paidBefore = wish.advances?.(world.db, draft.sheet) ?? [];
+	const { frozen, figures } = freezeDraft(draft.sheet, context, paidBefore);
 	const { about } = draft.sheet;
 	const plan: ToIssue = {
 		frozen,
@@ -58,6 +73,7 @@ function planIssue(
 			const now = sheetContext(tx, draft.sheet, world.clock.today());
 			return (
 				JSON.stringify(now) === JSON.stringify(context) &&
+				sameAdvances(wish.advances?.(tx, draft.sheet) ?? [], paidBefore) &&
 				billingProblems(tx, id, draft.sheet).length === 0
 			);
 		},
@@ -94,7 +110,7 @@ function planIssue(
 }
 
 async function issueOne(world: World, { id, version, after }: DraftToIssue): Promise<Issued> {
-	const plans = planIssue(world, id, version, after);
+	const plans = planIssue(world, id, version, { after });
 	return 'number' in plans ? plans : issuePlans(world, plans);
 }
 
@@ -121,7 +137,7 @@ export function issueInvoices(
 		let ahead = 0;
 		const drawn = drafts.map(({ id, version, after }) => {
 			try {
-				const plans = planIssue(world, id, version, after);
+				const plans = planIssue(world, id, version, { after });
 				if ('number' in plans) return plans;
 				const [plan, ...more] = plans;
 				// What is issued with others is drawn with them, when its turn comes.

@@ -6,7 +6,7 @@ import { lineTaxPoint } from '../../../core/sheet/taxPoint';
 import type { SheetLine } from '../../../core/sheet/types';
 import { type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
-import { documentLines, documents, openItems } from '../../db/schema';
+import { documentLines, documents, openItems, taxPoints } from '../../db/schema';
 import { frozenInput } from '../../../core/documents/frozen';
 import { salesByJob } from './billed';
 import { newToken } from '../business/keys';
@@ -95,6 +95,22 @@ export function openItem(
 		.run();
 }
 
+/** VAT by the day that decides its period. */
+function vatByTaxPoint(
+	{ taxPoints: records, taxPoint }: Frozen,
+	{ vatCharged }: InvoiceFigures
+): { date: string; vatCharged: number }[] {
+	return records ?? [{ date: taxPoint, vatCharged: Number(vatCharged) }];
+}
+
+export function insertTaxPoints(tx: Transaction, documentId: number, frozen: Frozen): void {
+	const records = frozen.taxPoints ?? [];
+	if (records.length)
+		tx.insert(taxPoints)
+			.values(records.map((record) => ({ documentId, ...record })))
+			.run();
+}
+
 export function postIssue(
 	tx: Transaction,
 	documentId: number,
@@ -117,7 +133,11 @@ export function postIssue(
 				amount: -sign * amount,
 				jobId
 			})),
-			{ account: 'vatOutput', amount: -sign * Number(figures.vatCharged) }
+			...vatByTaxPoint(frozen, figures).map(({ date, vatCharged }) => ({
+				account: 'vatOutput' as const,
+				amount: -sign * vatCharged,
+				taxPoint: date
+			}))
 		]
 	});
 }

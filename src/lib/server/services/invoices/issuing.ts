@@ -15,7 +15,7 @@ import { newToken, sha256 } from '../business/keys';
 import { indexDocument } from '../trail/search';
 import { note } from '../trail/documents';
 import { sealOf, sumsOf } from './seal';
-import { insertShell, insertLines, openItem, postIssue } from './issuedRows';
+import { insertShell, insertLines, insertTaxPoints, openItem, postIssue } from './issuedRows';
 
 export interface Issued {
 	id: number;
@@ -172,6 +172,7 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 
 	const id = draftId ?? insertShell(tx, plan, now);
 	insertLines(tx, id, frozen, figures);
+	insertTaxPoints(tx, id, frozen);
 	tx.insert(documentFiles)
 		.values({
 			documentId: id,

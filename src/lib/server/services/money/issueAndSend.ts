@@ -1,12 +1,13 @@
 // The press that issues, uses what the payer has in hand, and sends: all of it in the transaction that issues, or none.
 import { FieldError } from '../../../core/refusals';
+import type { Transaction } from '../../db/connection';
 import type { World } from '../../world';
 import { issueInvoice } from '../invoices/issue';
 import type { Issued } from '../invoices/issuing';
 import { queueIssued, readAddresses } from '../invoices/send';
 import { inHandOf } from '../ledger/inHand';
 import { openItemOf } from '../ledger/openInvoices';
-import { applyInTransaction, moveCorrected } from './useInHand';
+import { advancesFor, applyInTransaction, moveCorrected } from './useInHand';
 
 export interface IssueWish {
 	/** Addresses as typed; null: it is not sent now. */
@@ -28,7 +29,8 @@ export async function issueAndSend(
 ): Promise<Issued> {
 	const to = sendTo === null ? null : readAddresses(sendTo);
 	if (to === '') throw new FieldError({ to: 'Who should get it?' });
-	return issueInvoice(world, id, version, (tx) => {
+	const advances = useInHand ? advancesFor : undefined;
+	const after = (tx: Transaction) => {
 		moveCorrected(tx, world, id);
 		const item = openItemOf(tx, id);
 		if (useInHand && item && item.toPay > 0 && inHandOf(tx, item.payerId).length > 0)
@@ -40,5 +42,6 @@ export async function issueAndSend(
 				copyToSelf,
 				who: 'you'
 			});
-	});
+	};
+	return issueInvoice(world, id, version, { after, ...(advances ? { advances } : {}) });
 }

@@ -1,7 +1,9 @@
 // Money in hand, used for what is open or given back.
 import { eq } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
-import { writeAtOnce, type Transaction } from '../../db/connection';
+import type { Advance } from '../../../core/documents/taxPoints';
+import type { Sheet } from '../../../core/sheet/types';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { post, type Posting } from '../../db/journal';
 import { allocations, creditReturns, openItems, payments, transfers } from '../../db/schema';
 import type { World } from '../../world';
@@ -187,6 +189,16 @@ export function returnInHand(world: World, paymentId: number, form: MovedForm): 
 			]
 		});
 	});
+}
+
+/** Payments in hand that would pay a sheet, in the order in which they are used: they came before it. */
+export function advancesFor(db: Reader, sheet: Sheet): Advance[] {
+	const customer = customerRecord(db, sheet.customerId, sheet);
+	const payerId = customer?.billTo?.id ?? customer?.id;
+	if (payerId === undefined) return [];
+	return inHandOf(db, payerId).flatMap(({ source, date, amount }) =>
+		'paymentId' in source ? [{ date, amount: BigInt(amount) }] : []
+	);
 }
 
 /** What the payer of a draft, or of an invoice, has in hand. Pence. */

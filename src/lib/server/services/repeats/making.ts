@@ -5,7 +5,7 @@ import { nextOccurrences, occurrences, type Occurrence } from '../../../core/cal
 import type { PlainDate } from '../../../core/calendar/types';
 import type { Sheet } from '../../../core/sheet/types';
 import { sheetOn } from '../../../core/sheet/occasion';
-import { writeAtOnce, type Reader } from '../../db/connection';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { repeatOccurrences, repeats } from '../../db/schema';
 import type { World } from '../../world';
 import { draftOnce, loadDraft } from '../invoices/drafts';
@@ -147,7 +147,7 @@ async function issueOccurrence(
 			.run();
 	try {
 		const draft = loadDraft(world.db, documentId);
-		await issueInvoice(world, documentId, draft.version, (tx, id) => {
+		const after = (tx: Transaction, id: number) => {
 			const key = `repeat-sent:${id}`;
 			const sent = queueIssued(tx, world, id, { key, who: 'axiometer' });
 			const charged = action === 'charge' && cardOf(tx, draft.customerId!);
@@ -162,7 +162,8 @@ async function issueOccurrence(
 								? ''
 								: 'There is no mail address to send it to.'
 				});
-		});
+		};
+		await issueInvoice(world, documentId, draft.version, { after });
 	} catch (error) {
 		const known =
 			error instanceof RefusedError ||

@@ -1,6 +1,8 @@
+import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, box, byId, idOf, orNotFound, rowId, tick } from '$lib/server/answers';
 import { recordForPayer } from '$lib/server/services/money/payerPayments';
+import { depositDraft, taxedInHand } from '$lib/server/services/money/deposits';
 import { useInHand, returnInHand } from '$lib/server/services/money/useInHand';
 import { sentReminders } from '$lib/server/services/chasing/messages';
 import { loadPlans } from '$lib/server/services/chasing/plans';
@@ -21,6 +23,7 @@ export const load: PageServerLoad = ({ locals, params }) =>
 		return {
 			...payerPage(locals.world, payerId),
 			chasing: payerChasing(db, payerId),
+			taxed: [...taxedInHand(db, payerId)],
 			plans: loadPlans(db).map(({ id, name, standard }) => ({ id, name, standard })),
 			reminders: sentReminders(db, { payerId, limit: 12 }),
 			terms: terms && {
@@ -56,6 +59,10 @@ export const actions: Actions = {
 	giveBack: (event) =>
 		act(event, z.object({ ...money, payment: rowId }), ({ payment, ...values }, world) => {
 			returnInHand(world, payment, values);
+		}),
+	deposit: (event) =>
+		act(event, z.object({ ...press, payment: rowId }), ({ key, payment }, world) => {
+			redirect(303, `/billing/${depositDraft(world, payment, `deposit:${key}`)}`);
 		}),
 	hold: (event) =>
 		act(

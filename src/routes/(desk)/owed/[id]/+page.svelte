@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { pressKey } from '$lib/ui/parts/keys';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
@@ -17,6 +18,7 @@
 	let { data } = $props();
 	let paying = $state(false);
 	let givingBack = $state<number | null>(null);
+	const depositKey = pressKey();
 	let credit = $derived(data.credit.reduce((sum, one) => sum + one.amount, 0));
 	let row = $derived({
 		...data.summary,
@@ -102,6 +104,22 @@
 										onclick={() => (givingBack = givingBack === paymentId ? null : paymentId)}
 										>Give it back</button
 									>
+									{#if data.taxed.includes(paymentId)}
+										<form
+											class="col-span-full flex flex-wrap gap-x-3 gap-y-1 items-center bg-(--tape-tint) px-2.5 py-1.5"
+											method="post"
+											action="?/deposit"
+										>
+											<input type="hidden" name="payment" value={paymentId} />
+											<input type="hidden" name="key" value={depositKey} />
+											<span class="flex-1 min-w-[16rem]"
+												>If this is for work you have not finished, VAT on it is due now: it belongs
+												to
+												{displayDate(one.date)}.</span
+											>
+											<button class="button">Write the deposit invoice</button>
+										</form>
+									{/if}
 									{#if givingBack === paymentId}
 										<Form
 											class="col-span-full flex flex-wrap gap-2 items-end"
