@@ -18,6 +18,7 @@ export function frozenInput(frozen: Frozen): InvoiceInput {
 		},
 		customer: { ...who, standings: [{ ...standing, from: null }] },
 		today: frozen.issueDate,
+		frozen: true,
 		...(corrects
 			? { corrects: { taxPoint: frozen.taxPoint, reverseCharge: corrects.reverseCharge } }
 			: {}),
@@ -27,7 +28,7 @@ export function frozenInput(frozen: Frozen): InvoiceInput {
 	};
 	const { input } = readSheet(sheet, context);
 	if (!input) throw new Error('a frozen document has no lines');
-	return { ...input, date: frozen.taxPoint };
+	return { ...input, date: sheet.rateOfWork ? frozen.workFinished : frozen.taxPoint };
 }
 
 export function frozenFigures(frozen: Frozen): InvoiceFigures {

@@ -85,11 +85,28 @@ export function timeCost(time: Pick<TimeEntry, 'minutes' | 'hourlyCost'>): Minor
 
 /** Everything of a job that can be billed, in the order agreed, then by day. A running clock is not yet. */
 export function billablesOf(work: JobWork): Billable[] {
+	const rate = rateOfWork(work);
 	return [
 		...work.lines.map(fromLine),
-		...work.time.filter((entry) => entry.chargeable && entry.minutes).map(fromTime),
+		...work.time
+			.filter((entry) => entry.chargeable && entry.minutes)
+			.map((entry) => ({ ...fromTime(entry), ...rate })),
 		...work.costs.filter((cost) => cost.chargeable).map(fromCost)
 	];
+}
+
+/**
+ * Hours are taxed as the work they belong to: where everything agreed has one rate, for one reason, so have they
+ * (docs/tax-gb.md 6). Otherwise the owner chooses, and the standard rate stands.
+ */
+function rateOfWork({ lines }: JobWork): Pick<Billable, 'vat' | 'vatReason'> {
+	const standard = { vat: 'standard', vatReason: '' } as const;
+	const [first, ...others] = lines.filter(({ vat }) => vat !== 'noSupply');
+	if (!first) return standard;
+	const alike = others.every(
+		({ vat, vatReason }) => vat === first.vat && vatReason === first.vatReason
+	);
+	return alike ? { vat: first.vat, vatReason: first.vatReason } : standard;
 }
 
 function fromLine(line: JobLine): Billable {

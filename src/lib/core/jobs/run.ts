@@ -26,6 +26,8 @@ export interface RunJob {
 	siteId: number | null;
 	contract: ContractClass | null;
 	contractReason: string;
+	/** What the customer wrote of being its end user: jobs that differ never mix. */
+	endUser?: Sheet['endUser'];
 	pricesIncludeVat: boolean;
 	retention: string;
 	retentionDue: string;
@@ -147,6 +149,10 @@ export function leftOutBecause(
 const REASONS: [fact: (job: RunJob) => unknown, words: string][] = [
 	[(job) => job.billToId, 'the bill goes to different people'],
 	[(job) => job.contract, 'their contracts are of different classes'],
+	[
+		(job) => JSON.stringify(job.endUser ?? null),
+		'the customer is the end user of some and not of others'
+	],
 	[(job) => job.pricesIncludeVat, 'some prices include VAT and others do not'],
 	[(job) => job.standing, 'the tax standing or a rate changed in between'],
 	[(job) => job.retention, 'different parts are held back'],
@@ -209,6 +215,7 @@ function sheetOf(
 		siteId: sites.size === 1 ? first.siteId : null,
 		...(first.billToId ? { billToId: first.billToId } : {}),
 		contract: first.customerKind === 'contractor' ? first.contract : null,
+		...(first.endUser ? { endUser: first.endUser } : {}),
 		...withReason([...new Set(jobs.map((job) => job.contractReason))].filter(Boolean).join('; ')),
 		workFinished: finished.at(-1) ?? '',
 		reference: jobs.length === 1 ? first.number : '',

@@ -9,6 +9,8 @@ export interface SheetContext {
 	seller: SellerRecord;
 	customer: CustomerRecord | null;
 	today: PlainDate;
+	/** It was issued: what was decided then is not decided anew. */
+	frozen?: true;
 	/** Set on a credit note: copied from the invoice it corrects. */
 	corrects?: { taxPoint: PlainDate; reverseCharge: boolean };
 	/** What is copied of the documents it follows: a release of those that held back, a correction of its invoice. */

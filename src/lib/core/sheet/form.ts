@@ -18,6 +18,8 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	billToId: rowId.optional(),
 	contract: z.enum(CONTRACT_CLASSES).nullable(),
 	contractReason: typed.optional(),
+	endUser: z.strictObject({ statement: typed, date: typed }).optional(),
+	rateOfWork: z.boolean().optional(),
 	issueDate: typed,
 	workFinished: typed,
 	dueDate: typed,

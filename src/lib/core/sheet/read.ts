@@ -49,14 +49,15 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 	const dates = readDates(sheet, context, stop);
 	const taxDate = context.corrects?.taxPoint ?? dates.taxPoint.date;
 	const seller = sellerOn(context.seller, taxDate);
-	const customer = context.customer && customerOn(context.customer, taxDate);
+	const named = context.customer && customerOn(context.customer, taxDate);
+	const customer = named && contracting(named, sheet, context);
 
 	readTexts(sheet, stop);
 	readPrompt(sheet, stop);
 	const lines = sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));
 	const input: InvoiceInput | null = lines.length
 		? {
-				date: taxDate,
+				date: sheet.rateOfWork ? dates.workFinished : taxDate,
 				pricesIncludeVat: seller.vatRegistered && sheet.pricesIncludeVat,
 				vatRounding: sheet.roundVatDown ? 'down' : 'nearest',
 				seller: { vatRegistered: seller.vatRegistered },
@@ -87,6 +88,34 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 	return { dates, seller, customer, lines, input, figures, problems };
 }
 
+/**
+ * The customer as it stands for this contract: what it said for it alone counts as what it says of everything. Without
+ * statement and day it is no end user, whatever is ticked (docs/tax-gb.md 1).
+ */
+function contracting(
+	customer: CustomerFacts,
+	{ endUser }: Sheet,
+	context: SheetContext
+): CustomerFacts {
+	if (customer.kind !== 'contractor' || context.frozen) return customer;
+	const { standing } = customer;
+	const said = endUser
+		? {
+				endUser: true,
+				endUserStatement: endUser.statement.trim(),
+				endUserDate: readTypedDate(endUser.date, context.today)
+			}
+		: standing;
+	return {
+		...customer,
+		standing: {
+			...standing,
+			...said,
+			endUser: said.endUser && said.endUserStatement.trim() !== '' && said.endUserDate !== null
+		}
+	};
+}
+
 type Stop = (path: string, message: string) => void;
 
 function readDates(sheet: Sheet, context: SheetContext, stop: Stop): SheetDates {
@@ -104,6 +133,7 @@ function readDates(sheet: Sheet, context: SheetContext, stop: Stop): SheetDates 
 		if (days === null) stop('termsDays', 'Terms are a number of days, from 0 to 999.');
 		else terms = { days, endOfMonth: false };
 	}
+	read(sheet.endUser?.date ?? '', issueDate, 'endUser.date');
 	read(sheet.selfBilled?.agreedOn ?? '', issueDate, 'selfBilled.agreedOn');
 	const due = read(sheet.dueDate, dueDate(issueDate, terms), 'dueDate');
 	if (due < issueDate) stop('dueDate', 'It would be due before it is issued.');
@@ -156,6 +186,7 @@ function readTexts(sheet: Sheet, stop: Stop): void {
 	check(sheet.orderNumber, 'orderNumber', 200);
 	check(sheet.note, 'note', LONGEST_TEXT);
 	check(sheet.contractReason ?? '', 'contractReason', 500);
+	check(sheet.endUser?.statement ?? '', 'endUser.statement', 500);
 	check(sheet.selfBilled?.number ?? '', 'selfBilled.number', 60);
 	check(sheet.about?.reason ?? '', 'about.reason', 300);
 	for (const row of sheet.rows) {

@@ -50,6 +50,10 @@ export interface Sheet {
 	contract: ContractClass | null;
 	/** Why a contract has no construction work in it, or next to none, where that could be in doubt. */
 	contractReason?: string;
+	/** The customer has said in writing, for this contract, that it is an end user or intermediary supplier. */
+	endUser?: { statement: string; date: string };
+	/** The rate of the day on which the work was finished, although the tax point comes after a change (VATA 1994 s.88). */
+	rateOfWork?: boolean;
 	/** Empty: the day it is issued. */
 	issueDate: string;
 	workFinished: string;

@@ -64,6 +64,25 @@ const making = (jobId = 1) => {
 };
 
 describe('what of a job can be billed', () => {
+	it('hours have the rate of the work, where all of that has one for one reason', () => {
+		const rates = (...lines: JobLine[]) =>
+			billablesOf(work({ lines, time: [time(9, 60)] }))
+				.filter(({ part }) => part.type === 'time')
+				.map(({ vat, vatReason }) => [vat, vatReason]);
+		const zero = { vat: 'zero', vatReason: 'newDwelling' } as const;
+		expect(rates(line(1, '100', zero), line(2, '50', zero))).to.deep.equal([
+			['zero', 'newDwelling']
+		]);
+		expect(rates(line(1, '100', zero), line(2, '5', { vat: 'noSupply' }))).to.deep.equal([
+			['zero', 'newDwelling']
+		]);
+		expect(rates(line(1, '100', zero), line(2, '50'))).to.deep.equal([['standard', '']]);
+		expect(
+			rates(line(1, '100', zero), line(2, '50', { ...zero, vatReason: 'energyZero' }))
+		).to.deep.equal([['standard', '']]);
+		expect(rates()).to.deep.equal([['standard', '']]);
+	});
+
 	it('is what was agreed, and chargeable time and costs; a running clock is not yet', () => {
 		const all = billablesOf(
 			work({

@@ -204,11 +204,13 @@ describe('the class of a contract', () => {
 	it('is construction above 5 % of its value, and minor at 5 % exactly', () => {
 		expect(of(['labour', 5_00n], ['materials', 95_00n]).contract).to.equal('minor');
 		expect(of(['labour', 5_01n], ['materials', 94_99n]).contract).to.equal('construction');
-		expect(of(['prefabrication', 100n]).contract).to.equal('construction');
+		expect(of(['labour', 1n], ['prefabrication', 99n]).contract).to.equal('construction');
 	});
 
 	it('is none without work on site: goods, hire and travel are no operations', () => {
-		for (const kind of ['materials', 'plantHire', 'travel', 'other'] as const)
+		// Making something elsewhere is none either, unless it is put in (FA 2004 s.74(3)).
+		expect(of(['prefabrication', 100n]).workings[1]).to.match(/^Nothing is done on site/);
+		for (const kind of ['materials', 'plantHire', 'travel', 'other', 'prefabrication'] as const)
 			expect(of([kind as Line['kind'], 100n]).contract, kind).to.equal('none');
 		expect(of().contract).to.equal('none');
 		expect(of(['labour', 100n, 'noSupply']).contract).to.equal('none');

@@ -19,6 +19,9 @@ const found = (
 	today?: string,
 	by?: SellerRecord
 ) => problemAt(readWith(who, change, today, by).problems, path);
+const HOUSEHOLD = customerOf('household');
+const problemsOf = (who: CustomerRecord, change: Partial<Sheet>, today?: string) =>
+	readWith(who, change, today).problems;
 /** What a finding says, without its sentence. */
 const facts = (problem: Problem | undefined) => {
 	if (!problem) return undefined;
@@ -171,7 +174,12 @@ describe('the standing of a contractor', () => {
 		]);
 		expect(without({}), 'nothing is missing').to.deep.equal([]);
 		expect(
-			without({ cisRegistered: false, endUser: true, endUserDate: '2026-01-01' })
+			without({
+				cisRegistered: false,
+				endUser: true,
+				endUserDate: '2026-01-01',
+				endUserStatement: 'We use it'
+			})
 		).to.deep.equal([]);
 		expect(
 			without({ cisRegistered: false, cisRate: null }).map(([path]) => path),
@@ -229,28 +237,132 @@ describe('the standing of a contractor', () => {
 		for (const standing of [
 			{ vatRegistered: false },
 			{ cisRegistered: false },
-			{ endUser: true, endUserDate: '2026-01-01' }
+			{ endUser: true, endUserDate: '2026-01-01', endUserStatement: 'We use it' }
 		])
 			expect(asked({ contract: 'none' }, standing)).to.equal(undefined);
 		expect(asked({ contract: 'none' }, {}, UNREGISTERED)).to.equal(undefined);
 	});
 
-	it('as an end user says so on a day, and VAT is not charged on nobody’s word', () => {
-		const user = (endUserDate: string | null, endUser = true, endUserStatement = 'We use it') =>
+	it('is an end user only with what it wrote and its day; otherwise the reverse charge applies, and is said to', () => {
+		const user = (
+			path: string,
+			endUserDate: string | null,
+			endUserStatement: string,
+			change: Partial<Sheet> = {}
+		) =>
 			found(
-				'customer.endUserDate',
-				customerOf('contractor', { ...FULL, endUser, endUserDate, endUserStatement })
+				path,
+				customerOf('contractor', { ...FULL, endUser: true, endUserDate, endUserStatement }),
+				change
 			);
-		expect(user(null, true, ' ')).to.include({ level: 'stop', atIssue: true });
-		expect(user(null, true, '')!.message).to.match(/nothing says that they told you/);
-		expect(facts(user(null))).to.deep.equal({
+		expect(facts(user('customer.endUserDate', null, 'We use it'))).to.deep.equal({
 			path: 'customer.endUserDate',
 			level: 'warning',
-			fix: { label: 'Give the day', type: 'customer', field: 'endUserDate' },
+			fix: { label: 'Note it', type: 'customer', field: 'endUserDate' },
 			reference: 'SI 2019/892 art. 8'
 		});
-		expect(user('2026-01-01')).to.equal(undefined);
-		expect(user(null, false)).to.equal(undefined);
+		expect(user('customer.endUserStatement', '2026-01-01', ' ')!.message).to.match(
+			/nothing says what it wrote\. Without both the reverse charge applies/
+		);
+		for (const path of ['customer.endUserDate', 'customer.endUserStatement'])
+			expect(user(path, '2026-01-01', 'We use it')).to.equal(undefined);
+		const charged = (standing: object, change: Partial<Sheet> = {}) =>
+			Boolean(
+				readWith(customerOf('contractor', { ...FULL, ...standing }), change).figures!.vatCharged
+			);
+		expect(charged({ endUser: true, endUserDate: '2026-01-01', endUserStatement: 'x' })).to.equal(
+			true
+		);
+		expect(charged({ endUser: true, endUserDate: '2026-01-01', endUserStatement: '' })).to.equal(
+			false
+		);
+		expect(charged({ endUser: true, endUserDate: null, endUserStatement: 'x' })).to.equal(false);
+	});
+
+	it('may be the end user of one contract alone', () => {
+		const customer = customerOf('contractor', FULL);
+		const of = (statement: string, date: string) => ({ endUser: { statement, date } });
+		expect(readWith(customer, of('Plot 4 is ours', '1 Nov 2026')).figures!.vatCharged).to.equal(
+			20_00n
+		);
+		expect(readWith(customer, of('Plot 4 is ours', '')).figures!.vatCharged).to.equal(0n);
+		expect(facts(found('endUser.date', customer, of('Plot 4 is ours', '')))).to.include({
+			level: 'warning'
+		});
+		expect(found('endUser.statement', customer, of('', '1 Nov 2026'))).to.include({
+			level: 'warning'
+		});
+		expect(
+			readWith(customerOf('household', FULL), of('x', '1 Nov 2026')).figures!.vatCharged
+		).to.equal(20_00n);
+	});
+});
+
+describe('a rate with a reason', () => {
+	const reduced = (vatReason: string, vat: 'zero' | 'reduced') => ({
+		rows: [lineOf({ vat, vatReason })]
+	});
+	const at = (customer: CustomerRecord, change: Partial<Sheet>) =>
+		found('rows.a.vat', customer, change);
+
+	it('that only the final customer can use does not pass for a contractor, unless it is the end user', () => {
+		const sub = customerOf('contractor', FULL);
+		for (const [reason, vat] of [
+			['certificate', 'zero'],
+			['disabledAdaptation', 'zero'],
+			['mobilityAid', 'reduced']
+		] as const) {
+			expect(at(sub, reduced(reason, vat)), reason).to.include({ level: 'stop' });
+			expect(at(HOUSEHOLD, reduced(reason, vat)), reason).to.equal(undefined);
+			expect(
+				at(sub, {
+					...reduced(reason, vat),
+					endUser: { statement: 'Our own home', date: '1 Nov 2026' }
+				}),
+				reason
+			).to.equal(undefined);
+		}
+		for (const [reason, vat] of [
+			['newDwelling', 'zero'],
+			['emptyHome', 'reduced']
+		] as const)
+			expect(at(sub, reduced(reason, vat)), reason).to.equal(undefined);
+	});
+
+	it('that has ended since the work was done may be kept (VATA 1994 s.88)', () => {
+		const energy = { ...reduced('energyZero', 'zero'), workFinished: '31 Mar 2027' };
+		const on = (change: Partial<Sheet>) =>
+			problemsOf(HOUSEHOLD, { ...energy, ...change }, '2027-04-05').filter(({ path }) =>
+				['rows.a.vat', 'workFinished'].includes(path)
+			);
+		expect(on({}).map(({ level, fix }) => [level, fix!.label])).to.deep.equal([
+			['stop', 'Keep the rate of the day the work was done']
+		]);
+		expect(on({ rateOfWork: true })).to.deep.equal([]);
+		expect(on({ workFinished: '1 Apr 2027' }).map(({ fix }) => fix!.label)).to.deep.equal([
+			'Charge the standard rate'
+		]);
+	});
+});
+
+describe('a rate that changed between the work and the tax point', () => {
+	const when = (change: Partial<Sheet>) => ({ workFinished: '31 Dec 2010', ...change });
+	it('is asked about, and kept where the owner says so', () => {
+		const of = (change: Partial<Sheet>) => readWith(HOUSEHOLD, when(change), '2011-01-10');
+		expect(of({}).figures!.vatCharged).to.equal(20_00n);
+		expect(of({ rateOfWork: true }).figures!.vatCharged).to.equal(17_50n);
+		const said = (change: Partial<Sheet>) =>
+			problemsOf(HOUSEHOLD, when(change), '2011-01-10').filter(
+				({ reference }) => reference === 'VATA 1994 s.88'
+			);
+		expect(said({}).map(({ level, message }) => [level, message])).to.deep.equal([
+			[
+				'warning',
+				'The rate was 17.5 % when the work was finished, and is 20 % on the tax point. Work done before may keep its rate.'
+			]
+		]);
+		expect(said({ rateOfWork: true }).map(({ level }) => level)).to.deep.equal(['note']);
+		expect(said({ workFinished: '4 Jan 2011' })).to.deep.equal([]);
 	});
 });
 

@@ -70,7 +70,12 @@ describe('a credit note for a part', () => {
 			world,
 			{
 				...CONTRACTOR,
-				standing: { ...CONTRACTOR.standing, endUser: true, endUserDate: '2026-11-01' }
+				standing: {
+					...CONTRACTOR.standing,
+					endUser: true,
+					endUserStatement: 'We use it',
+					endUserDate: '2026-11-01'
+				}
 			},
 			{
 				rows: [line('a', 'Render', '33.33', { quantity: '3', unit: 'm²' })]
@@ -260,17 +265,20 @@ describe('work that a credit note in part takes back', () => {
 	});
 
 	it('goes back in part: so many units are a line of their own, and what was agreed stays', async () => {
-		const job = jobOf([
-			{
-				kind: 'materials',
-				description: 'Lime',
-				quantity: '3',
-				unit: 'bag',
-				unitPrice: '33.33',
-				discount: '10',
-				cost: '50'
-			}
-		]);
+		const job = jobOf(
+			[
+				{
+					kind: 'materials',
+					description: 'Lime',
+					quantity: '3',
+					unit: 'bag',
+					unitPrice: '33.33',
+					discount: '10',
+					cost: '50'
+				}
+			],
+			{ contract: 'none' }
+		);
 		const one = await billed(job);
 		await take(one.id, [units(0, '1')]);
 		// 89.99 agreed: 2 × 33.33 less 6.67 is 59.99, and 30.00 is left of it.

@@ -8,7 +8,10 @@ import type { ContractClass, VatTreatment } from '../types';
 /** Up to this part of the contract's value construction operations can be disregarded for the reverse charge. */
 const MINOR_PERCENT = 5n;
 
-/** Work on site, or made for it. Goods alone, hire without an operator and travel are none. */
+/**
+ * Work on site, and what is made for it elsewhere. Goods alone, hire without an operator, travel, and making something off
+ * site without installing it are none (FA 2004 s.74(3)).
+ */
 const OPERATIONS: ReadonlySet<LineKind> = new Set(['labour', 'prefabrication']);
 
 export interface ContractDecision {
@@ -31,10 +34,11 @@ export function decideContract(
 	const sum = (chosen: typeof lines) => chosen.reduce((total, line) => total + line.net, 0n);
 	const value = sum(lines);
 	const inside = lines.filter((line) => OPERATIONS.has(line.kind) && line.vat !== 'noSupply');
+	const onSite = inside.some((line) => line.kind === 'labour');
 	const operations = sum(inside);
 	const counted = sum(inside.filter((line) => line.vat !== 'zero'));
 	const contract: ContractClass =
-		inside.length === 0 || operations <= 0n
+		!onSite || operations <= 0n
 			? 'none'
 			: counted * 100n <= value * MINOR_PERCENT
 				? 'minor'
@@ -49,11 +53,11 @@ export function decideContract(
 			...(counted !== operations
 				? [`Zero-rated operations are left out of the part: ${displayPounds(counted)} counts.`]
 				: []),
-			...(inside.length > 0
-				? [
-						`That is ${part / 10n}.${part % 10n} %: ${contract === 'minor' ? 'at most' : 'more than'} 5 % of the contract.`
-					]
-				: ['No line is a construction operation: goods alone, hire or travel.'])
+			inside.length === 0
+				? 'No line is a construction operation: goods alone, hire or travel.'
+				: onSite
+					? `That is ${part / 10n}.${part % 10n} %: ${contract === 'minor' ? 'at most' : 'more than'} 5 % of the contract.`
+					: 'Nothing is done on site: making it elsewhere and delivering it is no construction operation.'
 		],
 		reference: 'FA 2004 s.74; SI 2019/892 art. 8'
 	};

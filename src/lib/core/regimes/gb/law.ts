@@ -3,9 +3,12 @@ import { displayDate } from '../../calendar/conversion';
 import { addDays } from '../../calendar/manipulation';
 import { daysBetween } from '../../calendar/queries';
 import { ALLOWABLE_KINDS } from '../../figures/types';
+import { formatDecimal } from '../../money/decimal';
 import { displayPounds } from '../../money/display';
 import { reasonById, reasonsOn } from './reasons';
-import type { Problem } from '../../sheet/types';
+import type { VatTreatment } from '../types';
+import { rateOn } from './rates';
+import type { Fix, Problem } from '../../sheet/types';
 import { customerProblems, standingProblems } from './standingLaw';
 import { paperProblems } from './kindLaw';
 import { type LawSubject } from './lawSubject';
@@ -16,6 +19,7 @@ export function lawProblems(subject: LawSubject): Problem[] {
 		...standingProblems(subject),
 		...dateProblems(subject),
 		...lineProblems(subject),
+		...changeOfRate(subject),
 		...wholeProblems(subject),
 		...paperProblems(subject)
 	];
@@ -81,7 +85,51 @@ function dateProblems({ dates, context, seller, sheet }: LawSubject): Problem[] 
 	return problems;
 }
 
-function lineProblems({ lines, seller, input, figures, dates, customer }: LawSubject): Problem[] {
+/** VATA 1994 s.88: what was finished before a change of rate may keep the rate of that day. */
+const KEEP_RATE: Fix = {
+	label: 'Keep the rate of the day the work was done',
+	type: 'set',
+	field: 'rateOfWork',
+	value: true
+};
+
+/** A rate that changed between the end of the work and the tax point: the owner is asked which one it is. */
+function changeOfRate({ sheet, dates, seller, lines }: LawSubject): Problem[] {
+	const { workFinished, taxPoint } = dates;
+	if (!seller.vatRegistered || taxPoint.rule !== 'work' || workFinished >= taxPoint.date) return [];
+	const rate = (vat: VatTreatment, day: string) => {
+		const found = rateOn(vat, day);
+		return found ? formatDecimal(found.rate) : null;
+	};
+	const changed = [...new Set(lines.map((line) => line.vat))].find(
+		(vat) => rate(vat, workFinished) !== rate(vat, taxPoint.date)
+	);
+	if (!changed) return [];
+	const [then, now] = [rate(changed, workFinished), rate(changed, taxPoint.date)];
+	return [
+		{
+			path: 'workFinished',
+			level: sheet.rateOfWork ? 'note' : 'warning',
+			message: sheet.rateOfWork
+				? `The work was finished before the rate changed, and keeps ${then} %.`
+				: `The rate was ${then} % when the work was finished, and is ${now} % on the tax point. Work done before may keep its rate.`,
+			fix: sheet.rateOfWork
+				? { label: `Charge ${now} %`, type: 'set', field: 'rateOfWork', value: false }
+				: KEEP_RATE,
+			reference: 'VATA 1994 s.88'
+		}
+	];
+}
+
+function lineProblems({
+	sheet,
+	lines,
+	seller,
+	input,
+	figures,
+	dates,
+	customer
+}: LawSubject): Problem[] {
 	const problems: Problem[] = [];
 	if (lines.length === 0) {
 		problems.push({
@@ -106,7 +154,7 @@ function lineProblems({ lines, seller, input, figures, dates, customer }: LawSub
 		}
 		if (seller.vatRegistered && line.vat !== 'standard') {
 			const reason = reasonById(line.vatReason);
-			const current = reasonsOn(dates.taxPoint.date);
+			const current = reasonsOn(input?.date ?? dates.taxPoint.date);
 			if (!reason || reason.treatment !== line.vat) {
 				problems.push({
 					path: `${path}.vat`,
@@ -116,10 +164,31 @@ function lineProblems({ lines, seller, input, figures, dates, customer }: LawSub
 					reference: 'VAT Regulations 1995 reg. 14(1)'
 				});
 			} else if (!current.includes(reason)) {
+				const then = !sheet.rateOfWork && reasonsOn(dates.workFinished).includes(reason);
 				problems.push({
 					path: `${path}.vat`,
 					level: 'stop',
-					message: `“${reason.label}” is not in force on ${displayDate(dates.taxPoint.date)}.`,
+					message: `“${reason.label}” is not in force on ${displayDate(input?.date ?? dates.taxPoint.date)}.${then ? ' It was when the work was finished, and that rate may be kept.' : ''}`,
+					fix: then
+						? KEEP_RATE
+						: {
+								label: 'Charge the standard rate',
+								type: 'setLine',
+								rowId: line.id,
+								field: 'vat',
+								value: 'standard'
+							},
+					reference: then ? 'VATA 1994 s.88' : reason.reference
+				});
+			} else if (
+				reason.finalCustomerOnly &&
+				customer?.kind === 'contractor' &&
+				!customer.standing.endUser
+			) {
+				problems.push({
+					path: `${path}.vat`,
+					level: 'stop',
+					message: `“${reason.label}” holds for whom the certificate or declaration is made out. ${customer.name} is not the final customer, so a subcontractor charges the standard rate.`,
 					fix: {
 						label: 'Charge the standard rate',
 						type: 'setLine',
@@ -127,7 +196,7 @@ function lineProblems({ lines, seller, input, figures, dates, customer }: LawSub
 						field: 'vat',
 						value: 'standard'
 					},
-					reference: reason.reference
+					reference: 'VAT Notice 708 para 17'
 				});
 			}
 		}

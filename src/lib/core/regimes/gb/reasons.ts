@@ -12,7 +12,16 @@ export interface RateReason {
 	reference: string;
 	from: PlainDate;
 	until: PlainDate | null;
+	/** It rests on a certificate or declaration of the final customer: a subcontractor cannot use it. */
+	finalCustomerOnly: boolean;
 }
+
+/** docs/tax-gb.md 6: made out to whom they hold for (VAT Notice 708 para 17; 701/7). */
+const FINAL_CUSTOMERS: ReadonlySet<string> = new Set([
+	'certificate',
+	'disabledAdaptation',
+	'mobilityAid'
+]);
 
 function reason(
 	id: string,
@@ -24,7 +33,8 @@ function reason(
 	from: PlainDate = '1995-01-01',
 	until: PlainDate | null = null
 ): RateReason {
-	return { id, treatment, label, sentence, evidence, reference, from, until };
+	const finalCustomerOnly = FINAL_CUSTOMERS.has(id);
+	return { id, treatment, label, sentence, evidence, reference, from, until, finalCustomerOnly };
 }
 
 const ENERGY = 'Energy-saving materials installed in a home';

@@ -1,4 +1,5 @@
 // What is wrong, or very likely a slip, about the customer and its standing.
+import { customerOn } from '../../parties';
 import { isVatNumber, readVerificationNumber } from './checks';
 import type { Problem } from '../../sheet/types';
 import { type LawSubject, SIMPLIFIED_UP_TO } from './lawSubject';
@@ -180,16 +181,22 @@ export function standingProblems({
 			reference: 'VAT Notice 735 para 3'
 		});
 	}
-	if (standing.endUser && !standing.endUserDate) {
+	const ticked = context.customer && customerOn(context.customer, input?.date ?? context.today);
+	if (!standing.endUser && (sheet.endUser || ticked?.standing.endUser)) {
+		const missing = sheet.endUser
+			? sheet.endUser.statement.trim() === ''
+				? 'endUser.statement'
+				: 'endUser.date'
+			: ticked!.standing.endUserStatement.trim() === ''
+				? 'endUserStatement'
+				: 'endUserDate';
 		problems.push({
-			path: 'customer.endUserDate',
-			...(standing.endUserStatement.trim()
-				? { level: 'warning' as const }
-				: { level: 'stop' as const, atIssue: true as const }),
-			message: standing.endUserStatement.trim()
-				? 'An end user has to say so in writing. Note the day of that statement.'
-				: 'You would charge VAT because they are an end user, and nothing says that they told you so. Note what they wrote, and when.',
-			fix: { label: 'Give the day', type: 'customer', field: 'endUserDate' },
+			path: sheet.endUser ? missing : `customer.${missing}`,
+			level: 'warning',
+			message: `${customer.name} is ticked as an end user, and ${missing.endsWith('tatement') ? 'nothing says what it wrote' : 'the day of what it wrote is missing'}. Without both the reverse charge applies.`,
+			fix: sheet.endUser
+				? { label: 'Note it', type: 'focus', path: missing }
+				: { label: 'Note it', type: 'customer', field: missing },
 			reference: 'SI 2019/892 art. 8'
 		});
 	}

@@ -36,6 +36,9 @@ export const jobs = sqliteTable(
 		contract: text('contract', { enum: CONTRACT_CLASSES }),
 		/** Why the owner overruled what the lines say. */
 		contractReason: text('contract_reason').notNull().default(''),
+		/** What the customer wrote of being the end user of this job, and when; without both it is none. */
+		endUserStatement: text('end_user_statement').notNull().default(''),
+		endUserDate: text('end_user_date'),
 		description: text('description').notNull().default(''),
 		/** Never reaches a document. */
 		privateNote: text('private_note').notNull().default(''),

@@ -9,7 +9,7 @@ import type { World } from '../../world';
 import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
 import { frozenFigures } from '../../../core/documents/frozen';
-import { loadJob } from '../jobs/jobs';
+import { loadJob, sheetParties } from '../jobs/jobs';
 import { noteJob } from '../trail/jobs';
 
 /** What issued invoices of a job held back, the earliest due first. */
@@ -45,10 +45,7 @@ export function releaseRetention(world: World, jobId: number, key: string): numb
 				if (ids.length === 0) throw new RefusedError('Nothing is held back on this job.');
 				const sheet: Sheet = {
 					...blankSheet(),
-					customerId: job.customerId,
-					siteId: job.siteId,
-					...(job.billToId ? { billToId: job.billToId } : {}),
-					contract: job.contract,
+					...sheetParties(job),
 					reference: `${job.number}: ${job.title}`.slice(0, 200),
 					releases: ids,
 					rows: releaseRows(tx, jobId, ids)

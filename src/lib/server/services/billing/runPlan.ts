@@ -205,7 +205,12 @@ function standingReader(world: World, today: PlainDate) {
 			const then = rateOf(vat, date);
 			return then === rateOf(vat, today) ? [] : [`${vat} ${then}`];
 		});
-		return JSON.stringify([customerOn(record!, date).standing, vatRegistered, vatNumber, changed]);
+		return JSON.stringify([
+			customerOn(record!, date).standing,
+			vatRegistered,
+			vatNumber,
+			changed
+		]);
 	};
 }
 
@@ -217,6 +222,7 @@ function asRunJob(job: ToBillJob, standing: string): RunJob {
 		billToId: job.billToId,
 		siteId: job.siteId,
 		contractReason: job.contractReason,
+		endUser: job.endUser,
 		contract: job.customerKind === 'contractor' ? job.contract : null,
 		pricesIncludeVat: job.pricesIncludeVat,
 		retention: job.retention,

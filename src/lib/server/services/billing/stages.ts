@@ -22,10 +22,9 @@ import { documents, jobLines, stageParts, stages } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
 import { draftOnce } from '../invoices/drafts';
-import { reasonOf } from './toBill';
 import { FieldError, RefusedError } from '../../../core/refusals';
 import { text } from '../business/fields';
-import { loadJob } from '../jobs/jobs';
+import { loadJob, sheetParties } from '../jobs/jobs';
 import { noteJob } from '../trail/jobs';
 import { billedWhole, contractLines } from '../jobs/stageBooks';
 
@@ -192,11 +191,7 @@ export function stageSheet(
 	];
 	return {
 		...blankSheet(),
-		customerId: job.customerId,
-		siteId: job.siteId,
-		...(job.billToId ? { billToId: job.billToId } : {}),
-		contract: job.contract,
-		...(reasonOf(job) ? { contractReason: reasonOf(job) } : {}),
+		...sheetParties(job),
 		reference: `${job.number}: ${job.title}`.slice(0, 200),
 		note: positionNote(before, stage),
 		pricesIncludeVat: job.pricesIncludeVat,

@@ -19,7 +19,7 @@ import type { World } from '../../world';
 import { withoutTaken } from '../jobs/takenParts';
 import { draftOnce } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
-import { loadJob } from '../jobs/jobs';
+import { loadJob, reasonOf, sheetParties } from '../jobs/jobs';
 import { noteJob } from '../trail/jobs';
 import { jobWork, jobWorks } from '../jobs/work';
 import { contractLines, hasStages } from '../jobs/stageBooks';
@@ -43,6 +43,8 @@ export interface ToBillJob {
 	labels: string[];
 	contract: (typeof jobs.$inferSelect)['contract'];
 	contractReason: string;
+	/** What the customer wrote of being its end user, and when. */
+	endUser: Sheet['endUser'];
 	pricesIncludeVat: boolean;
 	retention: string;
 	retentionDue: string | null;
@@ -127,6 +129,7 @@ export function toBill(world: World, filter: ToBillFilter = {}): ToBillJob[] {
 				labels: job.labels,
 				contract: job.contract,
 				contractReason: reasonOf(job),
+				endUser: sheetParties(job).endUser,
 				pricesIncludeVat: job.pricesIncludeVat,
 				retention: job.retention,
 				retentionDue: job.retentionDue,
@@ -141,13 +144,6 @@ export function toBill(world: World, filter: ToBillFilter = {}): ToBillJob[] {
 		];
 	});
 }
-
-/** Why a job's contract has its class: as the owner says, or as its lines do. */
-export const reasonOf = ({
-	contract,
-	contractReason
-}: Pick<typeof jobs.$inferSelect, 'contract' | 'contractReason'>): string =>
-	contractReason.trim() || (contract === 'minor' ? 'By the lines agreed on the job' : '');
 
 function leftOf(db: Reader, jobId: number): number {
 	return Number(contractLines(db, jobId).reduce((sum, line) => sum + line.net - line.billed, 0n));
@@ -225,11 +221,7 @@ function sheetOfJob(
 	let rows = 0;
 	return {
 		...blankSheet(),
-		customerId: job.customerId,
-		siteId: job.siteId,
-		...(job.billToId ? { billToId: job.billToId } : {}),
-		contract: job.contract,
-		...(reasonOf(job) ? { contractReason: reasonOf(job) } : {}),
+		...sheetParties(job),
 		workFinished: job.finishedOn ?? '',
 		reference: job.number,
 		pricesIncludeVat: job.pricesIncludeVat,

@@ -11,6 +11,10 @@ import { pricesIncludeVatFor } from '../../../core/sheet/blank';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { customers, jobLines, jobs, sites, stages } from '../../db/schema';
 import type { World } from '../../world';
+import { customerOn, sellerOn } from '../../../core/parties';
+import type { Sheet } from '../../../core/sheet/types';
+import { sellerRecord } from '../business/settings';
+import { customerRecord } from '../customers/parts';
 import { parseForm } from '../business/fields';
 import { workChanged } from './takenParts';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
@@ -25,6 +29,8 @@ export const jobForm = z.object({
 	billToId: z.number().int().positive().nullable().default(null),
 	contract: z.enum(CONTRACT_CLASSES).nullable().default(null),
 	contractReason: text(500),
+	endUserStatement: text(500),
+	endUserDate: day.nullable().transform((date) => date ?? ''),
 	description: text(10_000),
 	privateNote: text(10_000),
 	labels,
@@ -60,6 +66,7 @@ export function addJob(
 		const same = tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.key, key)).get();
 		if (same) return same.id;
 		const customer = checkParties(tx, form);
+		checkContract(tx, world, form, null);
 		const { lines: _lines, ...values } = form;
 		const { id } = tx
 			.insert(jobs)
@@ -67,6 +74,7 @@ export function addJob(
 				...values,
 				pricesIncludeVat: form.pricesIncludeVat ?? pricesIncludeVatFor(customer.kind),
 				retentionDue: form.retentionDue || null,
+				endUserDate: form.endUserDate || null,
 				key,
 				number: nextNumber(tx),
 				state,
@@ -98,19 +106,14 @@ export function saveJob(world: World, id: number, version: number, input: unknow
 			throw new FieldError({
 				contract: 'Something is billed under this class already; it cannot flip midway.'
 			});
-		if (form.contract && form.contract !== row.contract && form.contractReason === '') {
-			const decided = form.lines?.length
-				? decideContract(form.lines.map((line) => ({ ...line, net: lineAmount(line) }))).contract
-				: form.contract;
-			if (decided !== form.contract)
-				throw new FieldError({ contractReason: 'The lines say otherwise: give your reason.' });
-		}
+		checkContract(tx, world, form, row.contract);
 		const { lines, pricesIncludeVat, ...values } = form;
 		tx.update(jobs)
 			.set({
 				...values,
 				...(pricesIncludeVat === undefined ? {} : { pricesIncludeVat }),
 				retentionDue: form.retentionDue || null,
+				endUserDate: form.endUserDate || null,
 				version: version + 1,
 				updatedAt: now
 			})
@@ -129,6 +132,58 @@ export function saveJob(world: World, id: number, version: number, input: unknow
 		return version + 1;
 	});
 }
+
+/** The class of a contract is the owner's to say, with a reason where the lines, or the customer's standing, say otherwise. */
+function checkContract(
+	tx: Transaction,
+	world: World,
+	{ contract, contractReason, customerId, lines }: JobValues,
+	before: JobValues['contract']
+): void {
+	if (!contract || contract === before || contractReason !== '') return;
+	const decided = lines?.length
+		? decideContract(lines.map((line) => ({ ...line, net: lineAmount(line) }))).contract
+		: null;
+	if (decided !== null && decided !== contract)
+		throw new FieldError({ contractReason: 'The lines say otherwise: give your reason.' });
+	const today = world.clock.today();
+	const customer = customerRecord(tx, customerId);
+	const { vatRegistered, cisRegistered, endUser } = customerOn(customer!, today).standing;
+	if (
+		decided === null &&
+		contract !== 'construction' &&
+		sellerOn(sellerRecord(tx), today).vatRegistered &&
+		vatRegistered &&
+		cisRegistered &&
+		!endUser
+	)
+		throw new FieldError({
+			contractReason: `You would charge ${customer!.name} VAT, although it is registered for VAT and CIS. Say why.`
+		});
+}
+
+/** What a sheet for a job begins with: who is billed, and how its contract stands. */
+export function sheetParties(
+	job: ReturnType<typeof loadJob>
+): Pick<Sheet, 'customerId' | 'siteId' | 'billToId' | 'contract' | 'contractReason' | 'endUser'> {
+	const { customerId, siteId, billToId, contract, endUserStatement: statement, endUserDate } = job;
+	const reason = reasonOf(job);
+	return {
+		customerId,
+		siteId,
+		...(billToId ? { billToId } : {}),
+		contract,
+		...(reason ? { contractReason: reason } : {}),
+		...(statement || endUserDate ? { endUser: { statement, date: endUserDate ?? '' } } : {})
+	};
+}
+
+/** Why a job's contract has its class: as the owner says, or as its lines do. */
+export const reasonOf = ({
+	contract,
+	contractReason
+}: Pick<typeof jobs.$inferSelect, 'contract' | 'contractReason'>): string =>
+	contractReason.trim() || (contract === 'minor' ? 'By the lines agreed on the job' : '');
 
 function checkParties(tx: Transaction, form: JobValues) {
 	const customer = tx.select().from(customers).where(eq(customers.id, form.customerId)).get();

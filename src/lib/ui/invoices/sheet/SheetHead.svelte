@@ -57,6 +57,21 @@
 	}
 
 	/** A day is shown as it is printed once the cursor leaves it. */
+	/** Who would be under the reverse charge, had it not said that it is an end user. */
+	let registeredForBoth = $derived.by(() => {
+		const { customer, seller } = draft.reading;
+		const { standing } = customer ?? {};
+		return Boolean(
+			seller.vatRegistered &&
+			standing?.vatRegistered &&
+			standing.cisRegistered &&
+			(!standing.endUser || draft.sheet.endUser)
+		);
+	});
+	function setEndUser(typed: { statement?: string; date?: string }) {
+		if (draft.sheet.endUser) draft.sheet.endUser = { ...draft.sheet.endUser, ...typed };
+	}
+
 	function tidy(field: 'workFinished' | 'issueDate' | 'dueDate') {
 		const date = readTypedDate(draft.sheet[field], draft.today);
 		if (date) draft.sheet[field] = displayDate(date);
@@ -198,5 +213,41 @@
 				</div>
 			{/if}
 		</fieldset>
+		{#if draft.sheet.endUser || (draft.sheet.contract === 'construction' && registeredForBoth)}
+			<div class="col-span-full flex flex-wrap gap-x-4 gap-y-1 items-center">
+				<label class="check phone:min-h-11 phone:items-center"
+					><input
+						type="checkbox"
+						checked={draft.sheet.endUser !== undefined}
+						onchange={(event) => {
+							if (event.currentTarget.checked) draft.sheet.endUser = { statement: '', date: '' };
+							else delete draft.sheet.endUser;
+						}}
+					/> They wrote that they are the end user of this work</label
+				>
+				{#if draft.sheet.endUser}
+					<div class="field grow min-w-[14rem]">
+						<Cell
+							bind:value={
+								() => draft.sheet.endUser?.statement ?? '', (statement) => setEndUser({ statement })
+							}
+							label="What they wrote"
+							path="endUser.statement"
+							problem={wrong('endUser.statement')}
+							placeholder="what they wrote, in a few words"
+						/>
+					</div>
+					<div class="field w-[9rem]">
+						<Cell
+							bind:value={() => draft.sheet.endUser?.date ?? '', (date) => setEndUser({ date })}
+							label="On which day"
+							path="endUser.date"
+							problem={wrong('endUser.date')}
+							placeholder="on which day"
+						/>
+					</div>
+				{/if}
+			</div>
+		{/if}
 	{/if}
 </div>

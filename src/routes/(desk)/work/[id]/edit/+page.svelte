@@ -15,6 +15,8 @@
 		billToId: start.job.billToId,
 		contract: start.job.contract,
 		contractReason: start.job.contractReason,
+		endUserStatement: start.job.endUserStatement,
+		endUserDate: start.job.endUserDate ?? '',
 		description: start.job.description,
 		privateNote: start.job.privateNote,
 		fixedPrice: start.job.fixedPrice,
@@ -146,6 +148,22 @@
 						error={errors.contractReason}
 					/>
 				{/if}
+				<div class="grid grid-cols-[minmax(0,1fr)_14rem] gap-x-4.5 gap-y-2.5 phone:grid-cols-1">
+					<Field
+						label="What they wrote of being the end user of this job"
+						name="endUserStatement"
+						placeholder="nothing: the reverse charge applies where it can"
+						bind:value={job.endUserStatement}
+						error={errors.endUserStatement}
+					/>
+					<DateField
+						label="On"
+						name="endUserDate"
+						max={data.today}
+						bind:value={job.endUserDate}
+						error={errors.endUserDate}
+					/>
+				</div>
 			</section>
 		{/if}
 		<section
