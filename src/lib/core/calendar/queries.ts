@@ -15,6 +15,9 @@ export function isPlainDate(text: string): boolean {
 	return day <= (month === 2 && leap ? 29 : DAYS[month - 1]!);
 }
 
+/** The later of two days: what follows something is never dated before it, although a clock may go back. */
+export const laterOf = (a: PlainDate, b: PlainDate): PlainDate => (a > b ? a : b);
+
 /** Whole days from `from` to `to`; negative where `to` is earlier. */
 export function daysBetween(from: PlainDate, to: PlainDate): number {
 	return parseDate(to).compare(parseDate(from));

@@ -1,4 +1,5 @@
 // What a credit note of a part says: worked out the same way in the browser, while it is typed, and where it is issued.
+import { laterOf } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import type { InvoiceFigures } from '../figures/types';
 import { parseDecimal, parseMoney } from '../money/decimal';
@@ -88,7 +89,7 @@ export function freezeCredit(
 	const frozen: Frozen = {
 		...same,
 		kind: 'creditNote',
-		issueDate: today,
+		issueDate: laterOf(today, original.issueDate),
 		corrects: {
 			number,
 			issueDate: original.issueDate,

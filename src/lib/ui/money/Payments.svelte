@@ -56,7 +56,9 @@
 							<Money
 								label="Give back"
 								name="amount"
-								value={displayAmount(payment.amount).replaceAll(',', '')}
+								value={displayAmount(
+									inHand > 0n && inHand < payment.amount ? inHand : payment.amount
+								).replaceAll(',', '')}
 							/>
 							<button class="button danger">Give it back</button>
 						</Form>

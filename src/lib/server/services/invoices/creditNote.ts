@@ -137,7 +137,7 @@ function planCredit(world: World, invoiceId: number, form: CreditForm): ToIssue 
 		},
 		after: (tx, id, number) => {
 			const at = world.clock.now();
-			settleCredited(tx, world, invoiceId, number);
+			settleCredited(tx, world, invoiceId, number, frozen.issueDate);
 			if (parts && !takesAll(lines, parts)) giveBackParts(tx, invoiceId, lines, parts, at);
 			else {
 				// What the invoice held back is not owed any more, and what it billed can be billed again.
@@ -192,7 +192,13 @@ function refuseReleased(db: Reader, invoiceId: number): void {
 }
 
 /** The invoice's own position changes, and perhaps what counts as withheld on it. */
-function settleCredited(tx: Transaction, world: World, invoiceId: number, number: string): void {
+function settleCredited(
+	tx: Transaction,
+	world: World,
+	invoiceId: number,
+	number: string,
+	date: string
+): void {
 	const now = world.clock.now();
 	const { postings } = resettle(tx, world, invoiceId, { because: 'Credited' });
 	const item = tx.select().from(openItems).where(eq(openItems.documentId, invoiceId)).get()!;
@@ -200,7 +206,7 @@ function settleCredited(tx: Transaction, world: World, invoiceId: number, number
 		post(tx, {
 			key: `credit-withheld:${invoiceId}:${number}`,
 			event: 'credit',
-			date: world.clock.today(),
+			date,
 			documentId: invoiceId,
 			customerId: item.customerId,
 			recordedAt: now,

@@ -1,5 +1,6 @@
 // Money that goes from one invoice to another, with what was withheld from it; and back, where its payment is undone.
 import { and, desc, eq, notExists } from 'drizzle-orm';
+import { laterOf } from '../../../core/calendar/queries';
 import { FiguresError } from '../../../core/figures/types';
 import { displayPounds } from '../../../core/money/display';
 import { RefusedError } from '../../../core/refusals';
@@ -35,14 +36,14 @@ export function moveBeyond(
 	fromId: number,
 	toId: number,
 	key: string
-): { amount: number; postings: Posting[] } {
+): { amount: number; date: string; postings: Posting[] } {
 	const from = itemOf(tx, fromId);
 	const to = itemOf(tx, toId);
 	const { entries, result } = settledOf(tx, fromId);
 	const { cash, withheld } = mostThatFits(result, BigInt(to.outstanding));
-	if (cash === 0n) return { amount: 0, postings: [] };
+	const date = entries.reduce((last, entry) => laterOf(last, entry.date), world.clock.today());
+	if (cash === 0n) return { amount: 0, date, postings: [] };
 	const { taken } = takeLast(paidParts(entries, result), cash, withheld);
-	const date = world.clock.today();
 	for (const [index, part] of taken.entries())
 		tx.insert(transfers)
 			.values({
@@ -56,7 +57,7 @@ export function moveBeyond(
 				recordedAt: world.clock.now()
 			})
 			.run();
-	return { amount: Number(cash), postings: moved(tx, world, from, to, Number(cash)) };
+	return { amount: Number(cash), date, postings: moved(tx, world, from, to, Number(cash)) };
 }
 
 /** Both invoices stand anew after so much cash went from one to the other. */

@@ -1,5 +1,6 @@
 // Money in hand, used for what is open or given back.
 import { eq } from 'drizzle-orm';
+import { laterOf } from '../../../core/calendar/queries';
 import { displayPounds } from '../../../core/money/display';
 import type { Advance } from '../../../core/documents/taxPoints';
 import type { Sheet } from '../../../core/sheet/types';
@@ -72,7 +73,7 @@ export function moveCorrected(tx: Transaction, world: World, documentId: number)
 		tx,
 		world,
 		documentId,
-		{ source, amount: from.inHand },
+		{ source, amount: from.inHand, date: from.issueDate },
 		`correct:${documentId}`
 	);
 	if (used > 0)
@@ -117,12 +118,12 @@ function useOne(
 	tx: Transaction,
 	world: World,
 	documentId: number,
-	{ source, amount: inHand }: Pick<Credit, 'source' | 'amount'>,
+	{ source, amount: inHand, date: came }: Pick<Credit, 'source' | 'amount' | 'date'>,
 	key: string
 ): number {
 	const target = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
 	const { customerId, payerId } = target;
-	const date = world.clock.today();
+	let date = laterOf(world.clock.today(), came);
 	let amount: number;
 	let postings: Posting[];
 	if ('paymentId' in source) {
@@ -136,7 +137,7 @@ function useOne(
 			{ account: 'receivable', amount: -amount, documentId, customerId },
 			...resettle(tx, world, documentId).postings
 		];
-	} else ({ amount, postings } = moveBeyond(tx, world, source.documentId, documentId, key));
+	} else ({ amount, date, postings } = moveBeyond(tx, world, source.documentId, documentId, key));
 	if (amount > 0)
 		post(tx, {
 			key: `apply:${key}`,
