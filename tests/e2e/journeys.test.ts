@@ -256,6 +256,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await small.getByLabel('Deducts from what it pays you').selectOption('20');
 		await small.getByLabel(/end user or intermediary/).check();
 		await small.getByLabel('Day of that statement').fill('2024-04-08');
+		await small.getByLabel('What it says').fill('We are an end user.');
 		await small.getByRole('button', { name: 'Save' }).tap();
 		await small.getByRole('heading', { name: /They pay you/ }).waitFor();
 		expect(await payable(small)).to.contain('£1,320.00');

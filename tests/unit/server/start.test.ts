@@ -98,6 +98,21 @@ describe('the data file', () => {
 		expect(tables()).to.deep.equal(['kept']);
 	});
 
+	it('of another line of versions is refused in words, and not a byte of it is touched', () => {
+		fill();
+		const client = new Sqlite(file);
+		client.exec('update __drizzle_migrations set created_at = created_at - 1');
+		client.pragma('wal_checkpoint(TRUNCATE)');
+		client.close();
+		const before = readFileSync(file);
+		expect(() => migrateFile(file, laterVersion('create table later (id integer)'), '2')).to.throw(
+			MigrationError,
+			/written by another version.*Nothing was changed in it/
+		);
+		expect(readFileSync(file).equals(before)).to.equal(true);
+		expect(readdirSync(folder)).to.not.include('backups');
+	});
+
 	it('is left alone where there is nothing to migrate', () => {
 		fill();
 		migrateFile(file, MIGRATIONS, '2');

@@ -109,7 +109,13 @@ describe('issuing an invoice', () => {
 		saveCustomer(world, customerId, 1, {
 			...CONTRACTOR,
 			name: 'Renamed Ltd',
-			standing: { ...CONTRACTOR.standing, endUser: true, endUserStatement: 'We use it', endUserDate: '2026-01-01', cisRate: '30' }
+			standing: {
+				...CONTRACTOR.standing,
+				endUser: true,
+				endUserStatement: 'We use it',
+				endUserDate: '2026-01-01',
+				cisRate: '30'
+			}
 		});
 		const detail = documentDetail(world, id);
 		expect([

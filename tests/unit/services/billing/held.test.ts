@@ -135,7 +135,12 @@ describe('a retention', () => {
 		expect(frozenFigures(frozen(first.id)).decisions.reverseCharge.answer).to.equal(true);
 		saveCustomer(world, customerId, 1, {
 			...CONTRACTOR,
-			standing: { ...CONTRACTOR.standing, endUser: true, endUserStatement: 'We use it', endUserDate: '2026-11-24' }
+			standing: {
+				...CONTRACTOR.standing,
+				endUser: true,
+				endUserStatement: 'We use it',
+				endUserDate: '2026-11-24'
+			}
 		});
 		const release = await issue(releaseRetention(world, job, 'r'));
 		const figures = frozenFigures(frozen(release.id));

@@ -197,7 +197,12 @@ describe('money that came before work or invoice', () => {
 		expect(
 			total({
 				...CONTRACTOR,
-				standing: { ...CONTRACTOR.standing, endUser: true, endUserStatement: 'We use it', endUserDate: '2026-01-01' }
+				standing: {
+					...CONTRACTOR.standing,
+					endUser: true,
+					endUserStatement: 'We use it',
+					endUserDate: '2026-01-01'
+				}
 			})
 		).to.equal(960_00);
 	});

@@ -243,7 +243,12 @@ describe('a debt that was given up', () => {
 			world,
 			{
 				...CONTRACTOR,
-				standing: { ...CONTRACTOR.standing, endUser: true, endUserStatement: 'We use it', endUserDate: '2026-01-05' }
+				standing: {
+					...CONTRACTOR.standing,
+					endUser: true,
+					endUserStatement: 'We use it',
+					endUserDate: '2026-01-05'
+				}
 			},
 			oneLine('1000')
 		);

@@ -205,12 +205,7 @@ function standingReader(world: World, today: PlainDate) {
 			const then = rateOf(vat, date);
 			return then === rateOf(vat, today) ? [] : [`${vat} ${then}`];
 		});
-		return JSON.stringify([
-			customerOn(record!, date).standing,
-			vatRegistered,
-			vatNumber,
-			changed
-		]);
+		return JSON.stringify([customerOn(record!, date).standing, vatRegistered, vatNumber, changed]);
 	};
 }
 

@@ -205,7 +205,11 @@
 					{draft.problemAt.get('total')?.message}
 				</p>{/if}
 			<SheetFoot {draft} />
-			<UseAgain id={draft.id} suggestion={title} before={() => save.flush()} />
+			{#if !about && !draft.sheet.selfBilled}<UseAgain
+					id={draft.id}
+					suggestion={title}
+					before={() => save.flush()}
+				/>{/if}
 		</section>
 		<aside
 			class="panel py-4.5 px-5 border-l-6 border-l-(--tape) sticky top-3 max-h-[calc(100vh_-_24px)] overflow-auto narrow:static narrow:max-h-none"
