@@ -28,7 +28,13 @@ export type Outcome =
 	| { type: 'paid'; after: number; way: 'bank' | 'card' | 'cash' }
 	| { type: 'part'; after: number; amount: string }
 	| { type: 'overpaid'; after: number; amount: string }
-	| { type: 'credited'; after: number; reason: string };
+	| { type: 'credited'; after: number; reason: string }
+	/** Some units of its first line are credited; the rest is paid. */
+	| { type: 'partCredited'; after: number; reason: string; units: string }
+	/** Paid, found to be wrong in its first line, and put right in one step. */
+	| { type: 'corrected'; after: number; reason: string; units: string }
+	/** Paid in time, with the discount taken. */
+	| { type: 'prompt'; after: number };
 
 export interface DemoDocument {
 	customer: string;
@@ -45,6 +51,10 @@ export interface DemoDocument {
 	retention?: string;
 	note?: string;
 	headings?: Record<number, string>;
+	/** Off for paying in time. */
+	prompt?: { percent: string; days: string };
+	/** The customer wrote it in our name, under this number. */
+	theirs?: string;
 	lines: DemoLine[];
 	outcome: Outcome;
 }
@@ -346,6 +356,37 @@ const TOLD: DemoDocument[] = [
 		orderNumber: 'CD-9166',
 		lines: [labour('Survey of damp, cheese room', '1', 'lot', '260.00')],
 		outcome: { type: 'sent', seen: 1 }
+	},
+	// What goes wrong, and is put right: written by them, credited in part, corrected after it was paid, paid in time.
+	{
+		customer: 'corvane',
+		ago: 95,
+		theirs: 'CDS-0047',
+		orderNumber: 'CD-8902',
+		lines: [labour('Wall repair, milking parlour', '9')],
+		outcome: { type: 'paid', after: 20, way: 'bank' }
+	},
+	{
+		customer: 'corvane',
+		ago: 76,
+		orderNumber: 'CD-8977',
+		lines: [labour('Seal wall and floor joints', '14'), materials('Sealant', '96.00')],
+		outcome: { type: 'partCredited', after: 3, reason: 'Two hours fewer were needed', units: '2' }
+	},
+	{
+		customer: 'corvane',
+		ago: 52,
+		orderNumber: 'CD-9140',
+		prompt: { percent: '2', days: '7' },
+		lines: [labour('Lime wash, calf house', '1', 'lot', '640.00')],
+		outcome: { type: 'prompt', after: 5 }
+	},
+	{
+		customer: 'ruben',
+		ago: 44,
+		includesVat: true,
+		lines: [labour('Repair reveals, two windows', '3', 'window', '160.00')],
+		outcome: { type: 'corrected', after: 8, reason: 'Two windows, not three', units: '2' }
 	},
 	// All Hallows: a listed building, under headings.
 	{

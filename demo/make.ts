@@ -4,9 +4,10 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { displayDate, londonDate } from '../src/lib/core/calendar/conversion';
 import { addDays } from '../src/lib/core/calendar/manipulation';
+import { parseDecimal } from '../src/lib/core/money/decimal';
 import { displayAmount } from '../src/lib/core/money/display';
 import { blankSheet } from '../src/lib/core/sheet/blank';
-import type { Sheet, SheetRow } from '../src/lib/core/sheet/types';
+import type { Sheet, SheetLine, SheetRow } from '../src/lib/core/sheet/types';
 import { settableClock } from '../src/lib/server/clock';
 import { readConfig } from '../src/lib/server/config';
 import type { MailOutcome } from '../src/lib/server/gateways/mail';
@@ -14,11 +15,19 @@ import { clockOf, openWorld } from '../src/lib/server/open';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { openCheckout } from '../src/lib/server/services/money/checkouts';
 import { receiveCardEvent } from '../src/lib/server/services/money/cardEvents';
-import { creditInvoice } from '../src/lib/server/services/invoices/creditNote';
+import { correctAsDraft } from '../src/lib/server/services/invoices/corrections';
+import { creditInvoice, creditPart } from '../src/lib/server/services/invoices/creditNote';
+import { issueAndSend } from '../src/lib/server/services/money/issueAndSend';
+import { creditPrompt } from '../src/lib/server/services/money/promptPayment';
 import { customerRecord } from '../src/lib/server/services/customers/parts';
 import { addCustomer } from '../src/lib/server/services/customers/customers';
 import { documentDetail } from '../src/lib/server/services/desk/documents';
-import { beginInvoice, saveDraft } from '../src/lib/server/services/invoices/drafts';
+import {
+	beginInvoice,
+	beginSelfBilled,
+	loadDraft,
+	saveDraft
+} from '../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../src/lib/server/services/invoices/issue';
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { setPassword } from '../src/lib/server/services/business/signIn';
@@ -176,6 +185,10 @@ function sheetOf(document: DemoDocument): Sheet {
 		pricesIncludeVat: document.includesVat ?? false,
 		discount: document.discount ?? '',
 		retention: document.retention ?? '',
+		...(document.prompt ? { prompt: document.prompt } : {}),
+		...(document.theirs
+			? { selfBilled: { number: document.theirs, agreedOn: displayDate(addDays(today, -300)) } }
+			: {}),
 		rows
 	};
 }
@@ -187,11 +200,13 @@ function stepsOf(document: DemoDocument, index: number): Step[] {
 		{
 			at: Math.min(morning(ago, index % 50), start - (60 - (index % 50)) * 1000),
 			async run() {
-				id = beginInvoice(world, `demo:${index}`, ids.get(document.customer)!);
+				id = document.theirs
+					? beginSelfBilled(world, `demo:${index}`)
+					: beginInvoice(world, `demo:${index}`, ids.get(document.customer)!);
 				const { version } = saveDraft(world, id, 1, sheetOf(document));
 				if (outcome.type === 'draft') return;
 				await issueInvoice(world, id, version);
-				if (outcome.type === 'unsent') return;
+				if (outcome.type === 'unsent' || document.theirs) return;
 				mailAnswer =
 					outcome.type === 'bounced'
 						? { state: 'refused', reason: 'the mail server answered 550' }
@@ -213,6 +228,47 @@ function stepsOf(document: DemoDocument, index: number): Step[] {
 			outcome.after,
 			async () => void (await creditInvoice(world, id, outcome.reason, `demo-credit:${index}`))
 		);
+	const pay = (what: string, date: string) => {
+		const { toPay, prompt, number } = documentDetail(world, id);
+		recordPayment(world, id, {
+			key: `demo:${index}:${what}`,
+			date,
+			amount: displayAmount(prompt?.payable ?? toPay),
+			withheld: '',
+			way: 'bank',
+			reference: number,
+			allowOverpaid: false
+		});
+	};
+	if (outcome.type === 'partCredited')
+		later(outcome.after, async () => {
+			await creditPart(world, id, {
+				key: `demo-part:${index}`,
+				reason: outcome.reason,
+				wishes: () => [{ position: 0, quantity: parseDecimal(outcome.units)! }],
+				again: false
+			});
+			pay('rest', clock.today());
+		});
+	if (outcome.type === 'prompt')
+		later(outcome.after, async () => {
+			pay('prompt', clock.today());
+			await creditPrompt(world, id);
+		});
+	if (outcome.type === 'corrected')
+		later(outcome.after, async () => {
+			pay('wrong', clock.today());
+			const draft = correctAsDraft(world, id, `demo-correct:${index}`);
+			const { sheet, version } = loadDraft(world.db, draft);
+			const [first, ...others] = sheet.rows;
+			saveDraft(world, draft, version, {
+				...sheet,
+				about: { ...sheet.about!, reason: outcome.reason },
+				rows: [{ ...(first as SheetLine), quantity: outcome.units }, ...others]
+			});
+			const wish = { sendTo: null, copyToSelf: false, useInHand: false };
+			await issueAndSend(world, draft, version + 1, wish);
+		});
 	if (outcome.type === 'paid' && outcome.way === 'card') {
 		later(outcome.after, async () => {
 			noteOpened(world, token(), 'opened');

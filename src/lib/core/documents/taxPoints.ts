@@ -116,17 +116,17 @@ function paidBefore(
 	);
 	const early = points.filter((one) => one.because === 'payment');
 	const rest = total - early.reduce((sum, { amount }) => sum + amount, 0n);
+	// The rest may be of a day on which something was paid as well: a day has one record.
+	const last = early.at(-1);
+	if (last?.date === taxPoint) last.amount += rest;
+	else if (rest > 0n) early.push({ date: taxPoint, because, amount: rest, vat: false });
 	// A part of the whole is that part of every rate in it.
-	const part = (of: Minor) => new Map([...weights.keys()].map((treatment) => [treatment, of]));
-	return [
-		...early.map((one) => ({
-			date: one.date,
-			rule,
-			because: one.because,
-			weights: part(one.amount)
-		})),
-		...(rest > 0n ? [{ date: taxPoint, rule, because, weights: part(rest) }] : [])
-	];
+	return early.map((one) => ({
+		date: one.date,
+		rule,
+		because: one.because,
+		weights: new Map([...weights.keys()].map((treatment) => [treatment, one.amount]))
+	}));
 }
 
 /** In proportion, each worked out on the running sum, so that the parts are the whole; also where some are below zero. */

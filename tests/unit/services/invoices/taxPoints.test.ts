@@ -17,6 +17,7 @@ import { depositDraft, taxedInHand } from '../../../../src/lib/server/services/m
 import { issueAndSend } from '../../../../src/lib/server/services/money/issueAndSend';
 import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
 import { NotFoundError } from '../../../../src/lib/core/refusals';
+import type { SheetLine } from '../../../../src/lib/core/sheet/types';
 import { expectSoundBooks } from '../../../support/books';
 import { FIRM, itemOf } from '../../../support/money';
 import {
@@ -182,6 +183,21 @@ describe('money that came before work or invoice', () => {
 		expect(documentDetail(world, draft).view.title).to.equal('VAT invoice for a deposit');
 		expect([moves(), [...taxedInHand(world.db, payer)]]).to.deep.equal([[], []]);
 		expect(() => depositDraft(world, payment, 'd')).to.throw(NotFoundError);
+	});
+
+	it('in two payments, of which the deposit invoice is for both, is one record a day', async () => {
+		const payer = addCustomer(world, HOUSEHOLD);
+		const first = came(payer, '600.00', '2026-11-10');
+		const draft = depositDraft(world, first, 'd');
+		const { sheet, version } = loadDraft(world.db, draft);
+		const rows = sheet.rows.map((row) => ({ ...row, unitPrice: '900' }) as SheetLine);
+		saveDraft(world, draft, version, { ...sheet, rows });
+		await issueAndSend(world, draft, version + 1, {
+			sendTo: null,
+			copyToSelf: false,
+			useInHand: true
+		});
+		expect(records(draft)).to.deep.equal([['2026-11-10', 'payment', 750_00, 150_00, 0]]);
 	});
 
 	it('from a contractor is what its deduction left, with VAT charged and without', async () => {

@@ -385,3 +385,38 @@ describe('what a correction and a credit in part leave behind', () => {
 		]);
 	});
 });
+
+describe('a payment made twice, half of which was moved', () => {
+	it('leaves no deduction without money when the first is undone after all', async () => {
+		const { id, customerId } = await contract();
+		const next = await another(world, customerId, '3000', { contract: 'construction' });
+		const small = await another(world, customerId, '400', { contract: 'construction' });
+		pay(id, '800', { key: 'first' });
+		await creditPart(world, id, {
+			key: 'half',
+			reason: 'Half was done',
+			again: false,
+			wishes: () => [{ position: 0, amount: 500_00n }]
+		});
+		useInHand(world, next.id, 'u1');
+		pay(id, '800', { key: 'twice' });
+		useInHand(world, small.id, 'u2');
+		useInHand(world, next.id, 'u3');
+		undoPayment(world, world.db.select().from(payments).all()[0]!.id, 'Recorded twice');
+		const { cash, withheld } = itemOf(world, id);
+		expect(cash === 0 && withheld > 0, 'a deduction without its money').to.equal(false);
+		for (const one of [id, next.id, small.id]) {
+			await credit(one);
+			const { inHand: back } = itemOf(world, one);
+			if (back > 0)
+				refundByHand(world, one, {
+					key: `back-${one}`,
+					date: world.clock.today(),
+					amount: (back / 100).toFixed(2),
+					way: 'bank',
+					reference: ''
+				});
+		}
+		expect([account('cisWithheld'), account('receivable')]).to.deep.equal([0, 0]);
+	});
+});

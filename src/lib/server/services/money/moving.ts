@@ -142,7 +142,8 @@ function whatStands(tx: Transaction, documentId: number): 'whole' | 'moreGone' |
 	try {
 		const { cash, withheld, expected, inHand } = settledOf(tx, documentId).result;
 		if (cash < 0n) return 'moreGone';
-		return withheld > expected && inHand === 0n ? 'deductionAlone' : 'whole';
+		const alone = withheld > 0n && (cash === 0n || (withheld > expected && inHand === 0n));
+		return alone ? 'deductionAlone' : 'whole';
 	} catch (error) {
 		if (error instanceof FiguresError) return 'moreGone';
 		throw error;
