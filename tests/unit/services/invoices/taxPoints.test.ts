@@ -185,7 +185,7 @@ describe('money that came before work or invoice', () => {
 		expect(() => depositDraft(world, payment, 'd')).to.throw(NotFoundError);
 	});
 
-	it('in two payments, of which the deposit invoice is for both, is one record a day', async () => {
+	it('billed for more than came by a deposit invoice of that day is one record', async () => {
 		const payer = addCustomer(world, HOUSEHOLD);
 		const first = came(payer, '600.00', '2026-11-10');
 		const draft = depositDraft(world, first, 'd');

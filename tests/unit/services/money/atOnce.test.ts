@@ -1,9 +1,9 @@
 // Two presses at the same moment, a payment on its way, a clock that goes back: the books are sound whoever comes first.
 import { expect } from 'chai';
-import { eq } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
-import { RefusedError } from '../../../../src/lib/core/refusals';
+import { FieldError, NotFoundError, RefusedError } from '../../../../src/lib/core/refusals';
 import { documents, payments } from '../../../../src/lib/server/db/schema';
 import { releaseRetention } from '../../../../src/lib/server/services/billing/retentions';
 import { billStage } from '../../../../src/lib/server/services/billing/stages';
@@ -20,6 +20,7 @@ import { refundByHand } from '../../../../src/lib/server/services/money/refunds'
 import { undoPayment } from '../../../../src/lib/server/services/money/undo';
 import { useAllInHand, useInHand } from '../../../../src/lib/server/services/money/useInHand';
 import { undoWriteOff, writeOff } from '../../../../src/lib/server/services/money/writeOffs';
+import { badDebts, settleRelief } from '../../../../src/lib/server/services/tax/badDebts';
 import { expectSoundBooks } from '../../../support/books';
 import { another, FIRM, itemOf, oneLine, payByHand } from '../../../support/money';
 import {
@@ -141,6 +142,50 @@ describe('a payment that is undone although its money was used', () => {
 		undoPayment(world, payment, 'Not ours');
 		for (const id of [first.id, ...others])
 			expect(itemOf(world, id)).to.include({ cash: 0, state: 'open' });
+	});
+});
+
+describe('a debt given up, its relief, a payment and money given back', () => {
+	const permutations = <T>(of: T[]): T[][] =>
+		of.length < 2
+			? [of]
+			: of.flatMap((one, at) => permutations(of.toSpliced(at, 1)).map((rest) => [one, ...rest]));
+
+	it('in every order keep the books, and end in nothing when all is credited and given back', async () => {
+		const steps = ['lose', 'claim', 'pay', 'giveBack'] as const;
+		for (const [n, order] of permutations([...steps]).entries()) {
+			at('2026-11-24');
+			const { id } = await issued(world, { ...FIRM, name: `Firm ${n}` }, oneLine('1000'));
+			at('2027-07-01');
+			const back = (amount: string, key: string) =>
+				refundByHand(world, id, { key, date: '2027-07-01', amount, way: 'bank', reference: '' });
+			const press = {
+				lose: () => writeOff(world, id, 'Gone', `w${n}`),
+				claim: () => settleRelief(world, id, `r${n}`),
+				pay: () => payByHand(world, id, '500.00', { date: '2027-07-01' }),
+				giveBack: () => back('200.00', `b${n}`)
+			};
+			for (const step of order) {
+				try {
+					press[step]();
+				} catch (error) {
+					// What has nothing to be about yet is refused in words.
+					const said = [RefusedError, NotFoundError, FieldError];
+					if (!said.some((kind) => error instanceof kind)) throw error;
+				}
+				expectSoundBooks(world.db, `${order.join()} after ${step}`);
+			}
+			await creditInvoice(world, id, 'All', `c${n}`);
+			const { inHand } = itemOf(world, id);
+			if (inHand > 0) back((inHand / 100).toFixed(2), `e${n}`);
+			if (badDebts(world).some((one) => one.documentId === id)) settleRelief(world, id, `f${n}`);
+			const left = world.db.all<{ account: string; sum: number }>(
+				sql`select account, sum(amount) as sum from journal_lines where document_id in
+					(select id from documents where id = ${id} or corrects_id = ${id})
+					and account not in ('bank') group by account having sum(amount) <> 0`
+			);
+			expect(left, order.join()).to.deep.equal([]);
+		}
 	});
 });
 
