@@ -28,7 +28,7 @@
 		repeated: 'Made by the repeat',
 		paid: 'Paid',
 		paymentUndone: 'You undid a payment',
-		creditApplied: 'Credit on the account was used',
+		creditApplied: 'Money in hand was used',
 		writtenOff: 'You wrote off what was open',
 		creditTakenBack: 'Money moved here went back, because its payment was undone',
 		takenUpAgain: 'What was written off is owed again',

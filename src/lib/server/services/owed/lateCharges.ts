@@ -103,6 +103,9 @@ export function lateChargeOf(world: World, documentId: number): LateCharge | nul
 	const claim = lateCharges(world.db, [documentId], world.clock.today()).get(documentId);
 	if (!claim) return null;
 	if ('missingRate' in claim) return { missingRate: claim.missingRate };
+	const charged = chargedFor(world.db, [documentId]).get(documentId) ?? 0n;
+	// Paid in time, there is nothing to claim, and nothing to say.
+	if (claim.interest + claim.compensation === 0n && charged === 0n) return null;
 	const { reference, spans } = claim.workings;
 	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
 	const terms = lateTermsOf(world.db, item.customerId);
@@ -115,7 +118,7 @@ export function lateChargeOf(world: World, documentId: number): LateCharge | nul
 		compensation: claim.compensation,
 		openWhenDue: claim.workings.openWhenDue,
 		spans: [...spans],
-		charged: chargedFor(world.db, [documentId]).get(documentId) ?? 0n
+		charged
 	};
 }
 
