@@ -39,6 +39,7 @@ file.transaction(() => {
 		token: 'null'
 	});
 	copy('document_lines', `t.document_id = ${id}`, { document_id: 'n.i + 1000' });
+	copy('tax_points', `t.document_id = ${id}`, { document_id: 'n.i + 1000' });
 	copy('document_files', `t.document_id = ${id}`, { document_id: 'n.i + 1000', content: 'pdf()' });
 	copy('open_items', `t.document_id = ${id}`, { document_id: 'n.i + 1000' });
 	copy('payments', 't.id = 1', { id: 'n.i + 1000', key: "'p' || n.i" });
