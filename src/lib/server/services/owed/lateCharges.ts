@@ -103,11 +103,11 @@ export function lateChargeOf(world: World, documentId: number): LateCharge | nul
 	const claim = lateCharges(world.db, [documentId], world.clock.today()).get(documentId);
 	if (!claim) return null;
 	if ('missingRate' in claim) return { missingRate: claim.missingRate };
+	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
 	const charged = chargedFor(world.db, [documentId]).get(documentId) ?? 0n;
 	// Paid in time, there is nothing to claim, and nothing to say.
-	if (claim.interest + claim.compensation === 0n && charged === 0n) return null;
+	if (item.outstanding === 0 && claim.interest + claim.compensation + charged === 0n) return null;
 	const { reference, spans } = claim.workings;
-	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
 	const terms = lateTermsOf(world.db, item.customerId);
 	return {
 		daysLate: claim.daysLate,
