@@ -200,7 +200,7 @@ describe('the demo business', () => {
 		// The rest is looked through: what is likely is accepted, the others are no business.
 		const left = () => rows("select 1 from bank_lines where state = 'open' and amount > 0").length;
 		for (let before = left(); before > 0; before = left()) {
-			const accept = page.getByRole('button', { name: /^(Accept|Tick it off)/ });
+			const accept = page.getByRole('button', { name: /^(Accept|It is this one)/ });
 			const next = (await accept.count())
 				? accept.first()
 				: page.getByRole('button', { name: /^Not business/ }).first();

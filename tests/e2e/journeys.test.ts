@@ -99,7 +99,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await page.getByRole('heading', { name: 'Not ready to issue yet' }).waitFor();
 		await page.getByRole('dialog').getByRole('button', { name: 'Give the address' }).click();
 		await page.getByLabel('Address', { exact: true }).fill('Lantern House\nHarrowmere');
-		await page.getByLabel('Mail address').fill('odile@post.example');
+		await page.getByLabel('E-mail', { exact: true }).fill('odile@post.example');
 		await page.getByRole('button', { name: 'Save' }).click();
 		await page.getByRole('heading', { name: /They pay you/ }).waitFor();
 		await expectAccessible(page, 'the sheet');
@@ -177,7 +177,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await page.getByRole('heading', { name: 'Issue INV-0232 for £220.00' }).waitFor();
 		await press('Enter');
 		await page.getByRole('heading', { name: '£220.00 is due 8 Dec 2026' }).waitFor();
-		await page.getByText('You sent it by mail').waitFor();
+		await page.getByText('You e-mailed it').waitFor();
 		expect(presses).to.equal(9);
 	});
 
@@ -249,7 +249,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await small.getByLabel('Price, line 1').fill('1320');
 		await small.getByRole('button', { name: 'details' }).tap();
 		await small.getByLabel('Address', { exact: true }).fill('Corn Exchange\nHarrowmere');
-		await small.getByLabel('Mail address').fill('payables@estates.example');
+		await small.getByLabel('E-mail', { exact: true }).fill('payables@estates.example');
 		await small.getByLabel('Registered for VAT').check();
 		await small.getByLabel('VAT number').fill('111111162');
 		await small.getByLabel('Registered for CIS').check();

@@ -56,7 +56,7 @@ export async function setUp(page: Page, origin: string): Promise<void> {
 	await page.getByLabel('Your own name').fill('Tamsin Orrell');
 	await page.getByLabel('Trading name').fill('Orrell Lime & Plaster');
 	await page.getByLabel('Business address').fill('Kiln Cottage\nHarrowmere');
-	await page.getByLabel('Mail address').fill('tamsin@orrell-lime.example');
+	await page.getByLabel('E-mail', { exact: true }).fill('tamsin@orrell-lime.example');
 	await page.getByLabel('I am registered for VAT').check();
 	await page.getByLabel('VAT number').fill('GB 444 4444 54');
 	await page.getByLabel('I work for contractors').check();

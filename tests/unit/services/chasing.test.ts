@@ -579,7 +579,7 @@ describe('a payer who can be reached one way only', () => {
 		const { why, mark, wording, channel, payerId } = composed;
 		expect(() =>
 			sendNow(world, payerId, { why, mark, channel, ...wording, key: 'nowhere' })
-		).to.throw(RefusedError, 'neither a mail address nor a postal address');
+		).to.throw(RefusedError, 'neither an e-mail address nor a postal address');
 	});
 });
 

@@ -205,7 +205,7 @@ describe('issuing with all that goes with it', () => {
 		const wish = { sendTo: 'not an address', copyToSelf: false, useInHand: false };
 		await issueAndSend(world, draft.id, draft.version, wish).then(
 			() => expect.fail('issued'),
-			(error: Error) => expect(error.message).to.match(/no mail address/)
+			(error: Error) => expect(error.message).to.match(/no e-mail address/)
 		);
 		expect(
 			world.db.get<{ next: number }>(sql`select next from number_series where kind = 'invoice'`)!

@@ -140,7 +140,7 @@ describe('customers', () => {
 
 	const wrong: [string, object, string][] = [
 		['no name', { name: '  ' }, 'name'],
-		['a mail address that is none', { name: 'A', email: 'nobody' }, 'email'],
+		['an e-mail address that is none', { name: 'A', email: 'nobody' }, 'email'],
 		[
 			'a rate for a household',
 			{ name: 'A', standing: { from: '', cisRate: '20' } },

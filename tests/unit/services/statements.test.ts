@@ -180,7 +180,7 @@ describe('a run of statements', () => {
 		const { rows: made, run: after } = statementRun(world, run);
 		expect(after.state).to.equal('done');
 		expect(made.map((row) => row.state)).to.deep.equal(['skipped', 'sent', 'sent', 'sent', 'sent']);
-		expect(made[0]!.note).to.match(/no mail address/);
+		expect(made[0]!.note).to.match(/no e-mail address/);
 		expect(world.sent).to.have.length(4);
 		expect(world.sent[0]!.attachments[0]!.content.subarray(0, 4).toString()).to.equal('%PDF');
 	});

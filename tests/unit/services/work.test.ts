@@ -456,7 +456,7 @@ describe('a bill run', () => {
 		moveJob(world, reopened, 'underWay');
 		await continueRuns(world);
 		expect(billRun(world, run).steps.map((step) => [step.state, step.note])).to.deep.equal([
-			['issued', 'There is no mail address to send it to.'],
+			['issued', 'There is no e-mail address to send it to.'],
 			['skipped', 'One of its jobs was changed or removed after the run was started.'],
 			['skipped', 'One of its jobs was changed or removed after the run was started.']
 		]);

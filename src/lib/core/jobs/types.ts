@@ -19,7 +19,7 @@ export const JOB_STATE_NAMES: Record<JobState, string> = {
 	underWay: 'Under way',
 	finished: 'Finished',
 	billed: 'Billed',
-	dropped: 'Dropped'
+	dropped: 'Cancelled'
 };
 
 /** What an invoice line can bill. */

@@ -53,7 +53,7 @@
 	<Field label="Business address" name="address" value={text('address')} rows={3} />
 	<div class="grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4">
 		<Field
-			label="Mail address"
+			label="E-mail"
 			name="email"
 			type="email"
 			value={text('email')}

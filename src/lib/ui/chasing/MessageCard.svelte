@@ -45,7 +45,7 @@
 			{#if message.to}by {CHANNEL_WORDS[message.channel]} to {message.to.split(
 					'\n'
 				)[0]}{message.detour ? ` (${message.detour})` : ''}{:else}<span class="late"
-					>no mail address and no postal address: it cannot go</span
+					>no e-mail address and no postal address: it cannot go</span
 				>{/if}
 			· {message.items.map((item) => item.number).join(', ')}
 		</p>

@@ -40,7 +40,7 @@
 			><input type="checkbox" name="onHold" checked={chasing.onHold} />On hold for now</label
 		>
 		<Field label="Why" name="note" value={chasing.note} />
-		<button class="button">Chase them so</button>
+		<button class="button">Save</button>
 	</Form>
 	<ul>
 		{#each reminders as one (one.id)}

@@ -37,7 +37,7 @@
 					error={errors[`contacts.${index}.role`]}
 				/>
 				<Field
-					label="Mail address"
+					label="E-mail"
 					name="contacts.{index}.email"
 					bind:value={contact.email}
 					error={errors[`contacts.${index}.email`]}

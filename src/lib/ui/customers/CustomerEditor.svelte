@@ -108,7 +108,7 @@
 	/>
 	<div class="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5">
 		<Field
-			label="Mail address"
+			label="E-mail"
 			name="email"
 			type="email"
 			bind:value={customer.email}

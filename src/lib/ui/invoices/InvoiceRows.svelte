@@ -118,7 +118,7 @@
 						>{/if}
 					{#if row.mailTrouble}<small
 							class="late text-[0.85rem] [font-family:'Atkinson_Hyperlegible_Next_Variable',sans-serif] flex gap-1 items-center text-(--oxide)"
-							><TriangleAlert size={14} aria-hidden="true" /> mail did not arrive</small
+							><TriangleAlert size={14} aria-hidden="true" /> e-mail did not arrive</small
 						>{/if}
 				</span>
 			</a>

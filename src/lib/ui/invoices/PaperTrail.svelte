@@ -7,9 +7,9 @@
 	const WORDS: Record<string, string> = {
 		begun: 'You began it',
 		issued: 'You issued it',
-		sent: 'You sent it by mail',
+		sent: 'You e-mailed it',
 		delivered: 'The mail server took it',
-		notDelivered: 'The mail did not arrive',
+		notDelivered: 'The e-mail did not arrive',
 		linkCopied: 'You copied the link',
 		downloaded: 'You downloaded the PDF',
 		handedOver: 'You handed it over',

@@ -133,7 +133,7 @@
 				{/each}
 			</ul>
 			{#if decision.wouldChange.length}<span class="quiet"
-					>It would change with: {decision.wouldChange
+					>It would be different with: {decision.wouldChange
 						.map((one) => one[0]!.toLowerCase() + one.slice(1).replace(/\.$/, ''))
 						.join('; ')}.</span
 				>{/if}

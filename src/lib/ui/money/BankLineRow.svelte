@@ -72,10 +72,10 @@
 						shares: best.recorded ? '' : sharesOf(best),
 						recorded: recordedOf(best)
 					}}
-					done={best.recorded ? 'It is ticked off.' : 'The payment is recorded.'}
+					done={best.recorded ? 'It is matched.' : 'The payment is recorded.'}
 				>
 					<button class="button"
-						>{best.recorded ? 'Tick it off' : 'Accept'}<span class="sr-only">
+						>{best.recorded ? 'It is this one' : 'Accept'}<span class="sr-only">
 							{line.text}</span
 						></button
 					>
@@ -115,7 +115,7 @@
 								? ` and ${displayPounds(one.over)} as credit`
 								: ''} <span class="quiet">{one.reasons.join('; ')}</span></span
 						>
-						<button class="button">{one.recorded ? 'Tick it off' : 'Accept'}</button>
+						<button class="button">{one.recorded ? 'It is this one' : 'Accept'}</button>
 					</Form>
 				{/each}
 				<Form

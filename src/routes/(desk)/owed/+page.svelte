@@ -150,7 +150,7 @@
 					>{/each}
 			</select>{/if}
 		<select class="box" name="hold" aria-label="Held">
-			<option value="">held or not</option>
+			<option value="">disputed, promised or neither</option>
 			<option value="dispute" selected={data.filter.hold === 'dispute'}>disputed</option>
 			<option value="promise" selected={data.filter.hold === 'promise'}>promised</option>
 		</select>

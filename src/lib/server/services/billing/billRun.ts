@@ -140,7 +140,7 @@ async function issueSteps(world: World, run: typeof billRuns.$inferSelect): Prom
 				setStep(
 					tx,
 					position,
-					sent ? { state: 'sent' } : { note: 'There is no mail address to send it to.' }
+					sent ? { state: 'sent' } : { note: 'There is no e-mail address to send it to.' }
 				);
 			}
 		}))

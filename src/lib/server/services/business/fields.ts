@@ -25,7 +25,7 @@ export const required = (most: number, message: string) =>
 
 export const email = text(200).refine(
 	(value) => value === '' || z.email().safeParse(value).success,
-	'That is no mail address.'
+	'That is no e-mail address.'
 );
 
 /** A time of day, or empty, as `09:30`. */

@@ -30,7 +30,7 @@ const checkbox = z
 	.transform((value) => value ?? false);
 const optionalEmail = text(200).refine(
 	(value) => value === '' || z.email().safeParse(value).success,
-	'That is no mail address.'
+	'That is no e-mail address.'
 );
 
 export const businessForm = z.object({

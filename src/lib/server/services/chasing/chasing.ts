@@ -169,7 +169,9 @@ function send(
 	const token = newToken();
 	const made = compose(world.origin, context, found, token, words);
 	if (made.to === '')
-		throw new RefusedError('There is neither a mail address nor a postal address to send it to.');
+		throw new RefusedError(
+			'There is neither an e-mail address nor a postal address to send it to.'
+		);
 	const at = world.clock.now();
 	const { channel, to, subject, text, amount, step } = made;
 	const { id } = tx

@@ -137,11 +137,11 @@ export function wayOf(
 		return {
 			channel: 'mail',
 			to: reach.mail,
-			detour: channel === 'text' ? 'by mail, because there is no mobile number' : ''
+			detour: channel === 'text' ? 'by e-mail, because there is no mobile number' : ''
 		};
 	return {
 		channel: 'letter',
 		to: reach.post,
-		detour: channel === 'letter' ? '' : 'as a letter, because there is no mail address'
+		detour: channel === 'letter' ? '' : 'as a letter, because there is no e-mail address'
 	};
 }

@@ -141,7 +141,7 @@ function plan(world: World, bytes: Uint8Array): Planned[] {
 				: values.name.length > 300 || values.address.length > 1000
 					? 'Its name or address is too long.'
 					: values.email && !z.email().safeParse(values.email).success
-						? `“${values.email.slice(0, 60)}” is no mail address.`
+						? `“${values.email.slice(0, 60)}” is no e-mail address.`
 						: '';
 		const there = known.has(key(values.name, values.email));
 		if (!problem) known.add(key(values.name, values.email));

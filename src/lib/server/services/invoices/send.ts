@@ -27,7 +27,7 @@ export function readAddresses(typed: string): string {
 	if (addresses.length === 0) throw new FieldError({ to: 'Who should get it?' });
 	if (addresses.length > 10) throw new FieldError({ to: 'At most ten addresses.' });
 	const wrong = addresses.find((address) => !z.email().safeParse(address).success);
-	if (wrong) throw new FieldError({ to: `“${wrong.slice(0, 80)}” is no mail address.` });
+	if (wrong) throw new FieldError({ to: `“${wrong.slice(0, 80)}” is no e-mail address.` });
 	return addresses.join(', ');
 }
 

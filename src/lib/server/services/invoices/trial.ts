@@ -14,7 +14,7 @@ import { note } from '../trail/documents';
 
 export const TRIAL_BANNER = 'Test: nothing here counts, and nothing is owed';
 
-/** @throws NotReadyError, or FieldError where the owner has no mail address of its own. */
+/** @throws NotReadyError, or FieldError where the owner has no e-mail address of its own. */
 export async function tryOut(
 	world: World,
 	documentId: number,
@@ -23,7 +23,7 @@ export async function tryOut(
 	const to = loadBusiness(world.db).email;
 	if (!to)
 		throw new FieldError({
-			tryOut: 'Give your own mail address in the settings first: the test goes there.'
+			tryOut: 'Give your own e-mail address in the settings first: the test goes there.'
 		});
 	const draft = loadDraft(world.db, documentId);
 	const { frozen, figures } = freezeDraft(

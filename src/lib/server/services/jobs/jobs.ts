@@ -262,10 +262,10 @@ export function removeJob(world: World, id: number): void {
 	writeAtOnce(world.db, (tx) => {
 		loadJob(tx, id);
 		if (hasBeenBilled(tx, id))
-			throw new RefusedError('Something of this job is billed, so it stays. Drop it instead.');
+			throw new RefusedError('Something of this job is billed, so it stays. Cancel it instead.');
 		const old = tx.select({ id: stages.id }).from(stages).where(eq(stages.jobId, id)).all();
 		if (old.length > 0)
-			throw new RefusedError('Invoices were made for this job, so it stays. Drop it instead.');
+			throw new RefusedError('Invoices were made for this job, so it stays. Cancel it instead.');
 		tx.delete(jobs).where(eq(jobs.id, id)).run();
 	});
 }

@@ -31,7 +31,7 @@ export function startClock(
 		if (same) return same.id;
 		const job = loadJob(tx, jobId);
 		if (job.state === 'finished' || job.state === 'billed')
-			throw new RefusedError('This job is finished. Take it up again first.');
+			throw new RefusedError('This job is finished. Reopen it first.');
 		stopRunning(tx, now);
 		if (job.state !== 'underWay') move(tx, world, jobId, 'underWay');
 		return tx

@@ -112,7 +112,11 @@ async function makeOne(
 		tx.update(statements)
 			.set({
 				state: sending ? 'sent' : run.action === 'make' ? 'made' : 'skipped',
-				note: sending ? to : run.action === 'send' ? 'There is no mail address to send it to.' : '',
+				note: sending
+					? to
+					: run.action === 'send'
+						? 'There is no e-mail address to send it to.'
+						: '',
 				token,
 				view,
 				balance,

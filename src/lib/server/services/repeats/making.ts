@@ -160,7 +160,7 @@ async function issueOccurrence(
 							? 'No card is kept, so it went out as an ordinary invoice.'
 							: sent
 								? ''
-								: 'There is no mail address to send it to.'
+								: 'There is no e-mail address to send it to.'
 				});
 		};
 		await issueInvoice(world, documentId, draft.version, { after });

@@ -25,7 +25,7 @@ export const JOB_EVENT_WORDS: Record<JobEvent, string> = {
 	billed: 'Everything is billed',
 	toBillAgain: 'To bill again',
 	reopened: 'Taken up again',
-	dropped: 'Dropped',
+	dropped: 'Cancelled',
 	sumChanged: 'What is agreed has changed',
 	contractDecided: 'Contract decided',
 	invoiced: 'Invoice drafted',

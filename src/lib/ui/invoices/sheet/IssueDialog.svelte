@@ -138,7 +138,7 @@
 				}}
 			>
 				{#if !theirs}<label class="field"
-						><span class="name">Send it by mail to</span><input
+						><span class="name">E-mail it to</span><input
 							class="box"
 							bind:value={to}
 							type="text"

@@ -91,7 +91,7 @@
 						<span class="who"
 							><a class="block wrap-anywhere font-semibold" href="/owed/{row.payerId}"
 								>{row.payer}</a
-							><span class="quiet block wrap-anywhere">{row.address || 'no mail address'}</span
+							><span class="quiet block wrap-anywhere">{row.address || 'no e-mail address'}</span
 							></span
 						>
 						<a
@@ -134,7 +134,7 @@
 			<p>
 				in {chosen.length}
 				{chosen.length === 1 ? 'statement' : 'statements'}, what contractors deduct included{noAddress
-					? `, ${noAddress} of them without a mail address`
+					? `, ${noAddress} of them without an e-mail address`
 					: ''}
 			</p>
 			<Form class="grid gap-2" action="?/start&{data.query}" keyed>

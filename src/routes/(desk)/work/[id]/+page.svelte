@@ -72,12 +72,12 @@
 			{#if job.state === 'finished' || job.state === 'billed'}<button
 					class="button"
 					name="to"
-					value="underWay">Take it up again</button
+					value="underWay">Reopen it</button
 				>{/if}
 			{#if job.state !== 'dropped' && !staged && data.billed.length === 0}<button
 					class="button plain"
 					name="to"
-					value="dropped">Drop it</button
+					value="dropped">Cancel the job</button
 				>{/if}
 		</Form>
 		{#if data.toBillCount > 0 && job.state !== 'dropped' && job.state !== 'enquiry'}

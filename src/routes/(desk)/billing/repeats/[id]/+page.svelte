@@ -107,7 +107,7 @@
 		<Form action="?/state">
 			{#if repeat.state === 'active'}<button class="button" name="to" value="paused">Pause</button>
 			{:else if repeat.state === 'paused'}<button class="button filled" name="to" value="active"
-					>Take it up again</button
+					>Start it again</button
 				>{/if}
 			{#if repeat.state !== 'ended'}<button class="button plain" name="to" value="ended"
 					>End it</button
