@@ -216,6 +216,17 @@ describe('time on a job', () => {
 		expect(jobPage(world, b).work.time.map((one) => one.minutes)).to.deep.equal([0]);
 		expect(runningClock(world)).to.equal(null);
 	});
+
+	it('of a clock stopped within half a minute is none, but what was noted or ran longer stays', () => {
+		const id = job(addCustomer(world, HOUSEHOLD));
+		const ran = (seconds: number) => {
+			startClock(world, key(), id);
+			world.clock.set(world.clock.now() + seconds * 1000);
+			expect(stopClock(world)).to.equal(id);
+			return jobPage(world, id).work.time.length;
+		};
+		expect([ran(29), ran(30)]).to.deep.equal([0, 1]);
+	});
 	for (const [typed, minutes] of [
 		['7.5', 450],
 		['7:30', 450],

@@ -389,3 +389,53 @@ describe('numbers that can be checked', () => {
 		).to.deep.equal([false, false, false, true]);
 	});
 });
+
+describe('what is computed of a sheet that is not right yet', () => {
+	const household = customer('household');
+	const contractor = customer('contractor', FULL);
+
+	it('leaves out a retention that cannot be, and names it', () => {
+		const { problems, figures } = read(household, { pricesIncludeVat: true, retention: '5' });
+		expect(at(problems, 'retention')).to.include({ level: 'stop' });
+		expect([figures!.retention, figures!.total]).to.deep.equal([0n, 100_00n]);
+	});
+
+	it('takes a contract nobody has classed for construction, the safe side', () => {
+		expect(read(contractor, { contract: null }).figures!.vatReverseCharged).to.equal(20_00n);
+	});
+
+	it('of a seller that is not registered has no treatment but what is no supply', () => {
+		const unregistered: SellerRecord = {
+			...seller,
+			vatStatuses: [{ from: '0001-01-01', registered: false, number: '' }]
+		};
+		const rows = [line(), line({ id: 'b', vat: 'noSupply', vatReason: 'noSupply' })];
+		const { input } = read(household, { rows }, undefined, unregistered);
+		expect(input!.lines.map(({ vat }) => vat)).to.deep.equal([null, 'noSupply']);
+	});
+
+	it('reads money with two decimals alone, and says so at the box', () => {
+		const { problems } = read(household, {
+			rows: [line({ cost: '1.234' }), line({ id: 'b', discount: '0.123' })]
+		});
+		expect(at(problems, 'rows.a.cost')!.message).to.equal('At most 2 decimals here.');
+		expect(at(problems, 'rows.b.discount')).to.include({ level: 'stop' });
+	});
+
+	it('says of what a contractor wrote of itself where it is too long', () => {
+		const { problems } = read(contractor, {
+			endUser: { statement: 'x'.repeat(501), date: '1 Nov 2026' }
+		});
+		expect(at(problems, 'endUser.statement')!.message).to.match(/At most 500/);
+	});
+
+	it('knows by which rule its supply takes place', () => {
+		const rule = (change: object) => read(contractor, change).dates.taxPoint.rule;
+		expect([
+			rule({}),
+			rule({ stageId: 4 }),
+			rule({ releases: [3] }),
+			rule({ releases: [] })
+		]).to.deep.equal(['work', 'stages', 'retention', 'work']);
+	});
+});

@@ -64,6 +64,13 @@ const LONGEST_MINUTES = 16 * 60;
 function stopRunning(tx: Transaction, now: number): number | null {
 	const running = tx.select().from(timeEntries).where(isNull(timeEntries.minutes)).get();
 	if (!running) return null;
+	// Started by mistake, and stopped at once: nothing was worked.
+	const passed = now - running.startedAt!;
+	if (passed >= 0 && passed < MINUTE / 2 && running.note.trim() === '') {
+		tx.delete(timeEntries).where(eq(timeEntries.id, running.id)).run();
+		workChanged(tx, running.jobId, now);
+		return running.jobId;
+	}
 	// A device's clock may jump back: then nothing was worked rather than less than nothing.
 	const minutes = Math.max(0, Math.round((now - running.startedAt!) / MINUTE));
 	tx.update(timeEntries)

@@ -24,7 +24,7 @@ export const JOB_EVENT_WORDS: Record<JobEvent, string> = {
 	finished: 'Finished',
 	billed: 'Everything is billed',
 	toBillAgain: 'To bill again',
-	reopened: 'Taken up again',
+	reopened: 'Reopened',
 	dropped: 'Cancelled',
 	sumChanged: 'What is agreed has changed',
 	contractDecided: 'Contract decided',

@@ -27,12 +27,19 @@
 	];
 	let parts = $derived(new Map(preview?.stage.parts.map((part) => [part.lineId, part.amount])));
 
+	/** Line by line, nothing is said before something is typed. */
+	const anyDone = () =>
+		[...(root?.querySelectorAll<HTMLInputElement>('[name^="done"]') ?? [])].some(
+			({ value }) => value.trim() !== ''
+		);
+
 	let timer: ReturnType<typeof setTimeout>;
 	/** Shows what it comes to as soon as something is typed. */
 	function look() {
 		clearTimeout(timer);
 		const ready =
-			by === 'rest' || by === 'lines' || (by === 'amount' ? amount : percent).trim() !== '';
+			by === 'rest' ||
+			(by === 'lines' ? anyDone() : (by === 'amount' ? amount : percent).trim() !== '');
 		if (ready)
 			timer = setTimeout(
 				() => root?.querySelector<HTMLButtonElement>('[formaction="?/preview"]')?.click(),
