@@ -87,6 +87,14 @@ spawnSync('pdftoppm', ['-r', '80', '-png', '-singlefile', file, join(FOLDER, 'pd
 await page.getByRole('button', { name: 'Send', exact: true }).click();
 const link = (await page.locator('p.link').innerText()).trim();
 
+// An invoice put right: what it said, and what it says now.
+await open(invoice);
+await page.getByRole('button', { name: 'Correct it' }).click();
+await page.getByLabel('Quantity, line 1').fill('48');
+await page.getByLabel('Why', { exact: true }).fill('48 hours, not 52');
+await page.evaluate(() => window.scrollTo(0, 0));
+await shoot('correction');
+
 const small = await browser.newContext({
 	viewport: PHONE,
 	locale: 'en-GB',

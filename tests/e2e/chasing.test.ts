@@ -78,6 +78,12 @@ describe('chasing over two months, and paying from the bank @long', () => {
 	/** How many mails the dairy has, once there are so many. */
 	const mailed = (count: number) =>
 		until(async () => (await subjects()).length === count, 60, `mail ${count} to the dairy`);
+	const textsSent = () => {
+		const db = connect(join(app.folder, 'axiometer.sqlite'));
+		const n = db.$client.prepare("select count(*) from texts where state = 'sent'").pluck().get();
+		db.$client.close();
+		return n as number;
+	};
 	const written = () => {
 		const db = connect(join(app.folder, 'axiometer.sqlite'));
 		const rows = db.$client
@@ -160,6 +166,8 @@ describe('chasing over two months, and paying from the bank @long', () => {
 			60,
 			'the text'
 		);
+		// The gateway has it a moment before the books say so.
+		await until(async () => textsSent() === 1, 60, 'the text in the books');
 		await at('2026-12-29T09:30');
 		await mailed(3);
 		expect(await subjects()).to.deep.equal([

@@ -12,7 +12,7 @@ import { decideContract } from '../../../core/regimes/gb/contract';
 import { blankLine, blankSheet } from '../../../core/sheet/blank';
 import type { Sheet } from '../../../core/sheet/types';
 import { writeAtOnce, type Reader } from '../../db/connection';
-import { customers, documents } from '../../db/schema';
+import { customers, documents, payments } from '../../db/schema';
 import type { World } from '../../world';
 import { sellerRecord } from '../business/settings';
 import { customerRecord } from '../customers/parts';
@@ -20,9 +20,9 @@ import { draftOnce } from '../invoices/drafts';
 import { unusedPayments } from '../ledger/inHand';
 
 /** Payments that no document uses, of days on which VAT is due on them. Pence. */
-function dueAtOnce(db: Reader, payerId?: number) {
+function dueAtOnce(db: Reader, of: number | 'newest') {
 	const seller = sellerRecord(db);
-	return unusedPayments(db, payerId).filter(
+	return unusedPayments(db, of).filter(
 		({ left, date }) => left > 0 && sellerOn(seller, date).vatRegistered
 	);
 }
@@ -50,7 +50,12 @@ export function depositDraft(world: World, paymentId: number, key: string): numb
 			)
 			.get();
 		if (begun) return begun.id;
-		const payment = dueAtOnce(tx).find(({ id }) => id === paymentId);
+		const payer = tx
+			.select({ id: payments.payerId })
+			.from(payments)
+			.where(eq(payments.id, paymentId))
+			.get()?.id;
+		const payment = payer ? dueAtOnce(tx, payer).find(({ id }) => id === paymentId) : undefined;
 		if (!payment) throw new NotFoundError('Money in hand from this payment');
 		const { payerId, left, date } = payment;
 		return draftOnce(tx, world, key, () => ({
@@ -93,7 +98,7 @@ function depositSheet(db: Reader, customerId: number, cash: bigint, paidOn: stri
 
 /** What is in hand although VAT is due on it: said until it is on a document. */
 export function depositMoves({ db }: World): Move[] {
-	const due = dueAtOnce(db).slice(0, MOST_MOVES);
+	const due = dueAtOnce(db, 'newest').slice(0, MOST_MOVES);
 	if (due.length === 0) return [];
 	const names = new Map(
 		db
