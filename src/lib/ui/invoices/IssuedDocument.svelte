@@ -127,21 +127,9 @@
 				target="_blank">Take a card</a
 			>{/if}
 		<a class="button" href="/billing/{document.id}/pdf?download">PDF</a>
-		<form method="post" action="/billing/new">
-			<input type="hidden" name="copyOf" value={document.id} /><input
-				type="hidden"
-				name="key"
-				value={copyKey}
-			/><button class="button">Copy as new</button>
-		</form>
 		{#if item && item.credited < document.total && !document.frozen.sheet.charge && !theirs}
 			<form method="post" action="?/correct">
 				<input type="hidden" name="key" value={copyKey} /><button class="button">Correct it</button>
-			</form>
-			<form method="post" action="?/raise">
-				<input type="hidden" name="key" value={copyKey} /><button class="button"
-					>Raise its price</button
-				>
 			</form>
 		{/if}
 		{#if item && item.credited < document.total}<button
@@ -281,7 +269,19 @@
 			{#if document.kind === 'invoice'}<UseAgain
 					id={document.id}
 					suggestion={document.view.sections[0]?.rows[0]?.description.split('\n')[0] ?? ''}
-				/>{/if}
+				>
+					<form method="post" action="/billing/new">
+						<input type="hidden" name="copyOf" value={document.id} />
+						<input type="hidden" name="key" value={copyKey} />
+						<button class="button plain">Copy as new</button>
+					</form>
+					{#if item && item.credited < document.total && !document.frozen.sheet.charge && !theirs}
+						<form method="post" action="?/raise">
+							<input type="hidden" name="key" value={copyKey} />
+							<button class="button plain">Raise its price</button>
+						</form>
+					{/if}
+				</UseAgain>{/if}
 		</div>
 		<aside class="grid gap-3.5">
 			<section class="panel py-3.5 px-4 [&_.totals]:mr-0">

@@ -1,5 +1,6 @@
 <!-- What else can be made of a document: a repeat, a starting point, the same for several customers. -->
 <script lang="ts">
+	import type { Snippet } from 'svelte';
 	import { notices } from '../parts/notices.svelte';
 
 	interface Props {
@@ -7,8 +8,10 @@
 		suggestion: string;
 		/** A draft is saved first, so that what is typed goes with it. */
 		before?: () => Promise<unknown>;
+		/** What comes first. */
+		children?: Snippet;
 	}
-	let { id, suggestion, before }: Props = $props();
+	let { id, suggestion, before, children }: Props = $props();
 	let naming = $state(false);
 	let name = $derived(suggestion.slice(0, 80));
 	let wrong = $state('');
@@ -36,6 +39,7 @@
 </script>
 
 <div class="again flex flex-wrap gap-y-1 gap-x-3.5 items-center">
+	{@render children?.()}
 	<a class="button plain" href="/billing/repeats/new?from={id}" onclick={() => void before?.()}
 		>Repeat it</a
 	>

@@ -16,7 +16,8 @@ import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
 import { issueAndSend } from '../../../../src/lib/server/services/money/issueAndSend';
 import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
-import { refundByHand } from '../../../../src/lib/server/services/money/refunds';
+import { refundByHand, refundCard } from '../../../../src/lib/server/services/money/refunds';
+import { CardUnavailableError } from '../../../../src/lib/server/gateways/card';
 import { undoPayment } from '../../../../src/lib/server/services/money/undo';
 import { useAllInHand, useInHand } from '../../../../src/lib/server/services/money/useInHand';
 import { undoWriteOff, writeOff } from '../../../../src/lib/server/services/money/writeOffs';
@@ -239,5 +240,22 @@ describe('a clock that goes back a day', () => {
 			useInHand: false
 		});
 		expect(itemOf(world, right.id).cash).to.equal(50_00);
+	});
+});
+
+describe('a card processor that cannot be reached', () => {
+	it('gives nothing back, and says so in words of its own', async () => {
+		const { id } = await issued(world, HOUSEHOLD, oneLine('100'));
+		const { token } = world.db.select().from(documents).where(eq(documents.id, id)).get()!;
+		await openCheckout(world, token!, 'k1');
+		receive(world, settledEvent(world.checkouts[0]!.id, 120_00));
+		const payment = world.db.select().from(payments).get()!;
+		world.card.refund = () => Promise.reject(new CardUnavailableError('down'));
+		const refused = await refundCard(world, payment.id, 50_00, 'r').catch(
+			(error: unknown) => error
+		);
+		expect(refused).to.be.instanceOf(RefusedError);
+		expect(String(refused)).to.match(/Nothing was given back/);
+		expect(itemOf(world, id)).to.include({ cash: 120_00, state: 'paid' });
 	});
 });

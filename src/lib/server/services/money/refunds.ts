@@ -6,7 +6,8 @@ import { post } from '../../db/journal';
 import { creditReturns, openItems, payments, refunds } from '../../db/schema';
 import type { CardEvent } from '../../gateways/card';
 import type { World } from '../../world';
-import { FieldError, NotFoundError } from '../../../core/refusals';
+import { UnavailableError } from '../../gateways/asking';
+import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { readMoved, type MovedForm } from './form';
 import { WAY_ACCOUNT } from './taking';
 import { resettle } from '../ledger/settlement';
@@ -15,7 +16,7 @@ import { type CheckoutRow } from './checkouts';
 
 /**
  * Gives card money back through the processor; the processor's event records it.
- * @throws FieldError, CardUnavailableError
+ * @throws FieldError; RefusedError where the processor cannot be reached
  */
 export async function refundCard(
 	world: World,
@@ -32,7 +33,14 @@ export async function refundCard(
 		throw new FieldError({
 			amount: `At most ${displayPounds(payment.amount - before)} of it is left to give back.`
 		});
-	await world.card.refund({ key, checkoutId: payment.reference, amount });
+	try {
+		await world.card.refund({ key, checkoutId: payment.reference, amount });
+	} catch (error) {
+		if (!(error instanceof UnavailableError)) throw error;
+		throw new RefusedError(
+			'The card service cannot be reached right now. Nothing was given back. Try again in a minute.'
+		);
+	}
 }
 
 function refundedSoFar(world: World, checkoutId: string): number {
