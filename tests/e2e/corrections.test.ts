@@ -1,5 +1,6 @@
 // Corrections in the real interface: a wrong invoice to a contractor put right in one step, half an invoice credited and
 // given back by card, and the process killed in the middle of each press.
+// Over 300 lines: everything is prepared once, and killed in the middle.
 import { expect } from 'chai';
 import { after, before, describe, it } from 'mocha';
 import type { Browser, BrowserContext, Page } from 'playwright-core';

@@ -2,7 +2,7 @@
 import { displayDate } from '../calendar/conversion';
 import type { InvoiceFigures } from '../figures/types';
 import { displayPounds } from '../money/display';
-import { sheetLines } from '../sheet/credit';
+import { sheetLines } from '../sheet/blank';
 import type { SheetReading } from '../sheet/read';
 import type { Sheet, SheetLine } from '../sheet/types';
 import { KIND_NAMES, TREATMENT_NAMES } from '../words';

@@ -7,7 +7,7 @@ import type { Minor } from '../money/types';
 import type { VatTreatment } from '../regimes/types';
 import { supplyPoints, type SupplyPoint, type TaxPointRule } from '../regimes/gb/taxPoints';
 import { settle } from '../settlement/settle';
-import { sheetLines } from '../sheet/credit';
+import { sheetLines } from '../sheet/blank';
 import { lineTaxPoint } from '../sheet/taxPoint';
 import type { Frozen, TaxPointRecord } from './types';
 

@@ -5,13 +5,13 @@ import { formatDecimal } from '../money/decimal';
 import { displayAmount } from '../money/display';
 import { readTypedNumber } from '../money/typed';
 import { formatVatNumber } from '../regimes/gb/checks';
-import { isBlank } from '../sheet/blank';
+import { isBlank, sheetLines } from '../sheet/blank';
 import { lineTaxPoint, taxPointRuleOf } from '../sheet/taxPoint';
 import type { SheetLine } from '../sheet/types';
 import { KIND_NAMES, TREATMENT_NAMES, withinSentence } from '../words';
 import { frozenFigures } from './frozen';
 import type { Frozen } from './types';
-import { totalsOf, statementsOf, termsOf } from './viewTexts';
+import { statementsOf, taxPointFacts, termsOf, titleOf, totalsOf } from './viewTexts';
 import {
 	type ViewRow,
 	type ViewSection,
@@ -32,7 +32,7 @@ export function viewDocument(
 	marking: Marking
 ): DocumentView {
 	const { seller, customer, sheet } = frozen;
-	const lines = sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));
+	const lines = sheetLines(sheet);
 	const includes = seller.vatRegistered && sheet.pricesIncludeVat;
 	const credit = frozen.kind === 'creditNote';
 	const rates = new Map(figures.vat.map((group) => [group.treatment, group]));
@@ -208,28 +208,6 @@ function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 	return facts;
 }
 
-/** The day of the supply where it is not that of the paper; where a part was paid before, each day with its amount. */
-function taxPointFacts({ seller, taxPoint, issueDate, taxPoints = [] }: Frozen): ViewFact[] {
-	if (!seller.vatRegistered) return [];
-	const label = 'Tax point';
-	const early = taxPoints.filter(({ because }) => because === 'payment');
-	if (early.length > 0 && taxPoints.length > 1)
-		return [
-			{
-				id: 'taxPoint',
-				label,
-				value: taxPoints
-					.map(
-						({ date, net, vatCharged }) =>
-							`${displayDate(date)} for £${displayAmount(BigInt(net + vatCharged))}`
-					)
-					.join(', ')
-			}
-		];
-	const [date = taxPoint] = early.map((one) => one.date);
-	return date === issueDate ? [] : [{ id: 'taxPoint', label, value: displayDate(date) }];
-}
-
 function sectionsOf(
 	frozen: Frozen,
 	lines: SheetLine[],
@@ -308,16 +286,6 @@ function displayPrice(typed: string): string {
 	if (!read.ok) return typed.trim();
 	const [whole = '0', decimals = ''] = read.text.split('.');
 	return `${whole.replace(/\B(?=(\d{3})+$)/g, ',')}.${decimals.padEnd(2, '0')}`;
-}
-
-/** What kind of document it is, in the words the law wants; a charge for lateness is no VAT invoice. */
-function titleOf({ kind, seller, sheet }: Frozen): string {
-	if (kind === 'creditNote') return 'Credit note';
-	if (sheet.charge === 'late') return 'Late payment charge';
-	if (sheet.selfBilled) return 'Self-billed invoice';
-	if (sheet.about?.as === 'debit') return 'Debit note';
-	const invoice = seller.vatRegistered ? 'VAT invoice' : 'Invoice';
-	return sheet.deposit ? `${invoice} for a deposit` : invoice;
 }
 
 /** A line whose work ended on a day of its own says when it was supplied (VAT Regulations 1995 reg. 14(1)(b)). */

@@ -8,7 +8,7 @@ import { reasonById } from '../regimes/gb/reasons';
 import type { SheetLine } from '../sheet/types';
 import { promptOffer } from './prompt';
 import type { Frozen } from './types';
-import { type ViewAmount, REVERSE_CHARGE_WORDING, type Marking } from './viewTypes';
+import { type ViewAmount, type ViewFact, REVERSE_CHARGE_WORDING, type Marking } from './viewTypes';
 
 export function totalsOf(
 	figures: InvoiceFigures,
@@ -82,4 +82,36 @@ function describeTermsOf(frozen: Frozen): string {
 		? { days: Number(typed), endOfMonth: false }
 		: (frozen.customer.terms ?? frozen.seller.terms);
 	return frozen.sheet.dueDate.trim() ? 'as agreed' : describeTerms(terms);
+}
+
+/** The day of the supply where it is not that of the paper; where a part was paid before, each day with its amount. */
+export function taxPointFacts({ seller, taxPoint, issueDate, taxPoints = [] }: Frozen): ViewFact[] {
+	if (!seller.vatRegistered) return [];
+	const label = 'Tax point';
+	const early = taxPoints.filter(({ because }) => because === 'payment');
+	if (early.length > 0 && taxPoints.length > 1)
+		return [
+			{
+				id: 'taxPoint',
+				label,
+				value: taxPoints
+					.map(
+						({ date, net, vatCharged }) =>
+							`${displayDate(date)} for £${displayAmount(BigInt(net + vatCharged))}`
+					)
+					.join(', ')
+			}
+		];
+	const [date = taxPoint] = early.map((one) => one.date);
+	return date === issueDate ? [] : [{ id: 'taxPoint', label, value: displayDate(date) }];
+}
+
+/** What kind of document it is, in the words the law wants; a charge for lateness is no VAT invoice. */
+export function titleOf({ kind, seller, sheet }: Frozen): string {
+	if (kind === 'creditNote') return 'Credit note';
+	if (sheet.charge === 'late') return 'Late payment charge';
+	if (sheet.selfBilled) return 'Self-billed invoice';
+	if (sheet.about?.as === 'debit') return 'Debit note';
+	const invoice = seller.vatRegistered ? 'VAT invoice' : 'Invoice';
+	return sheet.deposit ? `${invoice} for a deposit` : invoice;
 }

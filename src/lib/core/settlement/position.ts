@@ -18,3 +18,13 @@ export function leftToDeduct({ deduction, withheld }: Omit<Position, 'outstandin
 export function stillToPay(position: Position): Minor {
 	return max(position.outstanding - leftToDeduct(position), 0n);
 }
+
+/** What came in above what is to come once so much more is credited, with its deduction: it is the payer's. */
+export function beyondAfterCredit(
+	position: { total: Minor; credited: Minor; cash: Minor; deduction: Minor | null },
+	credit: { total: Minor; deduction: Minor }
+): Minor {
+	const { total, credited, cash, deduction } = position;
+	const toDeduct = (deduction ?? 0n) - credit.deduction;
+	return max(cash - (total - credited - credit.total - toDeduct), 0n);
+}

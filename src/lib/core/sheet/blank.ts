@@ -56,3 +56,7 @@ export function isBlank(row: SheetRow): boolean {
 export function pricesIncludeVatFor(kind: CustomerKind): boolean {
 	return kind === 'household';
 }
+
+/** The lines of a sheet that count, in order: those that become lines of the computation. */
+export const sheetLines = (sheet: Sheet): SheetLine[] =>
+	sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));

@@ -17,7 +17,7 @@ import { displayPounds } from '../money/display';
 import { shareOut } from '../money/sharing';
 import type { Decimal, Minor } from '../money/types';
 import { FieldError } from '../refusals';
-import { isBlank } from './blank';
+import { sheetLines } from './blank';
 import type { Sheet, SheetLine, SheetRow } from './types';
 
 /** What is left of a line when some of it has been credited. */
@@ -43,9 +43,6 @@ export interface CreditWish {
 	quantity?: Decimal;
 	amount?: Minor;
 }
-
-export const sheetLines = (sheet: Sheet): SheetLine[] =>
-	sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));
 
 /** The lines of an invoice, less what earlier credit notes took back of them. */
 export function leftOnLines(

@@ -19,9 +19,10 @@ import type { Decimal } from '../money/types';
 import { GB } from '../regimes/gb';
 import { decideTaxPoint } from '../regimes/gb/taxPoint';
 import { explainFiguresError } from './explain';
+import { contracting } from './contracting';
 import { readPrompt } from './prompt';
 import { taxPointRuleOf } from './taxPoint';
-import { isBlank } from './blank';
+import { sheetLines } from './blank';
 import type { Follows, SheetContext, SheetDates } from './context';
 import { lawProblems } from '../regimes/gb/law';
 import type { Problem, Sheet, SheetLine } from './types';
@@ -54,7 +55,7 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 
 	readTexts(sheet, stop);
 	readPrompt(sheet, stop);
-	const lines = sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));
+	const lines = sheetLines(sheet);
 	const input: InvoiceInput | null = lines.length
 		? {
 				date: sheet.rateOfWork ? dates.workFinished : taxDate,
@@ -86,34 +87,6 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 	}
 	problems.push(...lawProblems({ sheet, context, dates, seller, customer, lines, input, figures }));
 	return { dates, seller, customer, lines, input, figures, problems };
-}
-
-/**
- * The customer as it stands for this contract: what it said for it alone counts as what it says of everything. Without
- * statement and day it is no end user, whatever is ticked (docs/tax-gb.md 1).
- */
-function contracting(
-	customer: CustomerFacts,
-	{ endUser }: Sheet,
-	context: SheetContext
-): CustomerFacts {
-	if (customer.kind !== 'contractor' || context.frozen) return customer;
-	const { standing } = customer;
-	const said = endUser
-		? {
-				endUser: true,
-				endUserStatement: endUser.statement.trim(),
-				endUserDate: readTypedDate(endUser.date, context.today)
-			}
-		: standing;
-	return {
-		...customer,
-		standing: {
-			...standing,
-			...said,
-			endUser: said.endUser && said.endUserStatement.trim() !== '' && said.endUserDate !== null
-		}
-	};
 }
 
 type Stop = (path: string, message: string) => void;

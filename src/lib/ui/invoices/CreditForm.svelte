@@ -4,7 +4,8 @@
 	import { frozenFigures } from '$lib/core/documents/frozen';
 	import { freezeCredit, leftAfter, readCredit } from '$lib/core/documents/credit';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
-	import { formatDecimal, max } from '$lib/core/money/decimal';
+	import { formatDecimal } from '$lib/core/money/decimal';
+	import { beyondAfterCredit } from '$lib/core/settlement/position';
 	import { displayPounds } from '$lib/core/money/display';
 	import Field from '../parts/Field.svelte';
 	import Money from '../parts/Money.svelte';
@@ -46,12 +47,14 @@
 		}
 	});
 	/** What came in above what is to come then. */
-	let paidBeyond = $derived.by(() => {
-		if (!figures || !document.item) return 0n;
-		const { total, credited, cash, deduction } = document.item;
-		const toDeduct = (deduction ?? 0n) - (figures.cis?.deduction ?? 0n);
-		return max(cash - (total - credited - figures.total - toDeduct), 0n);
-	});
+	let paidBeyond = $derived(
+		figures && document.item
+			? beyondAfterCredit(document.item, {
+					total: figures.total,
+					deduction: figures.cis?.deduction ?? 0n
+				})
+			: 0n
+	);
 </script>
 
 <section class="panel py-4.5 px-5 mb-3.5" aria-label="Credit it">

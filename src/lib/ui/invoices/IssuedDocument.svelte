@@ -1,4 +1,5 @@
-<!-- An issued document: where it stands, what can be done about it, what it says, and its paper trail. -->
+<!-- An issued document: where it stands, what can be done about it, what it says, and its paper trail.
+	Over 300 lines: the parts of one page, each shown by where the document stands. -->
 <script lang="ts">
 	import Form from '../parts/Form.svelte';
 	import { formatDecimal, min } from '$lib/core/money/decimal';
@@ -23,8 +24,7 @@
 	import PaymentForm from '../money/PaymentForm.svelte';
 	import Payments from '../money/Payments.svelte';
 	import SendForm from './SendForm.svelte';
-	import { isBlank } from '$lib/core/sheet/blank';
-	import type { SheetLine } from '$lib/core/sheet/types';
+	import { sheetLines } from '$lib/core/sheet/blank';
 
 	interface Props {
 		document: DocumentDetail;
@@ -43,11 +43,7 @@
 	let credit = $derived(document.kind === 'creditNote');
 	let days = $derived(daysBetween(document.dueDate, document.today));
 	let late = $derived(document.toPay > 0 && days > 0);
-	let lines = $derived(
-		document.frozen.sheet.rows.filter(
-			(row): row is SheetLine => row.type === 'line' && !isBlank(row)
-		)
-	);
+	let lines = $derived(sheetLines(document.frozen.sheet));
 	/** A contractor wrote it in our name. */
 	let theirs = $derived(document.frozen.sheet.selfBilled !== undefined);
 	let leftToDeduct = $derived(item ? leftToDeductOn(item) : 0n);

@@ -1,4 +1,5 @@
 // Pages as wholes: every text and amount of a rich invoice, of one at a household's price, and of statements, by hand.
+// Over 300 lines: a page has many texts, and each is written out.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { frozenFigures } from '../../../../src/lib/core/documents/frozen';

@@ -1,3 +1,4 @@
+// What the sheet says is wrong. Over 300 lines: one entry for each finding.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { NO_STANDING, type SellerRecord } from '../../../../src/lib/core/parties';

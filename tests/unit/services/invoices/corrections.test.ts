@@ -1,4 +1,5 @@
 // An invoice put right in one step: credit note and replacement together, the money and its deduction move, the work too.
+// Over 300 lines: one case for each thing that moves with a correction.
 import { expect } from 'chai';
 import { eq, sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

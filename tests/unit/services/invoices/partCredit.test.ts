@@ -1,4 +1,5 @@
 // Credit notes for a part: lines, units or amounts, never more than is left, and together the invoice to the penny.
+// Over 300 lines: what is credited, what goes back to its job, and the property over both.
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import fc from 'fast-check';

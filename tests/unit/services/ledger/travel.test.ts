@@ -1,5 +1,6 @@
 // A deduction travels with its cash: whatever is credited, moved, given up, given back or undone, in whatever order, no
 // money and no tax comes of nothing.
+// Over 300 lines: a case for each way.
 import { expect } from 'chai';
 import { sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

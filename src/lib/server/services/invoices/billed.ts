@@ -2,8 +2,8 @@
 import { addDays } from '../../../core/calendar/manipulation';
 import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
-import { isBlank } from '../../../core/sheet/blank';
-import type { Problem, Sheet, SheetLine } from '../../../core/sheet/types';
+import { sheetLines } from '../../../core/sheet/blank';
+import type { Problem, Sheet } from '../../../core/sheet/types';
 import type { Transaction, Reader } from '../../db/connection';
 import { retentions } from '../../db/schema';
 import { takenProblems, jobsOf, settleJobState, syncTaken } from '../jobs/takenParts';
@@ -31,16 +31,13 @@ export function takeOver(
 	takeStageOver(tx, invoiceId, documentId, sheet);
 }
 
-const linesOf = (frozen: Frozen): SheetLine[] =>
-	frozen.sheet.rows.filter((row): row is SheetLine => row.type === 'line' && !isBlank(row));
-
 /** The net of a document by the job it bills; they add up to its net. Pence. */
 export function salesByJob(
 	frozen: Frozen,
 	figures: InvoiceFigures
 ): { jobId: number | null; amount: number }[] {
 	const sums = new Map<number | null, bigint>();
-	for (const [index, line] of linesOf(frozen).entries()) {
+	for (const [index, line] of sheetLines(frozen.sheet).entries()) {
 		const jobId = line.jobId ?? null;
 		sums.set(jobId, (sums.get(jobId) ?? 0n) + figures.lines[index]!.withoutVat);
 	}
@@ -62,7 +59,7 @@ export function recordBilled(
 	at: number
 ): void {
 	const { sheet } = frozen;
-	const lines = linesOf(frozen);
+	const lines = sheetLines(frozen.sheet);
 	noteUsed(
 		tx,
 		lines.flatMap((line) => line.itemId ?? [])

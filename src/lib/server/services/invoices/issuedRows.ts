@@ -1,9 +1,8 @@
 // What issuing writes beside the document: its lines, what stands open, its journal entry.
 import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
-import { isBlank } from '../../../core/sheet/blank';
+import { sheetLines } from '../../../core/sheet/blank';
 import { lineTaxPoint } from '../../../core/sheet/taxPoint';
-import type { SheetLine } from '../../../core/sheet/types';
 import { type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
 import { documentLines, documents, openItems, taxPoints } from '../../db/schema';
@@ -39,9 +38,7 @@ export function insertLines(
 	figures: InvoiceFigures
 ): void {
 	const input = frozenInput(frozen);
-	const rows = frozen.sheet.rows.filter(
-		(row): row is SheetLine => row.type === 'line' && !isBlank(row)
-	);
+	const rows = sheetLines(frozen.sheet);
 	const values = rows.map((row, index) => {
 		const line = figures.lines[index]!;
 		const cost = input.lines[index]!.cost;

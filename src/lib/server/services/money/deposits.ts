@@ -2,12 +2,12 @@
 // invoice. The deposit invoice of that day is a press away.
 import { and, eq, inArray } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
-import { divideRounded, formatMoney } from '../../../core/money/decimal';
+import { formatMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
 import { MOST_MOVES, type Move } from '../../../core/moves';
 import { customerOn, sellerOn } from '../../../core/parties';
 import { NotFoundError } from '../../../core/refusals';
-import { GB } from '../../../core/regimes/gb';
+import { depositBehind } from '../../../core/regimes/gb/deposit';
 import { decideContract } from '../../../core/regimes/gb/contract';
 import { blankLine, blankSheet } from '../../../core/sheet/blank';
 import type { Sheet } from '../../../core/sheet/types';
@@ -74,11 +74,7 @@ function depositSheet(db: Reader, customerId: number, cash: bigint, paidOn: stri
 	const rate = contractor && standing.cisRate ? BigInt(standing.cisRate) : 0n;
 	const reversed =
 		contractor && standing.vatRegistered && standing.cisRegistered && !standing.endUser;
-	// What came is what the deduction left, taken from labour without VAT; the owner knows better and changes the line.
-	const vat = GB.rateOn('standard', paidOn)?.rate ?? { units: 0n, scale: 0 };
-	const hundred = 100n * 10n ** BigInt(vat.scale);
-	const whole = reversed ? hundred : hundred + vat.units;
-	const amount = divideRounded(cash * whole, whole - rate * 10n ** BigInt(vat.scale));
+	const amount = depositBehind(cash, { paidOn, rate, reversed });
 	const line = {
 		...blankLine('r1'),
 		description: `Deposit, paid on ${displayDate(paidOn)}`,
