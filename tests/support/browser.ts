@@ -49,24 +49,45 @@ export async function saved(page: Page): Promise<void> {
 	);
 }
 
-/** Fills the first start and ends on Today. */
-export async function setUp(page: Page, origin: string): Promise<void> {
+/** Answers the first start; ends on Today, with nothing else known of the business. */
+export async function begin(
+	page: Page,
+	origin: string,
+	answers: { vat: boolean; cis: boolean }
+): Promise<void> {
 	await page.goto(`${origin}/`);
 	await ready(page);
 	await page.getByLabel('Your own name').fill('Tamsin Orrell');
-	await page.getByLabel('Trading name').fill('Orrell Lime & Plaster');
 	await page.getByLabel('Business address').fill('Kiln Cottage\nHarrowmere');
 	await page.getByLabel('E-mail', { exact: true }).fill('tamsin@orrell-lime.example');
-	await page.getByLabel('I am registered for VAT').check();
+	await page.getByLabel('Password').fill('lime-and-plaster');
+	for (const [question, answer] of [
+		[/registered for VAT/, answers.vat],
+		[/under CIS/, answers.cis]
+	] as const)
+		await page
+			.getByRole('radiogroup', { name: question })
+			.getByText(answer ? 'Yes' : 'No', { exact: true })
+			.click();
+	await page.getByRole('button', { name: 'Begin' }).click();
+	await page.waitForURL(`${origin}/`);
+}
+
+/** A business of which everything is known, from the first start; ends on Today. */
+export async function setUp(page: Page, origin: string): Promise<void> {
+	await begin(page, origin, { vat: true, cis: true });
+	await page.goto(`${origin}/settings`);
+	await ready(page);
+	await page.getByLabel('Trading name').fill('Orrell Lime & Plaster');
 	await page.getByLabel('VAT number').fill('GB 444 4444 54');
-	await page.getByLabel('I work for contractors').check();
 	await page.getByLabel('UTR').fill('2234567890');
 	await page.getByLabel('Sort code').fill('000000');
 	await page.getByLabel('Account number').fill('00012345');
-	await page.getByLabel('First number').fill('231');
-	await page.getByLabel('Password').fill('lime-and-plaster');
-	await page.getByRole('button', { name: 'Begin' }).click();
-	await page.waitForURL(`${origin}/`);
+	await page.getByLabel('Next number').fill('231');
+	await page.getByRole('button', { name: 'Save' }).click();
+	await page.getByText('Saved. Documents issued before').waitFor();
+	await page.goto(`${origin}/`);
+	await ready(page);
 }
 
 /** Types a line by keyboard alone, from the description; ends in the description of the next line. */

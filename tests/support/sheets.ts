@@ -11,9 +11,9 @@ export const SELLER: SellerRecord = {
 	address: 'Kiln Cottage',
 	email: '',
 	phone: '',
-	utr: '',
+	utr: '2234567890',
 	cisSubcontractor: true,
-	bank: { accountName: '', sortCode: '', accountNumber: '' },
+	bank: { accountName: '', sortCode: '00-00-00', accountNumber: '00012345' },
 	terms: { days: 14, endOfMonth: false },
 	vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
 };

@@ -1,6 +1,10 @@
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
-import { saveBusiness } from '../../../src/lib/server/services/business/settings';
+import {
+	businessSettings,
+	giveMissing,
+	saveBusiness
+} from '../../../src/lib/server/services/business/settings';
 import {
 	addCustomer,
 	archiveCustomer,
@@ -113,6 +117,31 @@ describe('the business', () => {
 		expect(
 			fieldsOf(() => saveBusiness(world, { ...BUSINESS, vatNumber: '444444455' }))
 		).to.deep.equal(['vatNumber']);
+	});
+	it('takes what a document is the first to need, and nothing else with it', () => {
+		saveBusiness(world, { ...BUSINESS, vatNumber: '', utr: '', bankSortCode: '' });
+		const asked = (asks: string, given: Record<string, unknown>) =>
+			fieldsOf(() => void giveMissing(world, asks, given));
+		expect(asked('vatNumber', { vatNumber: ' ' })).to.deep.equal(['vatNumber']);
+		expect(asked('vatNumber', { vatNumber: '444444455' })).to.deep.equal(['vatNumber']);
+		expect(asked('bank', { bankSortCode: '123456' })).to.deep.equal(['bankAccountNumber']);
+		expect(asked('constructor', {})).to.deep.equal(['']);
+		giveMissing(world, 'vatNumber', { vatNumber: 'GB 444 4444 54', ownerName: 'Somebody Else' });
+		giveMissing(world, 'utr', { utr: '22345 67890' });
+		giveMissing(world, 'bank', { bankSortCode: '123456', bankAccountNumber: '00012345' });
+		const seller = giveMissing(world, 'series', { invoicePattern: 'A-{nnn}', invoiceNext: '40' });
+		expect(seller).to.deep.include({
+			ownerName: 'Tamsin Orrell',
+			tradingName: 'Orrell Lime & Plaster',
+			utr: '2234567890',
+			bank: {
+				accountName: 'Orrell Lime & Plaster',
+				sortCode: '12-34-56',
+				accountNumber: '00012345'
+			},
+			vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
+		});
+		expect(businessSettings(world)).to.include({ invoicePattern: 'A-{nnn}', invoiceNext: 40 });
 	});
 	it('asks from which day a change of VAT registration holds', () => {
 		expect(

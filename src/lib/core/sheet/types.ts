@@ -104,7 +104,11 @@ export type Fix =
 	| { label: string; type: 'setLine'; rowId: string; field: keyof SheetLine; value: string }
 	| { label: string; type: 'focus'; path: string }
 	| { label: string; type: 'customer'; field: string }
-	| { label: string; type: 'go'; href: string };
+	/** Asked for right there, and kept in the settings. */
+	| { label: string; type: 'business'; asks: Asked };
+
+/** What of the owner's own a document may be the first to need. */
+export type Asked = 'vatNumber' | 'utr' | 'bank' | 'names' | 'series';
 
 /** Something that is wrong, or may be. Only `stop` stands in the way of issuing. */
 export interface Problem {

@@ -1,4 +1,4 @@
-<!-- The owner's business: only what the law needs is required; the same fields at first start and in the settings. -->
+<!-- The owner's business: only what the law needs is required; the fields of the settings. -->
 <script lang="ts">
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { isUtr, isVatNumber } from '$lib/core/regimes/gb/checks';
@@ -8,10 +8,8 @@
 
 	interface Props {
 		values: Record<string, unknown>;
-		/** In the settings a change of registration asks from which day it holds. */
-		first?: boolean;
 	}
-	let { values, first = false }: Props = $props();
+	let { values }: Props = $props();
 	const text = (name: string) => String(values[name] ?? '');
 	const frame = frameOf(undefined);
 	/** As it stood, or as it was ticked before it was refused. */
@@ -23,7 +21,7 @@
 	let cis = $state(initially('cisSubcontractor'));
 	let vatNumber = $state(text('vatNumber'));
 	let utr = $state(text('utr'));
-	const wasRegistered = initially('vatRegistered');
+	const wasRegistered = values.vatRegistered === true;
 	let vatHint = $derived(
 		vatNumber && !isVatNumber(vatNumber) ? 'One of these digits is wrong, or some are missing.' : ''
 	);
@@ -82,7 +80,7 @@
 			which it holds.
 		</p>
 	{/if}
-	{#if !first && registered !== wasRegistered}
+	{#if registered !== wasRegistered}
 		<DateField label="From which day does that hold?" name="vatFrom" value={text('vatFrom')} />
 	{/if}
 </fieldset>
@@ -130,11 +128,11 @@
 			hint={'{nnnn} is the running number, {year} the year.'}
 		/>
 		<Field
-			label={first ? 'First number' : 'Next number'}
+			label="Next number"
 			name="invoiceNext"
 			value={text('invoiceNext') || '1'}
 			inputmode="numeric"
-			hint={first ? 'Any you like: no one needs to see that it is the first.' : ''}
+			hint="Any you like, as long as it was not taken."
 		/>
 		<Field
 			label="Terms, in days"

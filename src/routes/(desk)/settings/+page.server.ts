@@ -5,6 +5,7 @@ import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import {
 	businessForm,
 	businessSettings,
+	giveMissing,
 	saveBusiness
 } from '$lib/server/services/business/settings';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
@@ -26,6 +27,11 @@ export const actions: Actions = {
 		act(event, boxesOf(businessForm), (values, world) => {
 			saveBusiness(world, values);
 		}),
+	/** From a document that is the first to need something of the owner's own. */
+	missing: (event) =>
+		act(event, boxesOf(businessForm).extend({ asks: box }), ({ asks, ...given }, world) => ({
+			seller: giveMissing(world, asks, given)
+		})),
 	rate: (event) =>
 		act(event, z.object({ from: box, rate: box }), ({ from, rate }, world) => {
 			saveRate(world, from, rate);

@@ -1,7 +1,12 @@
 import { redirect } from '@sveltejs/kit';
 import { act, boxesOf } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
-import { businessForm, isSetUp, saveBusiness } from '$lib/server/services/business/settings';
+import {
+	businessForm,
+	isSetUp,
+	readBusiness,
+	saveBusiness
+} from '$lib/server/services/business/settings';
 import { FieldError } from '$lib/core/refusals';
 import {
 	checkPassword,
@@ -16,10 +21,14 @@ export const actions: Actions = {
 		act(event, boxesOf(businessForm), async (values, world, posted) => {
 			if (hasOwner(world) && isSetUp(world)) redirect(303, '/sign-in');
 			const password = String(posted.get('password') ?? '');
-			// Both are looked at before anything is written, so that every message comes at once.
-			const wrong = passwordProblem(password);
+			// All is looked at before anything is written, so that every message comes at once.
+			const wrong = { ...passwordProblem(password), ...unanswered(values) };
+			if (!values.email?.trim()) wrong.email = 'Copies, tests and news of payments go there.';
 			try {
-				saveBusiness(world, values, true);
+				const [vatRegistered, cisSubcontractor] = QUESTIONS.map((name) => values[name] === 'yes');
+				const answers = { ...values, vatRegistered, cisSubcontractor, copyToSelf: true };
+				if (Object.keys(wrong).length) readBusiness(answers);
+				else saveBusiness(world, answers, true);
 			} catch (problem) {
 				if (problem instanceof FieldError) throw new FieldError({ ...problem.fields, ...wrong });
 				throw problem;
@@ -30,6 +39,17 @@ export const actions: Actions = {
 			redirect(303, '/');
 		})
 };
+
+/** The questions that are answered by yes or no: neither is taken for granted. */
+const QUESTIONS = ['vatRegistered', 'cisSubcontractor'] as const;
+
+const unanswered = (values: Record<string, unknown>): Record<string, string> =>
+	Object.fromEntries(
+		QUESTIONS.filter((name) => values[name] !== 'yes' && values[name] !== 'no').map((name) => [
+			name,
+			'Yes or no? It can be changed later.'
+		])
+	);
 
 function passwordProblem(password: string): Record<string, string> {
 	try {

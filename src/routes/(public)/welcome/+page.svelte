@@ -1,28 +1,60 @@
 <script lang="ts">
 	import Form from '$lib/ui/parts/Form.svelte';
-	import BusinessFields from '$lib/ui/business/BusinessFields.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
+	import Segments from '$lib/ui/parts/Segments.svelte';
 	import Entrance from '$lib/ui/business/Entrance.svelte';
+
+	const YES_NO = [
+		{ value: 'yes', label: 'Yes' },
+		{ value: 'no', label: 'No' }
+	] as const;
 </script>
 
 <svelte:head><title>Welcome · Axiometer</title></svelte:head>
-<Entrance title="Set up once" wide>
+<Entrance title="Set up once">
 	<p class="mb-4.5">
-		Your name and address are what the law needs on an invoice. Everything else can wait.
+		Six answers and you can write your first invoice. Everything else is asked when a document needs
+		it.
 	</p>
-	<Form>
-		<BusinessFields values={{}} first />
-		<fieldset class="mb-4.5">
-			<legend class="[font:650_1.15rem_var(--font-heading)] mb-2.5">A password</legend>
-			<Field
-				label="Password, at least ten characters"
-				name="password"
-				type="password"
-				autocomplete="new-password"
-				required
-				hint="It opens your books from any browser that reaches this machine."
+	<Form class="grid gap-4">
+		<Field
+			label="Your own name"
+			name="ownerName"
+			autocomplete="name"
+			hint="The law wants it on every invoice. A trading name can be added in the settings."
+		/>
+		<Field label="Business address" name="address" rows={3} autocomplete="street-address" />
+		<Field
+			label="E-mail"
+			name="email"
+			type="email"
+			autocomplete="email"
+			hint="For copies of what you send, tests, and news of payments."
+		/>
+		<Field
+			label="Password, at least ten characters"
+			name="password"
+			type="password"
+			autocomplete="new-password"
+			hint="It opens your books from any browser that reaches this machine."
+		/>
+		<div>
+			<Segments
+				label="Are you registered for VAT?"
+				name="vatRegistered"
+				value={null}
+				options={YES_NO}
 			/>
-		</fieldset>
-		<button class="button filled">Begin</button>
+		</div>
+		<div>
+			<Segments
+				label="Do you work for contractors under CIS, the Construction Industry Scheme?"
+				name="cisSubcontractor"
+				value={null}
+				options={YES_NO}
+			/>
+		</div>
+		<p class="quiet">Not sure? Answer no. Both can be changed, from any day, in the settings.</p>
+		<div><button class="button filled">Begin</button></div>
 	</Form>
 </Entrance>

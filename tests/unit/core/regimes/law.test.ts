@@ -82,15 +82,17 @@ describe('the seller on an invoice', () => {
 		vatStatuses: [{ from: '0001-01-01', registered: true, number }]
 	});
 	it('registered for VAT shows a number that can be one', () => {
-		for (const number of ['', '444444455'])
-			expect(
-				facts(found('seller.vatNumber', BUSINESS, {}, undefined, numbered(number)))
-			).to.deep.equal({
-				path: 'seller.vatNumber',
-				level: 'stop',
-				fix: { label: 'Put it right', type: 'go', href: '/settings#vat' },
-				reference: 'VAT Regulations 1995 reg. 14(1)(d)'
-			});
+		const missing = {
+			path: 'seller.vatNumber',
+			level: 'stop',
+			fix: { label: 'Give your VAT number', type: 'business', asks: 'vatNumber' },
+			reference: 'VAT Regulations 1995 reg. 14(1)(d)'
+		};
+		const said = (number: string) =>
+			facts(found('seller.vatNumber', BUSINESS, {}, undefined, numbered(number)));
+		// What is missing is said when it is needed; what is wrong, at once.
+		expect(said('')).to.deep.equal({ ...missing, atIssue: true });
+		expect(said('444444455')).to.deep.equal(missing);
 		expect(found('seller.vatNumber', BUSINESS)).to.equal(undefined);
 		expect(found('seller.vatNumber', BUSINESS, {}, undefined, UNREGISTERED)).to.equal(undefined);
 	});
@@ -102,11 +104,38 @@ describe('the seller on an invoice', () => {
 			).to.deep.equal({
 				path: 'seller.address',
 				level: 'stop',
-				fix: { label: 'Give them', type: 'go', href: '/settings' },
+				fix: { label: 'Give them', type: 'business', asks: 'names' },
 				reference: 'Companies Act 2006 s.1202',
 				atIssue: true
 			});
 		expect(found('seller.address', BUSINESS)).to.equal(undefined);
+	});
+
+	it('has a UTR where a contractor verifies it, and an account where money can go', () => {
+		const by = (change: Partial<SellerRecord>) => ({ ...SELLER, ...change });
+		const noUtr = by({ utr: '' });
+		expect(facts(found('seller.utr', CONTRACTOR, {}, undefined, noUtr))).to.deep.equal({
+			path: 'seller.utr',
+			level: 'warning',
+			fix: { label: 'Give your UTR', type: 'business', asks: 'utr' },
+			reference: 'FA 2004 s.69',
+			atIssue: true
+		});
+		expect(found('seller.utr', CONTRACTOR)).to.equal(undefined);
+		expect(found('seller.utr', BUSINESS, {}, undefined, noUtr)).to.equal(undefined);
+		expect(
+			found('seller.utr', CONTRACTOR, {}, undefined, by({ utr: '', cisSubcontractor: false }))
+		).to.equal(undefined);
+		for (const lacks of [{ sortCode: '' }, { accountNumber: '' }]) {
+			const noBank = by({ bank: { ...SELLER.bank, ...lacks } });
+			expect(facts(found('seller.bank', BUSINESS, {}, undefined, noBank))).to.deep.equal({
+				path: 'seller.bank',
+				level: 'warning',
+				fix: { label: 'Give your bank details', type: 'business', asks: 'bank' },
+				atIssue: true
+			});
+		}
+		expect(found('seller.bank', BUSINESS)).to.equal(undefined);
 	});
 });
 

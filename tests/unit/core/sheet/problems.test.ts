@@ -152,7 +152,7 @@ describe('the sheet: what would be wrong in law, with its fix', () => {
 			}),
 			'seller.vatNumber',
 			'stop',
-			'go'
+			'business'
 		],
 		[
 			'rounding down on a household’s bill',

@@ -9,13 +9,14 @@ import { reasonById, reasonsOn } from './reasons';
 import type { VatTreatment } from '../types';
 import { rateOn } from './rates';
 import type { Fix, Problem } from '../../sheet/types';
-import { customerProblems, standingProblems } from './standingLaw';
+import { customerProblems, sellerProblems, standingProblems } from './standingLaw';
 import { paperProblems } from './kindLaw';
 import { type LawSubject } from './lawSubject';
 
 export function lawProblems(subject: LawSubject): Problem[] {
 	return [
 		...customerProblems(subject),
+		...sellerProblems(subject),
 		...standingProblems(subject),
 		...dateProblems(subject),
 		...lineProblems(subject),

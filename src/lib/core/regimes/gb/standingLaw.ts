@@ -4,13 +4,7 @@ import { isVatNumber, readVerificationNumber } from './checks';
 import type { Problem } from '../../sheet/types';
 import { type LawSubject, SIMPLIFIED_UP_TO } from './lawSubject';
 
-export function customerProblems({
-	sheet,
-	customer,
-	figures,
-	seller,
-	context
-}: LawSubject): Problem[] {
+export function customerProblems({ sheet, customer, figures, seller }: LawSubject): Problem[] {
 	if (!customer) {
 		const removed = sheet.customerId !== null;
 		return [
@@ -48,13 +42,23 @@ export function customerProblems({
 			fix: { label: 'Give it', type: 'focus', path: 'orderNumber' }
 		});
 	}
+	return problems;
+}
+
+/** What the owner's own details lack. Asked for where it is missing, the first time a document needs it. */
+export function sellerProblems({ sheet, customer, seller, context }: LawSubject): Problem[] {
+	if (!customer) return [];
+	const problems: Problem[] = [];
 	if (seller.vatRegistered && !isVatNumber(seller.vatNumber)) {
 		problems.push({
 			path: 'seller.vatNumber',
 			level: 'stop',
-			message: 'Your VAT number is missing or has a wrong digit. A VAT invoice must show it.',
-			fix: { label: 'Put it right', type: 'go', href: '/settings#vat' },
-			reference: 'VAT Regulations 1995 reg. 14(1)(d)'
+			message: seller.vatNumber
+				? 'Your VAT number has a wrong digit. A VAT invoice must show it.'
+				: 'A VAT invoice must show your VAT number.',
+			fix: { label: 'Give your VAT number', type: 'business', asks: 'vatNumber' },
+			reference: 'VAT Regulations 1995 reg. 14(1)(d)',
+			...(seller.vatNumber ? {} : { atIssue: true as const })
 		});
 	}
 	if (context.seller.ownerName.trim() === '' || context.seller.address.trim() === '') {
@@ -62,8 +66,28 @@ export function customerProblems({
 			path: 'seller.address',
 			level: 'stop',
 			message: 'Your own name and address must be on it.',
-			fix: { label: 'Give them', type: 'go', href: '/settings' },
+			fix: { label: 'Give them', type: 'business', asks: 'names' },
 			reference: 'Companies Act 2006 s.1202',
+			atIssue: true
+		});
+	}
+	if (sheet.selfBilled) return problems;
+	if (seller.cisSubcontractor && customer.kind === 'contractor' && !seller.utr) {
+		problems.push({
+			path: 'seller.utr',
+			level: 'warning',
+			message: 'Contractors need your UTR to verify you. Without it they deduct 30 %.',
+			fix: { label: 'Give your UTR', type: 'business', asks: 'utr' },
+			reference: 'FA 2004 s.69',
+			atIssue: true
+		});
+	}
+	if (!seller.bank.sortCode || !seller.bank.accountNumber) {
+		problems.push({
+			path: 'seller.bank',
+			level: 'warning',
+			message: 'It says no bank account, so nobody can pay it by transfer.',
+			fix: { label: 'Give your bank details', type: 'business', asks: 'bank' },
 			atIssue: true
 		});
 	}

@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { explainNumberPattern } from '../../../core/documents/numbers';
 import type { SellerRecord } from '../../../core/parties';
+import type { Asked } from '../../../core/sheet/types';
 import { isAccountNumber, isSortCode, isVatNumber } from '../../../core/regimes/gb/checks';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { business, vatStatuses } from '../../db/schema';
@@ -72,6 +73,7 @@ export const businessForm = z.object({
 	passOnCardFees: checkbox
 });
 export type BusinessForm = z.input<typeof businessForm>;
+type Parsed = z.output<typeof businessForm>;
 
 export function isSetUp(world: World): boolean {
 	return world.db.select({ id: business.id }).from(business).get() !== undefined;
@@ -118,22 +120,28 @@ export function sellerRecord(db: Reader): SellerRecord {
 const ALWAYS = '0001-01-01';
 
 /**
+ * What the settings form says, read. A VAT number may still be missing: a document asks for it when it needs it.
+ * @throws FieldError
+ */
+export function readBusiness(input: unknown): Parsed {
+	const form = parseForm(businessForm, input);
+	const problems: Record<string, string> = {};
+	if (form.vatRegistered && form.vatNumber && !isVatNumber(form.vatNumber))
+		problems.vatNumber = 'One of these digits is wrong: nine digits, as on your certificate.';
+	if (form.vatFrom && !isPlainDate(form.vatFrom))
+		problems.vatFrom = 'That is no day. Write it as 3 Nov 2026.';
+	const pattern = explainNumberPattern(form.invoicePattern);
+	if (pattern) problems.invoicePattern = pattern;
+	if (Object.keys(problems).length) throw new FieldError(problems);
+	return form;
+}
+
+/**
  * Saves what the settings form says. `first` is the first start, where the series begin.
  * @throws FieldError
  */
 export function saveBusiness(world: World, input: unknown, first = false): void {
-	const form = parseForm(businessForm, input);
-	const problems: Record<string, string> = {};
-	if (form.vatRegistered && !isVatNumber(form.vatNumber)) {
-		problems.vatNumber = form.vatNumber
-			? 'One of these digits is wrong: nine digits, as on your certificate.'
-			: 'A VAT invoice must show your VAT number.';
-	}
-	if (form.vatFrom && !isPlainDate(form.vatFrom)) problems.vatFrom = 'Write the day as YYYY-MM-DD.';
-	const pattern = explainNumberPattern(form.invoicePattern);
-	if (pattern) problems.invoicePattern = pattern;
-	if (Object.keys(problems).length) throw new FieldError(problems);
-
+	const form = readBusiness(input);
 	writeAtOnce(world.db, (tx) => {
 		const values = {
 			id: 1,
@@ -161,8 +169,6 @@ export function saveBusiness(world: World, input: unknown, first = false): void 
 		saveSeries(tx, form, first);
 	});
 }
-
-export type Parsed = z.output<typeof businessForm>;
 
 function saveVatStatus(tx: Transaction, form: Parsed, first: boolean): void {
 	const number = form.vatRegistered
@@ -205,4 +211,39 @@ export function businessSettings(
 		invoiceNext: series.next,
 		vatStatuses: statuses
 	};
+}
+
+/** What a document may be the first to need, with the boxes that are asked for it and must not stay empty. */
+const ASKED: Record<Asked, Partial<Record<keyof BusinessForm, string>>> = {
+	vatNumber: { vatNumber: 'Nine digits, as on your certificate.' },
+	utr: { utr: 'Ten digits, as on letters from HMRC.' },
+	bank: {
+		bankAccountName: '',
+		bankSortCode: 'Six digits, such as 12-34-56.',
+		bankAccountNumber: 'Eight digits.'
+	},
+	names: {
+		ownerName: 'The law wants your own name on every invoice.',
+		address: 'The law wants an address on every invoice.'
+	},
+	series: { invoicePattern: '', invoiceNext: 'A number, such as 1 or 231.' }
+};
+
+/**
+ * Adds to the settings what a document was the first to need.
+ * @returns the seller as documents need it now
+ * @throws FieldError
+ */
+export function giveMissing(
+	world: World,
+	asked: string,
+	given: Record<string, unknown>
+): SellerRecord {
+	const boxes = Object.entries(Object.hasOwn(ASKED, asked) ? ASKED[asked as Asked] : {});
+	if (!boxes.length) throw new FieldError({ '': 'This could not be read.' });
+	const missing = boxes.filter(([name, needed]) => needed && !String(given[name] ?? '').trim());
+	if (missing.length) throw new FieldError(Object.fromEntries(missing));
+	const values = Object.fromEntries(boxes.map(([name]) => [name, given[name]]));
+	saveBusiness(world, { ...businessSettings(world), ...values });
+	return sellerRecord(world.db);
 }

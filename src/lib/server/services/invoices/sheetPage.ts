@@ -1,5 +1,8 @@
 // What the sheet needs to begin: the draft, both parties, and the number that comes next.
+import { isNotNull } from 'drizzle-orm';
 import { formatNumber } from '../../../core/documents/numbers';
+import type { Reader } from '../../db/connection';
+import { documents } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { loadSeries } from '../business/series';
@@ -22,9 +25,17 @@ export function loadSheetPage(world: World, id: number) {
 		draft: { id, version: draft.version, sheet, savedAt: draft.updatedAt },
 		mailTo: customer ? (mailAddresses(db, customer.id, sheet)[0] ?? '') : '',
 		ownAddress: loadBusiness(db).email,
-		nextNumber: formatNumber(series.pattern, series.next, today.slice(0, 4))
+		nextNumber: formatNumber(series.pattern, series.next, today.slice(0, 4)),
+		/** Until a number has been taken, where the series begins can be said beside it. */
+		series: numberTaken(db)
+			? null
+			: { invoicePattern: series.pattern, invoiceNext: String(series.next) }
 	};
 }
+
+const numberTaken = (db: Reader) =>
+	db.select({ id: documents.id }).from(documents).where(isNotNull(documents.number)).get() !==
+	undefined;
 
 /** A draft as the customer would see it; null where nothing is on it yet. */
 export function draftPreview(world: World, id: number): FrozenDraft | null {

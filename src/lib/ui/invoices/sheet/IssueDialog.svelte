@@ -4,13 +4,16 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { pressKey } from '../../parts/keys';
-	import type { Draft } from './draft.svelte';
+	import AskBusiness from '../../business/AskBusiness.svelte';
+	import type { Draft, DraftPage } from './draft.svelte';
 	import ProblemList from './ProblemList.svelte';
 
 	interface Props {
 		draft: Draft;
 		open: boolean;
 		nextNumber: string;
+		/** Where the numbers begin, until one has been taken. */
+		series: DraftPage['series'];
 		ownAddress: string;
 		/** Saves what is not saved yet; false where that failed. */
 		flush: () => Promise<boolean>;
@@ -21,6 +24,7 @@
 		draft,
 		open = $bindable(),
 		nextNumber,
+		series,
 		ownAddress,
 		flush,
 		version,
@@ -112,6 +116,7 @@
 		else message = answer?.message ?? 'That did not work.';
 	}
 
+	const given = (seller: Draft['seller']) => (draft.seller = seller);
 	function fix(action: Parameters<Draft['apply']>[0]) {
 		open = false;
 		draft.apply(action);
@@ -129,7 +134,18 @@
 				)}{figures.cis ? `, after a deduction of ${displayPounds(figures.cis.deduction)}` : ''}.
 				Once issued it never changes; a mistake is put right by a credit note.
 			</p>
-			<ProblemList problems={warnings} onfix={fix} />
+			{#if series && !theirs}
+				<div class="mt-2 text-[0.94rem]">
+					<span class="quiet">It is the first here, so it takes {nextNumber}.</span>
+					<AskBusiness
+						asks="series"
+						label="Begin with another number"
+						values={series}
+						ongiven={given}
+					/>
+				</div>
+			{/if}
+			<ProblemList problems={warnings} onfix={fix} ongiven={given} />
 			<form
 				class="grid gap-2.5 mt-3.5"
 				onsubmit={(event) => {
@@ -173,12 +189,12 @@
 				</div>
 			</form>
 		{:else}
-			<ProblemList problems={draft.stops} onfix={fix} />
+			<ProblemList problems={draft.stops} onfix={fix} ongiven={given} />
 		{/if}
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 		{#if done}<p role="status" class="mt-2.5 font-semibold">{done}</p>{/if}
 	{:else if open}
-		<ProblemList problems={draft.stops} onfix={fix} />
+		<ProblemList problems={draft.stops} onfix={fix} ongiven={given} />
 	{/if}
 	<button class="button plain close mt-2" onclick={() => (open = false)}>Back to the sheet</button>
 </Dialog>

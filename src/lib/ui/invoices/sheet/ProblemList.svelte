@@ -3,9 +3,17 @@
 	import Info from '@lucide/svelte/icons/info';
 	import OctagonAlert from '@lucide/svelte/icons/octagon-alert';
 	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
+	import type { SellerRecord } from '$lib/core/parties';
 	import type { Fix, Problem } from '$lib/core/sheet/types';
+	import AskBusiness from '../../business/AskBusiness.svelte';
 
-	let { problems, onfix }: { problems: Problem[]; onfix: (fix: Fix) => void } = $props();
+	interface Props {
+		problems: Problem[];
+		onfix: (fix: Fix) => void;
+		/** What was missing of the owner's own has been given. */
+		ongiven: (seller: SellerRecord) => void;
+	}
+	let { problems, onfix, ongiven }: Props = $props();
 	const ICONS = { stop: OctagonAlert, warning: TriangleAlert, note: Info };
 	const LOOKS = {
 		stop: 'border-[1.5px] border-(--oxide) bg-(--sheet) [&_svg]:text-(--oxide)',
@@ -24,10 +32,17 @@
 		]}"
 	>
 		<Icon size={20} aria-hidden="true" />
-		<div>
+		<div class="min-w-0 flex-1">
 			<span class="sr-only">{WORDS[problem.level]}: </span>{problem.message}
 			{#if problem.reference}<span class="quiet"> {problem.reference}</span>{/if}
-			{#if problem.fix}
+			{#if problem.fix?.type === 'business'}
+				<AskBusiness
+					asks={problem.fix.asks}
+					label={problem.fix.label}
+					open={problem.level === 'stop'}
+					{ongiven}
+				/>
+			{:else if problem.fix}
 				{@const fix = problem.fix}
 				<button
 					class="block font-semibold underline underline-offset-[3px] min-h-7 cursor-pointer"

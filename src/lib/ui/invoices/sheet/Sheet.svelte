@@ -232,14 +232,22 @@
 					figure={draft.figure}
 					onpick={pick}
 				/>
-				<ProblemList problems={draft.problems} onfix={(fix) => draft.apply(fix)} />
+				<ProblemList
+					problems={draft.problems}
+					onfix={(fix) => draft.apply(fix)}
+					ongiven={(seller) => (draft.seller = seller)}
+				/>
 			{:else}
 				<h2>Every amount explains itself</h2>
 				<p class="quiet">
 					As soon as a line has a price, its workings stand here: step by step, down to the rule.
 				</p>
 				<SheetKeys />
-				<ProblemList problems={draft.problems} onfix={(fix) => draft.apply(fix)} />
+				<ProblemList
+					problems={draft.problems}
+					onfix={(fix) => draft.apply(fix)}
+					ongiven={(seller) => (draft.seller = seller)}
+				/>
 			{/if}
 		</aside>
 	</div>
@@ -260,6 +268,7 @@
 		{draft}
 		bind:open={issuing}
 		nextNumber={page.nextNumber}
+		series={page.series}
 		ownAddress={page.ownAddress}
 		flush={() => save.flush()}
 		version={() => save.version}

@@ -21,6 +21,8 @@ export interface DraftPage {
 	mailTo: string;
 	ownAddress: string;
 	nextNumber: string;
+	/** Where the numbers begin, until one has been taken. */
+	series: { invoicePattern: string; invoiceNext: string } | null;
 	today: string;
 	/** What it copies of the invoices whose retention it releases. */
 	follows?: SheetContext['follows'];
@@ -39,7 +41,7 @@ export class Draft {
 	sheet: Sheet;
 	customer = $state<CustomerRecord | null>(null);
 	mailTo = $state('');
-	seller: SellerRecord;
+	seller: SellerRecord = $state.raw()!;
 	today: string;
 	readonly follows: SheetContext['follows'];
 	/** Which figure the workings are shown of. */
@@ -285,9 +287,6 @@ export class Draft {
 				break;
 			case 'customer':
 				this.customerField = fix.field;
-				break;
-			case 'go':
-				window.location.assign(fix.href);
 		}
 	}
 }
