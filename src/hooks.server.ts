@@ -2,7 +2,7 @@
 import { building } from '$app/environment';
 import { startClockwork } from '$lib/server/clockwork/ticking';
 import { readConfig, type Config } from '$lib/server/config';
-import { SESSION_COOKIE } from '$lib/server/cookies';
+import { lookOf, SESSION_COOKIE } from '$lib/server/cookies';
 import { openWorld } from '$lib/server/open';
 import { isSetUp } from '$lib/server/services/business/settings';
 import { hasOwner, isSignedIn } from '$lib/server/services/business/signIn';
@@ -45,7 +45,10 @@ export const handle: Handle = async ({ event, resolve }) => {
 			redirect(303, `/sign-in?to=${encodeURIComponent(pathname + event.url.search)}`);
 		}
 	}
-	const response = await resolve(event);
+	const look = lookOf(event.cookies);
+	const response = await resolve(event, {
+		transformPageChunk: ({ html }) => html.replace('data-mode="device"', `data-mode="${look}"`)
+	});
 	response.headers.set('X-Content-Type-Options', 'nosniff');
 	// Unguessable links must not travel to other hosts. (`no-referrer` would also blank the Origin of our own forms.)
 	response.headers.set('Referrer-Policy', 'same-origin');

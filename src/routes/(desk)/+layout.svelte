@@ -1,15 +1,22 @@
 <script lang="ts">
-	import CommandBox from '$lib/ui/desk/CommandBox.svelte';
+	import type { Component } from 'svelte';
 	import Notices from '$lib/ui/parts/Notices.svelte';
 	import Strip from '$lib/ui/desk/Strip.svelte';
 
 	let { children } = $props();
 	let finding = $state(false);
 
+	// Nobody waits for it who does not look for anything.
+	let Box = $state<Component<{ open: boolean }, object, 'open'>>();
+	async function find() {
+		Box ??= (await import('$lib/ui/desk/CommandBox.svelte')).default;
+		finding = true;
+	}
+
 	function keys(event: KeyboardEvent) {
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
 			event.preventDefault();
-			finding = true;
+			void find();
 		}
 	}
 </script>
@@ -19,9 +26,9 @@
 	class="absolute -left-2499.75 focus:left-2 focus:top-2 focus:bg-(--sheet) focus:py-2 focus:px-3 focus:z-50"
 	href="#main">Skip to the content</a
 >
-<Strip onfind={() => (finding = true)} />
+<Strip onfind={find} />
 <main class="focus:[outline:none] focus:shadow-none" id="main" tabindex="-1">
 	{@render children()}
 </main>
-<CommandBox bind:open={finding} />
+{#if Box}<Box bind:open={finding} />{/if}
 <Notices />

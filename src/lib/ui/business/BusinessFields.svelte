@@ -1,5 +1,6 @@
 <!-- The owner's business: only what the law needs is required; the fields of the settings. -->
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { isUtr, isVatNumber } from '$lib/core/regimes/gb/checks';
 	import Field from '../parts/Field.svelte';
@@ -21,7 +22,7 @@
 	let cis = $state(initially('cisSubcontractor'));
 	let vatNumber = $state(text('vatNumber'));
 	let utr = $state(text('utr'));
-	const wasRegistered = values.vatRegistered === true;
+	const wasRegistered = untrack(() => values.vatRegistered === true);
 	let vatHint = $derived(
 		vatNumber && !isVatNumber(vatNumber) ? 'One of these digits is wrong, or some are missing.' : ''
 	);

@@ -11,7 +11,7 @@
 </script>
 
 <header
-	class="bg-(--strip) text-[#efe8da] [font:700_20px_var(--font-heading)] flex gap-2.25 items-center py-3.5 px-5"
+	class="bg-(--strip) text-(--strip-mark) [font:700_20px_var(--font-heading)] flex gap-2.25 items-center py-3.5 px-5"
 >
 	<Logo /><span>Axiometer</span>
 </header>

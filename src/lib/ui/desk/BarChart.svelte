@@ -170,8 +170,11 @@
 		resizing.observe(root);
 		const dark = window.matchMedia('(prefers-color-scheme: dark)');
 		dark.addEventListener('change', show);
+		const chosen = new MutationObserver(show);
+		chosen.observe(document.documentElement, { attributeFilter: ['data-mode'] });
 		return () => {
 			resizing.disconnect();
+			chosen.disconnect();
 			dark.removeEventListener('change', show);
 			chart.dispose();
 		};

@@ -2,18 +2,13 @@
 <script lang="ts">
 	import { Command } from 'bits-ui';
 	import Dialog from '$lib/ui/parts/Dialog.svelte';
-	import FilePlus from '@lucide/svelte/icons/file-plus';
 	import FileText from '@lucide/svelte/icons/file-text';
 	import Hammer from '@lucide/svelte/icons/hammer';
-	import Landmark from '@lucide/svelte/icons/landmark';
-	import LogOut from '@lucide/svelte/icons/log-out';
-	import Ruler from '@lucide/svelte/icons/ruler';
-	import Repeat from '@lucide/svelte/icons/repeat';
-	import Settings from '@lucide/svelte/icons/settings';
-	import Tags from '@lucide/svelte/icons/tags';
-	import UserPlus from '@lucide/svelte/icons/user-plus';
+	import ArrowRight from '@lucide/svelte/icons/arrow-right';
+	import Plus from '@lucide/svelte/icons/plus';
 	import UserRound from '@lucide/svelte/icons/user-round';
 	import { goto } from '$app/navigation';
+	import { entriesFor, type Entry } from './catalogue';
 
 	interface Found {
 		kind: 'customer' | 'job' | 'document';
@@ -29,122 +24,21 @@
 	let found = $state<Found[]>([]);
 	let asked = 0;
 
-	const actions = [
-		{
-			label: 'New invoice',
-			words: 'new invoice bill',
-			icon: FilePlus,
-			run: () => submit('/billing/new')
-		},
-		{
-			label: 'Record a self-billed invoice',
-			words: 'self billing billed contractor remittance their invoice',
-			icon: FileText,
-			run: () => submit('/billing/new', { selfBilled: '1' })
-		},
-		{
-			label: 'New customer',
-			words: 'new customer add',
-			icon: UserPlus,
-			run: () => goto('/customers/new')
-		},
-		{
-			label: 'New job',
-			words: 'new job work enquiry',
-			icon: Hammer,
-			run: () => goto('/work/new')
-		},
-		{
-			label: 'To bill',
-			words: 'to bill run finished work jobs',
-			icon: Hammer,
-			run: () => goto('/work/bill')
-		},
-		{
-			label: 'What is owed',
-			words: 'what is owed money rule late payers',
-			icon: Ruler,
-			run: () => goto('/owed')
-		},
-		{
-			label: 'Statements',
-			words: 'statements account send',
-			icon: FileText,
-			run: () => goto('/owed/statements')
-		},
-		{
-			label: 'Chasing',
-			words: 'chasing reminders chase plans remind late',
-			icon: FileText,
-			run: () => goto('/owed/chasing')
-		},
-		{
-			label: 'Charts of money',
-			words: 'charts money income by month owed by age days to pay likely',
-			icon: Ruler,
-			run: () => goto('/money/charts')
-		},
-		{
-			label: 'Card payouts',
-			words: 'card payouts fees processor',
-			icon: Landmark,
-			run: () => goto('/money/payouts')
-		},
-		{
-			label: 'Bring in a bank statement',
-			words: 'bring in a bank statement money in payments csv',
-			icon: Landmark,
-			run: () => goto('/money')
-		},
-		{
-			label: 'Price list',
-			words: 'price list prices kits materials',
-			icon: Tags,
-			run: () => goto('/work/prices')
-		},
-		{
-			label: 'Repeats',
-			words: 'repeats monthly again',
-			icon: Repeat,
-			run: () => goto('/billing/repeats')
-		},
-		{
-			label: 'Margins',
-			words: 'margins profit jobs',
-			icon: Hammer,
-			run: () => goto('/work/margins')
-		},
-		{
-			label: 'Unpaid invoices',
-			words: 'unpaid open owed invoices',
-			icon: FileText,
-			run: () => goto('/billing?state=unpaid')
-		},
-		{
-			label: 'Late invoices',
-			words: 'late overdue invoices',
-			icon: FileText,
-			run: () => goto('/billing?state=late')
-		},
-		{
-			label: 'Settings',
-			words: 'settings business vat number bank password',
-			icon: Settings,
-			run: () => goto('/settings')
-		},
-		{ label: 'Sign out', words: 'sign out leave', icon: LogOut, run: () => submit('/sign-out') }
-	];
-	let shownActions = $derived(
-		actions.filter((action) =>
-			typed
-				.trim()
-				.toLowerCase()
-				.split(/\s+/)
-				.every((word) => action.words.includes(word))
-		)
+	let groups = $derived(entriesFor(typed));
+	const KINDS = { customer: 'Customers', job: 'Jobs', document: 'Invoices and credit notes' };
+	let foundGroups = $derived(
+		(['customer', 'job', 'document'] as const)
+			.map((kind) => ({ name: KINDS[kind], all: found.filter((one) => one.kind === kind) }))
+			.filter((group) => group.all.length > 0)
 	);
 
-	function submit(action: string, values: Record<string, string> = {}) {
+	function run(entry: Entry) {
+		if (entry.post) submit(entry.href, entry.post);
+		else if (entry.href.endsWith('/export')) window.location.assign(entry.href);
+		else void goto(entry.href);
+	}
+
+	function submit(action: string, values: Readonly<Record<string, string>>) {
 		const form = document.createElement('form');
 		form.method = 'post';
 		form.action = action;
@@ -194,34 +88,54 @@
 			/>
 			<Command.List class="found-list" tabindex={0}>
 				<Command.Viewport>
-					{#each found as one (one.kind + one.id)}
-						<Command.Item
-							class="found-item"
-							value={one.kind + one.id}
-							onSelect={() => choose(() => goto(one.href))}
-						>
-							{#if one.kind === 'customer'}<UserRound
-									size={18}
-									aria-hidden="true"
-								/>{:else if one.kind === 'job'}<Hammer
-									size={18}
-									aria-hidden="true"
-								/>{:else}<FileText size={18} aria-hidden="true" />{/if}
-							<b>{one.title}</b><span class="quiet numbers">{one.detail}</span>
-						</Command.Item>
+					{#each foundGroups as group (group.name)}
+						<Command.Group value={group.name}>
+							<Command.GroupHeading class="quiet px-2.5 pt-2">{group.name}</Command.GroupHeading>
+							<Command.GroupItems>
+								{#each group.all as one (one.kind + one.id)}
+									<Command.Item
+										class="found-item"
+										value={one.kind + one.id}
+										onSelect={() => choose(() => goto(one.href))}
+									>
+										{#if one.kind === 'customer'}<UserRound
+												size={18}
+												aria-hidden="true"
+											/>{:else if one.kind === 'job'}<Hammer
+												size={18}
+												aria-hidden="true"
+											/>{:else}<FileText size={18} aria-hidden="true" />{/if}
+										<b class="min-w-0 wrap-anywhere">{one.title}</b><span class="quiet numbers"
+											>{one.detail}</span
+										>
+									</Command.Item>
+								{/each}
+							</Command.GroupItems>
+						</Command.Group>
 					{/each}
-					{#each shownActions as action (action.label)}
-						<Command.Item
-							class="found-item"
-							value={action.label}
-							onSelect={() => choose(action.run)}
-						>
-							<action.icon size={18} aria-hidden="true" /><span>{action.label}</span>
-						</Command.Item>
+					{#each groups as group (group.name)}
+						<Command.Group value={group.name}>
+							<Command.GroupHeading class="quiet px-2.5 pt-2">{group.name}</Command.GroupHeading>
+							<Command.GroupItems>
+								{#each group.entries as entry (entry.label)}
+									<Command.Item
+										class="found-item"
+										value={entry.label}
+										onSelect={() => choose(() => run(entry))}
+									>
+										{#if group.name === 'Begin'}<Plus
+												size={18}
+												aria-hidden="true"
+											/>{:else}<ArrowRight size={18} aria-hidden="true" />{/if}
+										<span>{entry.label}</span>
+									</Command.Item>
+								{/each}
+							</Command.GroupItems>
+						</Command.Group>
 					{/each}
 				</Command.Viewport>
 			</Command.List>
-			{#if typed.trim() && !found.length && !shownActions.length}
+			{#if typed.trim() && !found.length && !groups.length}
 				<p class="quiet p-2.5">
 					Nothing has “{typed}” in it. Try fewer letters, or a number as printed.
 				</p>

@@ -58,7 +58,14 @@
 		<span class="flex-1"></span>
 		<a class="button" href="/money/charts">Charts</a>
 		<a class="button" href="/money/payouts">Card payouts</a>
-		<Form bind:root={upload} action="?/file" enctype="multipart/form-data" done={broughtIn}>
+		<a class="button" href="/money/record">Record a payment</a>
+		<Form
+			id="bring-in"
+			bind:root={upload}
+			action="?/file"
+			enctype="multipart/form-data"
+			done={broughtIn}
+		>
 			<FilePick
 				label="Bring in a bank statement"
 				name="file"

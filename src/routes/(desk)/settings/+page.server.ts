@@ -1,6 +1,8 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, box, boxesOf } from '$lib/server/answers';
+import { FieldError } from '$lib/core/refusals';
+import { LOOKS, lookOf, setLook } from '$lib/server/cookies';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import {
 	businessForm,
@@ -13,7 +15,8 @@ import { lastAudit } from '$lib/server/services/business/audits';
 import { changePassword } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ locals }) => ({
+export const load: PageServerLoad = ({ locals, cookies }) => ({
+	look: lookOf(cookies),
 	settings: businessSettings(locals.world),
 	rates: loadRates(locals.world.db)
 		.reverse()
@@ -35,6 +38,13 @@ export const actions: Actions = {
 	rate: (event) =>
 		act(event, z.object({ from: box, rate: box }), ({ from, rate }, world) => {
 			saveRate(world, from, rate);
+		}),
+	look: (event) =>
+		act(event, z.object({ look: box }), ({ look }) => {
+			const chosen = LOOKS.find((one) => one === look);
+			if (!chosen) throw new FieldError({ look: 'Choose one of the three.' });
+			setLook(event.cookies, event.locals.config, chosen);
+			return { look: chosen };
 		}),
 	password: (event) =>
 		act(event, z.object({}), async (_values, world, posted) => {

@@ -5,8 +5,15 @@
 	import { counted } from '$lib/core/words';
 	import BusinessFields from '$lib/ui/business/BusinessFields.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
+	import Segments from '$lib/ui/parts/Segments.svelte';
 
 	let { data } = $props();
+	let looks = $state<HTMLFormElement>();
+	const LOOKS = [
+		{ value: 'light', label: 'Light' },
+		{ value: 'dark', label: 'Dark' },
+		{ value: 'device', label: 'As the device' }
+	] as const;
 </script>
 
 <svelte:head><title>Settings · Axiometer</title></svelte:head>
@@ -24,6 +31,24 @@
 			<button class="button filled">Save</button>
 		</Form>
 		<aside class="grid gap-4.5 [&_.field]:w-full">
+			<Form
+				class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4"
+				action="?/look"
+				bind:root={looks}
+				ondone={({ look }) => (document.documentElement.dataset.mode = String(look))}
+			>
+				<h2>Light or dark</h2>
+				<div>
+					<Segments
+						label="On this device"
+						name="look"
+						value={data.look}
+						options={LOOKS}
+						onchange={() => setTimeout(() => looks?.requestSubmit())}
+					/>
+				</div>
+				<noscript><button class="button">Choose it</button></noscript>
+			</Form>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
 				<h2>VAT over time</h2>
 				<ul>

@@ -1,7 +1,7 @@
 // What a payer has in hand: money that no document has used up yet.
-import { and, eq, gt, sql } from 'drizzle-orm';
+import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
-import { documents, openItems } from '../../db/schema';
+import { customers, documents, openItems } from '../../db/schema';
 import type { Reader } from '../../db/connection';
 
 /**
@@ -55,4 +55,26 @@ export function inHandOf(db: Reader, payerId: number): Credit[] {
 			what: `More than ${number} comes to`
 		}));
 	return [...unused, ...beyond].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
+}
+
+/** Everybody who has something in hand, the most first. Pence. */
+export function payersInHand(db: Reader): { payerId: number; payer: string; amount: number }[] {
+	const sums = new Map<number, number>();
+	const add = (payerId: number, amount: number) =>
+		sums.set(payerId, (sums.get(payerId) ?? 0) + amount);
+	for (const { payerId, left } of unusedPayments(db)) add(payerId, left);
+	const beyond = db
+		.select({ payerId: openItems.payerId, amount: openItems.inHand })
+		.from(openItems)
+		.where(gt(openItems.inHand, 0))
+		.all();
+	for (const { payerId, amount } of beyond) add(payerId, amount);
+	const ids = [...sums].flatMap(([payerId, amount]) => (amount > 0 ? [payerId] : []));
+	return db
+		.select({ payerId: customers.id, payer: customers.name })
+		.from(customers)
+		.where(inArray(customers.id, ids))
+		.all()
+		.map((one) => ({ ...one, amount: sums.get(one.payerId)! }))
+		.sort((a, b) => b.amount - a.amount || a.payerId - b.payerId);
 }

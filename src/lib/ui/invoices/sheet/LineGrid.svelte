@@ -134,6 +134,22 @@
 		if (text.includes('\t') && draft.paste(text, row.id)) event.preventDefault();
 	}
 
+	/** Every row has the same columns, and figures of millions stand in one line. */
+	let columns = $derived.by(() => {
+		const wide = (texts: Iterable<string>, least: number) =>
+			`calc(${Math.min(15, Math.max(least, ...[...texts].map((text) => text.length)))}ch + 18px)`;
+		const lines = draft.sheet.rows.filter((row) => row.type === 'line');
+		const quantity = wide(
+			lines.map((line) => line.quantity),
+			5
+		);
+		const price = wide(
+			lines.map((line) => line.unitPrice),
+			8
+		);
+		const amount = wide(draft.amounts.values(), 9);
+		return `22px minmax(0,1fr) ${quantity} 70px ${price} ${registered ? '84px' : '0px'} ${amount} 52px`;
+	});
 	let numbers = $derived.by(() => {
 		let n = 0;
 		return new Map(draft.sheet.rows.map((row) => [row.id, row.type === 'line' ? ++n : n]));
@@ -144,9 +160,9 @@
 	}
 </script>
 
-<div class="grid" class:unregistered={!registered} bind:this={grid} data-path="rows">
+<div class="@container/lines" style:--line-columns={columns} bind:this={grid} data-path="rows">
 	<div
-		class="grid grid-cols-[22px_minmax(0,1fr)_76px_76px_92px_var(--vat,92px)_104px_52px] gap-y-0 gap-x-1.5 text-(--ink-2) text-[0.85rem] font-medium pt-2 pb-1.5 px-0 border-b-[1.5px] border-b-(--ink) phone:hidden [&_span]:px-2 in-[.unregistered]:[--vat:0px]"
+		class="grid grid-cols-(--line-columns) gap-y-0 gap-x-1.5 text-(--ink-2) text-[0.85rem] font-medium pt-2 pb-1.5 px-0 border-b-[1.5px] border-b-(--ink) tight:hidden [&_span]:px-2"
 		aria-hidden="true"
 	>
 		<span></span><span>Work and materials</span><span class="text-right">Quantity</span><span

@@ -50,7 +50,7 @@
 <!-- The keys work for the cells inside. -->
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
-	class="row group/row grid grid-cols-[22px_minmax(0,1fr)_76px_76px_92px_var(--vat,92px)_104px_52px] gap-y-0 gap-x-1.5 items-start pt-1.25 pb-1 px-0 border-b border-b-(--hair) bg-(--sheet) phone:grid-cols-[30px_68px_1fr_100px] phone:[grid-template-areas:'grip_what_what_what'_'._more_more_more'_'._quantity_unit_price'_'._vat_tools_amount'] phone:py-2 phone:px-0 phone:gap-y-0.5 phone:gap-x-2 in-[.unregistered]:[--vat:0px] [&.current]:bg-(--tape-tint) [&.current]:shadow-[inset_0_-2px_var(--tape)] focus-within:bg-(--tape-tint) focus-within:shadow-[inset_0_-2px_var(--tape)] phone:[&>.what]:[grid-area:what] phone:[&_.line-box]:min-h-10"
+	class="row group/row grid grid-cols-(--line-columns) gap-y-0 gap-x-1.5 items-start pt-1.25 pb-1 px-0 border-b border-b-(--hair) bg-(--sheet) tight:grid-cols-[30px_minmax(68px,0.6fr)_1fr_minmax(100px,auto)] tight:[grid-template-areas:'grip_what_what_what'_'._more_more_more'_'._quantity_unit_price'_'._vat_tools_amount'] tight:py-2 tight:px-0 tight:gap-y-0.5 tight:gap-x-2 [&.current]:bg-(--tape-tint) [&.current]:shadow-[inset_0_-2px_var(--tape)] focus-within:bg-(--tape-tint) focus-within:shadow-[inset_0_-2px_var(--tape)] tight:[&>.what]:[grid-area:what] tight:[&_.line-box]:min-h-10"
 	class:current
 	role="group"
 	aria-label="Line {number}"
@@ -58,7 +58,7 @@
 	{onpaste}
 >
 	<span
-		class="text-(--dotted) cursor-grab grid place-items-center h-8.5 phone:[grid-area:grip]"
+		class="text-(--dotted) cursor-grab grid place-items-center h-8.5 tight:[grid-area:grip]"
 		use:dragHandle
 		aria-label="Drag line {number}"><GripVertical size={18} aria-hidden="true" /></span
 	>
@@ -70,7 +70,7 @@
 		settled={line.itemId !== undefined || line.bills !== undefined}
 		onchoose={(lines) => draft.useEntry(line.id, lines)}
 	/>
-	<div class="quantity phone:[grid-area:quantity]">
+	<div class="quantity tight:[grid-area:quantity]">
 		<Cell
 			bind:value={line.quantity}
 			label="Quantity, line {number}"
@@ -80,7 +80,7 @@
 			tidy
 		/>
 	</div>
-	<div class="unit phone:[grid-area:unit]">
+	<div class="unit tight:[grid-area:unit]">
 		<Cell
 			bind:value={line.unit}
 			label="Unit, line {number}"
@@ -90,7 +90,7 @@
 			placeholder="unit"
 		/>
 	</div>
-	<div class="price phone:[grid-area:price]">
+	<div class="price tight:[grid-area:price]">
 		<Cell
 			bind:value={line.unitPrice}
 			label="Price, line {number}"
@@ -103,9 +103,9 @@
 		/>
 	</div>
 	{#if registered}
-		<div class="vat phone:[grid-area:vat]">
+		<div class="vat tight:[grid-area:vat]">
 			<select
-				class="small bg-transparent border-0 p-0.5 max-w-full cursor-pointer w-full text-base min-h-8.5 text-(--ink) text-ellipsis phone:min-h-10 group-focus-within/row:text-(--ink)"
+				class="small bg-transparent border-0 p-0.5 max-w-full cursor-pointer w-full text-base min-h-8.5 text-(--ink) text-ellipsis tight:min-h-10 group-focus-within/row:text-(--ink)"
 				data-path="{path}.vat"
 				aria-label="VAT, line {number}"
 				aria-invalid={problem('vat') ? 'true' : undefined}
@@ -122,7 +122,7 @@
 		</div>
 	{/if}
 	<button
-		class="amount numbers text-right py-1.25 px-2 min-h-8.5 [cursor:help] wrap-anywhere phone:[grid-area:amount] phone:font-semibold"
+		class="amount numbers text-right py-1.25 px-2 min-h-8.5 [cursor:help] whitespace-nowrap tight:[grid-area:amount] tight:font-semibold"
 		disabled={amount === ''}
 		data-path="{path}.amount"
 		title="Workings"
@@ -131,10 +131,10 @@
 		<span class="sr-only">Amount, line {number}: </span>{amount}
 	</button>
 	<div
-		class="more col-[2_/_-1] row-start-2 flex flex-wrap gap-y-0 gap-x-2.5 items-center pl-0.5 phone:[grid-area:more] group-focus-within/row:[&_.quiet]:text-(--ink)"
+		class="more col-[2_/_-1] row-start-2 flex flex-wrap gap-y-0 gap-x-2.5 items-center pl-0.5 tight:[grid-area:more] group-focus-within/row:[&_.quiet]:text-(--ink)"
 	>
 		<select
-			class="small text-[0.875rem] text-(--ink-2) bg-transparent border-0 p-0.5 min-h-6.5 max-w-full cursor-pointer phone:min-h-10 group-focus-within/row:text-(--ink)"
+			class="small text-[0.875rem] text-(--ink-2) bg-transparent border-0 p-0.5 min-h-6.5 max-w-full cursor-pointer tight:min-h-10 group-focus-within/row:text-(--ink)"
 			data-path="{path}.kind"
 			aria-label="Kind, line {number}"
 			bind:value={line.kind}
@@ -192,17 +192,17 @@
 		{/if}
 	</div>
 	<span
-		class="flex opacity-0 phone:[grid-area:tools] phone:opacity-100 phone:justify-end group-hover/row:opacity-100 group-focus-within/row:opacity-100"
+		class="flex opacity-0 tight:[grid-area:tools] tight:opacity-100 tight:justify-end group-hover/row:opacity-100 group-focus-within/row:opacity-100"
 	>
 		<button
-			class="grid place-items-center w-6.5 h-8.5 cursor-pointer phone:w-11 phone:h-10"
+			class="grid place-items-center w-6.5 h-8.5 cursor-pointer tight:w-11 tight:h-10"
 			tabindex="-1"
 			title="Copy (Ctrl D)"
 			aria-label="Copy line {number}"
 			onclick={() => draft.copyRow(line.id)}><Copy size={17} aria-hidden="true" /></button
 		>
 		<button
-			class="grid place-items-center w-6.5 h-8.5 cursor-pointer phone:w-11 phone:h-10"
+			class="grid place-items-center w-6.5 h-8.5 cursor-pointer tight:w-11 tight:h-10"
 			tabindex="-1"
 			title="Remove (Ctrl Delete)"
 			aria-label="Remove line {number}"

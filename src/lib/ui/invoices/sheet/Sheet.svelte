@@ -84,7 +84,7 @@
 	function pick(figure: string) {
 		draft.figure = figure;
 		draft.customerField = null;
-		if (aside && window.innerWidth < 1000)
+		if (aside && window.innerWidth < 1240)
 			aside.scrollIntoView({ behavior: 'smooth', block: 'start' });
 	}
 
@@ -190,7 +190,7 @@
 	{#if draft.sheet.selfBilled}<SelfBilledPanel {draft} />{/if}
 	{#if page.corrects && about}<CorrectionPanel {draft} corrects={page.corrects} />{/if}
 	<div
-		class="columns grid grid-cols-[minmax(0,1fr)_372px] gap-y-3.5 gap-x-5.5 items-start narrow:grid-cols-1"
+		class="columns grid grid-cols-[minmax(0,1fr)_340px] gap-y-3.5 gap-x-5 items-start beside:grid-cols-1"
 	>
 		<section class="panel sheet py-4 pr-4.5 pl-2.5 phone:py-3 phone:px-2.5" aria-label="The sheet">
 			<SheetHead {draft} />
@@ -212,7 +212,7 @@
 				/>{/if}
 		</section>
 		<aside
-			class="panel py-4.5 px-5 border-l-6 border-l-(--tape) sticky top-3 max-h-[calc(100vh_-_24px)] overflow-auto narrow:static narrow:max-h-none"
+			class="panel py-4.5 px-5 border-l-6 border-l-(--tape) sticky top-3 max-h-[calc(100vh_-_24px)] overflow-auto beside:static beside:max-h-none"
 			bind:this={aside}
 		>
 			{#if draft.customerField !== null && draft.customer}

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
 	import { pressKey } from '$lib/ui/parts/keys';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
@@ -16,7 +18,8 @@
 	import Tape from '$lib/ui/owed/Tape.svelte';
 
 	let { data } = $props();
-	let paying = $state(false);
+	// Behind an address, so that it is reached from everywhere, and without scripts.
+	let paying = $derived(['pay', '/pay'].some((name) => page.url.searchParams.has(name)));
 	let givingBack = $state<number | null>(null);
 	const depositKey = pressKey();
 	let credit = $derived(data.credit.reduce((sum, one) => sum + one.amount, 0));
@@ -53,9 +56,8 @@
 				{#if data.payer.phone}· <a href="tel:{data.payer.phone}">{data.payer.phone}</a>{/if}
 			</p>
 		</div>
-		<button class="button filled" aria-expanded={paying} onclick={() => (paying = !paying)}
-			>Record a payment</button
-		>
+		{#if !paying}<a class="button filled" href="?pay" data-sveltekit-noscroll>Record a payment</a
+			>{/if}
 		{#if data.summary.owed}<a class="button" href="/owed/chasing/{data.payer.id}">Remind</a>{/if}
 		<a class="button" href="/owed/statements?payer={data.payer.id}">Statement</a>
 	</div>
@@ -68,7 +70,7 @@
 			open={data.open}
 			today={data.today}
 			mail={data.payer.email}
-			onclose={() => (paying = false)}
+			onclose={() => goto(page.url.pathname, { noScroll: true })}
 		/>
 	{/if}
 	{#if row.items.length}

@@ -1,0 +1,240 @@
+// Every place and everything that can be begun, by name: for the box that finds them and for the page More.
+
+export interface Entry {
+	label: string;
+	href: string;
+	/** Other words somebody may look for it by. */
+	words: string;
+	/** Begun by posting to its address. */
+	post?: Readonly<Record<string, string>>;
+	/** Stands on the page More too. */
+	more?: true;
+}
+
+export interface Group {
+	name: string;
+	entries: readonly Entry[];
+}
+
+export const CATALOGUE: readonly Group[] = [
+	{
+		name: 'Begin',
+		entries: [
+			{
+				label: 'New invoice',
+				href: '/billing/new',
+				post: {},
+				words: 'bill write create deposit advance request'
+			},
+			{
+				label: 'New job',
+				href: '/work/new',
+				words: 'work add quote estimate price enquiry booking visit appointment',
+				more: true
+			},
+			{ label: 'New customer', href: '/customers/new', words: 'add client person', more: true },
+			{
+				label: 'New repeat',
+				href: '/billing/repeats/new',
+				words: 'recurring monthly regular subscription standing schedule'
+			},
+			{
+				label: 'Record a payment',
+				href: '/money/record',
+				words: 'paid money in cash cheque transfer received enter mark as',
+				more: true
+			},
+			{
+				label: 'Bring in a bank statement',
+				href: '/money#bring-in',
+				words: 'import upload csv ofx camt xml file bank lines transactions',
+				more: true
+			},
+			{
+				label: 'Remind who is late',
+				href: '/owed/chasing',
+				words: 'chase chasing reminders overdue letter text dunning',
+				more: true
+			},
+			{
+				label: 'Send statements',
+				href: '/owed/statements',
+				words: 'account balance everyone monthly',
+				more: true
+			},
+			{
+				label: 'Credit an invoice',
+				href: '/billing?state=unpaid',
+				words: 'credit note cancel wrong mistake correct put right reduce void'
+			},
+			{
+				label: 'Give money back',
+				href: '/money/record?back=1',
+				words: 'refund return repay overpaid overpayment too much'
+			},
+			{
+				label: 'Record a self-billed invoice',
+				href: '/billing/new',
+				post: { selfBilled: '1' },
+				words: 'self billing contractor remittance their own'
+			},
+			{
+				label: 'Enter a deduction statement',
+				href: '/tax',
+				words: 'cis certificate withheld payment and deduction contractor'
+			}
+		]
+	},
+	{
+		name: 'Work',
+		entries: [
+			{ label: 'Jobs', href: '/work', words: 'work list visits today' },
+			{
+				label: 'To bill',
+				href: '/work/bill',
+				words: 'run finished jobs batch invoice many unbilled time',
+				more: true
+			},
+			{
+				label: 'Price list',
+				href: '/work/prices',
+				words: 'prices kits materials items products catalogue services',
+				more: true
+			},
+			{
+				label: 'New price',
+				href: '/work/prices/new',
+				words: 'add item entry kit material product'
+			},
+			{ label: 'Raise prices', href: '/work/prices/raise', words: 'increase percent change' },
+			{
+				label: 'Bring in prices',
+				href: '/work/prices/import',
+				words: 'import csv file upload supplier list'
+			},
+			{
+				label: 'Price list as a file',
+				href: '/work/prices/export',
+				words: 'export csv download spreadsheet'
+			},
+			{
+				label: 'Margins',
+				href: '/work/margins',
+				words: 'profit cost earned jobs',
+				more: true
+			}
+		]
+	},
+	{
+		name: 'Billing',
+		entries: [
+			{ label: 'Invoices', href: '/billing', words: 'billing documents all list' },
+			{ label: 'Drafts', href: '/billing?state=draft', words: 'unfinished not issued invoices' },
+			{
+				label: 'Unpaid invoices',
+				href: '/billing?state=unpaid',
+				words: 'open owed outstanding due'
+			},
+			{ label: 'Late invoices', href: '/billing?state=late', words: 'overdue past due' },
+			{ label: 'Paid invoices', href: '/billing?state=paid', words: 'settled done receipts' },
+			{
+				label: 'Repeats',
+				href: '/billing/repeats',
+				words: 'recurring monthly regular subscription standing again',
+				more: true
+			},
+			{
+				label: 'Starting points',
+				href: '/billing/start',
+				words: 'template copy model standard invoice',
+				more: true
+			}
+		]
+	},
+	{
+		name: 'Money',
+		entries: [
+			{ label: 'Owed', href: '/owed', words: 'what is owed money rule late payers debtors' },
+			{
+				label: 'Chasing',
+				href: '/owed/chasing',
+				words: 'reminders remind late messages',
+				more: true
+			},
+			{
+				label: 'Chasing plans',
+				href: '/owed/chasing/plans',
+				words: 'reminder steps wording schedule'
+			},
+			{ label: 'Statements', href: '/owed/statements', words: 'account balance send', more: true },
+			{
+				label: 'Money in',
+				href: '/money',
+				words: 'bank lines payments matching reconcile'
+			},
+			{
+				label: 'Card payouts',
+				href: '/money/payouts',
+				words: 'fees processor settled',
+				more: true
+			},
+			{
+				label: 'Charts',
+				href: '/money/charts',
+				words: 'graphs income by month owed by age days to pay likely cash flow report',
+				more: true
+			},
+			{
+				label: 'Tax',
+				href: '/tax',
+				words: 'vat cis deductions withheld months hmrc return'
+			}
+		]
+	},
+	{
+		name: 'Customers and settings',
+		entries: [
+			{
+				label: 'Customers',
+				href: '/customers',
+				words: 'clients contractors households people addresses'
+			},
+			{
+				label: 'Bring in customers',
+				href: '/customers/import',
+				words: 'import csv contacts vcard file upload address book'
+			},
+			{
+				label: 'Customers as a file',
+				href: '/customers/export',
+				words: 'export csv download spreadsheet contacts'
+			},
+			{
+				label: 'Settings',
+				href: '/settings',
+				words:
+					'business details address vat number utr bank account password terms numbers preferences light dark theme'
+			},
+			{
+				label: 'Sign out',
+				href: '/sign-out',
+				post: {},
+				words: 'leave log off lock'
+			}
+		]
+	}
+];
+
+/** The groups with the entries in which every typed word begins a word of the label or of its other words. */
+export function entriesFor(typed: string): Group[] {
+	const wanted = wordsOf(typed);
+	return CATALOGUE.map(({ name, entries }) => ({
+		name,
+		entries: entries.filter((entry) => {
+			const has = wordsOf(`${entry.label} ${entry.words} ${name}`);
+			return wanted.every((word) => has.some((one) => one.startsWith(word)));
+		})
+	})).filter((group) => group.entries.length > 0);
+}
+
+const wordsOf = (text: string): string[] => text.toLowerCase().match(/[a-z0-9]+/g) ?? [];

@@ -1,0 +1,44 @@
+<!-- Everything that has no room in the strip of a phone or a small window. -->
+<script lang="ts">
+	import ChevronRight from '@lucide/svelte/icons/chevron-right';
+	import { CATALOGUE } from '$lib/ui/desk/catalogue';
+	import { PLACES } from '$lib/ui/desk/places';
+
+	const groups = [
+		{ name: 'Places', entries: [...PLACES.slice(4), { href: '/settings', label: 'Settings' }] },
+		...CATALOGUE.map(({ name, entries }) => ({
+			name,
+			entries: entries.filter((entry) => entry.more)
+		})).filter((group) => group.entries.length > 0)
+	];
+</script>
+
+<svelte:head><title>More · Axiometer</title></svelte:head>
+<div class="page">
+	<h1 class="mb-3.5">More</h1>
+	<div class="grid grid-cols-[repeat(auto-fill,minmax(280px,1fr))] gap-4 items-start">
+		{#each groups as group (group.name)}
+			<nav class="panel" aria-label={group.name}>
+				<h2 class="px-4 pt-3 pb-1.5 text-[1.05rem]">{group.name}</h2>
+				<ul>
+					{#each group.entries as entry (entry.label)}
+						<li class="border-t border-t-(--hair)">
+							<a
+								class="flex items-center justify-between gap-2 min-h-11.5 px-4 no-underline hover:bg-(--tape-tint)"
+								href={entry.href}
+								>{entry.label}<ChevronRight
+									size={17}
+									class="text-(--ink-2)"
+									aria-hidden="true"
+								/></a
+							>
+						</li>
+					{/each}
+				</ul>
+			</nav>
+		{/each}
+	</div>
+	<form class="mt-5" method="post" action="/sign-out">
+		<button class="button">Sign out</button>
+	</form>
+</div>
