@@ -3,6 +3,7 @@ import { ALLOWABLE_KINDS, type LineKind } from './figures/types';
 import { formatDecimal, formatMoney, multiplyToMinor, parseDecimal } from './money/decimal';
 import type { Decimal } from './money/types';
 import type { VatTreatment } from './regimes/types';
+import { priceOn, type RateOf } from './sheet/priceBasis';
 import type { SheetLine } from './sheet/types';
 
 export interface Entry {
@@ -12,6 +13,8 @@ export interface Entry {
 	kind: LineKind;
 	unit: string;
 	unitPrice: string;
+	/** Whether VAT is in the price. */
+	withVat: boolean;
 	cost: string;
 	vat: VatTreatment;
 	vatReason: string;
@@ -52,7 +55,8 @@ export function entryLine(entry: Entry, quantity: string, newId: () => string): 
 		vatReason: entry.vatReason,
 		discount: '',
 		cost: costText([{ entry, quantity }], ONE),
-		itemId: entry.id
+		itemId: entry.id,
+		listPrice: { price: entry.unitPrice, withVat: entry.withVat }
 	};
 }
 
@@ -70,20 +74,29 @@ function costText(parts: Kit['parts'], count: Decimal): string {
 	);
 }
 
-/** What one kit is sold at: its own price, or what its parts come to. */
-export function kitPrice(kit: Pick<Kit, 'unitPrice' | 'parts'>): string {
+/** What one kit is sold at, with or without VAT as its entry says: its own price, or what its parts come to. */
+export function kitPrice(
+	kit: Pick<Kit, 'unitPrice' | 'withVat' | 'parts'>,
+	rateOf: RateOf
+): string {
 	if (kit.unitPrice !== '') return kit.unitPrice;
+	const price = ({ unitPrice, withVat, vat }: Entry) =>
+		priceOn(unitPrice, withVat, kit.withVat, rateOf(vat));
 	return formatMoney(
 		kit.parts.reduce(
-			(sum, { entry, quantity }) =>
-				sum + multiplyToMinor(decimal(quantity), decimal(entry.unitPrice)),
+			(sum, { entry, quantity }) => sum + multiplyToMinor(decimal(quantity), decimal(price(entry))),
 			0n
 		)
 	);
 }
 
 /** The lines a kit makes. As one line it is labour where any part is work: the cost of the rest stays known. */
-export function kitLines(kit: Kit, quantity: string, newId: () => string): SheetLine[] {
+export function kitLines(
+	kit: Kit,
+	quantity: string,
+	newId: () => string,
+	rateOf: RateOf
+): SheetLine[] {
 	const count = decimal(quantity);
 	if (kit.kit === 'parts')
 		return kit.parts.map(({ entry, quantity: each }) =>
@@ -99,12 +112,13 @@ export function kitLines(kit: Kit, quantity: string, newId: () => string): Sheet
 			description: kit.text.trim() || kit.name,
 			quantity,
 			unit: kit.unit,
-			unitPrice: kitPrice(kit),
+			unitPrice: kitPrice(kit, rateOf),
 			vat: first.vat,
 			vatReason: first.vatReason,
 			discount: '',
 			cost: costText(kit.parts, count),
-			itemId: kit.id
+			itemId: kit.id,
+			listPrice: { price: kitPrice(kit, rateOf), withVat: kit.withVat }
 		}
 	];
 }

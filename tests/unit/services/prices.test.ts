@@ -105,14 +105,50 @@ describe('the price list', () => {
 			kind: 'labour' as const,
 			unit: '',
 			unitPrice: '',
+			withVat: false,
 			cost: '',
 			vat: 'standard' as const,
 			vatReason: '',
 			kit: 'parts' as const,
-			parts: [{ entry: { ...entry!.lines[0]!, id: 2, name: 'x', text: '' }, quantity: '0.3333' }]
+			parts: [
+				{
+					entry: { ...entry!.lines[0]!, id: 2, name: 'x', text: '', withVat: false },
+					quantity: '0.3333'
+				}
+			]
 		};
-		expect(kitLines(kit, '3', () => 'a')[0]!.quantity).to.equal('0.9999');
+		expect(
+			kitLines(
+				kit,
+				'3',
+				() => 'a',
+				() => null
+			)[0]!.quantity
+		).to.equal('0.9999');
 		expect(() => removePriceItem(world, goods)).to.throw(/holds it/);
+	});
+
+	it('says of a price whether VAT is in it, and a kit adds up parts of either sort', () => {
+		const net = add('Board', { unitPrice: '10', kind: 'materials' });
+		const gross = add('Bead', { unitPrice: '6', withVat: true, kind: 'materials' });
+		const parts = [
+			{ itemId: net, quantity: '2' },
+			{ itemId: gross, quantity: '3' }
+		];
+		add('Boarded', { kit: 'line', parts });
+		add('Corner, all in', { kit: 'line', parts, withVat: true });
+		// 2 × 10 and 3 × 6 / 1.2; with VAT 2 × 12 and 3 × 6.
+		expect(entriesFor(world, 'boarded')[0]).to.include({ price: '35.00', withVat: false });
+		expect(entriesFor(world, 'corner')[0]).to.include({ price: '42.00', withVat: true });
+		expect(entriesFor(world, 'bead')[0]!.lines[0]!.listPrice).to.deep.equal({
+			price: '6',
+			withVat: true
+		});
+		expect(priceItem(world, gross).withVat).to.equal(true);
+		const file = [...exportPrices(world)].join('');
+		expect(file)
+			.to.match(/,Bead,.*,6,yes,/)
+			.and.to.match(/,Board,.*,10,no,/);
 	});
 
 	it('is raised by a percentage as the preview showed, or not at all', () => {

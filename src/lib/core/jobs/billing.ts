@@ -59,18 +59,25 @@ export function hoursOf(minutes: number): string {
 	return formatDecimal({ units: divideRounded(BigInt(minutes) * 10_000n, 60n), scale: 4 });
 }
 
-/** What one of it is sold at: the price list's price, or cost and mark-up to the penny. */
-export function sellingPrice(cost: Pick<JobCost, 'unitCost' | 'markUp' | 'unitPrice'>): string {
+/**
+ * What one of it is sold at: the price list's price, or cost and mark-up to the penny, with the VAT on top where the job's
+ * prices include it.
+ */
+export function sellingPrice(
+	cost: Pick<JobCost, 'unitCost' | 'markUp' | 'unitPrice' | 'plusVat'>
+): string {
 	if (cost.unitPrice.trim() !== '') return cost.unitPrice.trim();
 	const paid = decimal(cost.unitCost);
-	const markUp = decimal(cost.markUp);
-	if (markUp.units === 0n) return formatDecimal(paid);
-	const factor = 100n * powerOfTen(markUp.scale) + markUp.units;
-	const pence = divideRounded(
-		paid.units * factor * 100n,
-		powerOfTen(paid.scale + markUp.scale + 2)
+	const added = [decimal(cost.markUp), decimal(cost.plusVat ?? '')].filter(({ units }) => units);
+	if (added.length === 0) return formatDecimal(paid);
+	const price = added.reduce(
+		({ units, scale }, percent) => ({
+			units: units * (100n * powerOfTen(percent.scale) + percent.units),
+			scale: scale + percent.scale + 2
+		}),
+		paid
 	);
-	return formatMoney(pence);
+	return formatMoney(divideRounded(price.units * 100n, powerOfTen(price.scale)));
 }
 
 /** Pence of what was paid: quantity × cost of one. */

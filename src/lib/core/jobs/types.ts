@@ -73,6 +73,8 @@ export interface JobCost {
 	vatReason: string;
 	chargeable: boolean;
 	itemId?: number | null;
+	/** Percent of VAT that goes on top of cost and mark-up, where the job's prices include VAT. */
+	plusVat?: string;
 }
 
 export interface JobWork {

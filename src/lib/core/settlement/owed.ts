@@ -96,3 +96,19 @@ export function likelyDay(
 	const day = addDays(dueDate, habit.median);
 	return day >= today ? day : null;
 }
+
+/** Caps of the marks' scale whose quarter and sixteenth are round too. Pence. */
+const ROUND = [160n, 400n, 800n];
+
+/**
+ * Up to which amount the marks of the money rule grow: the largest, unless it is so large beside the others that they would
+ * all look alike; then eight times what three quarters of them stay below. Rounded up, so that the key has round amounts.
+ */
+export function markCap(amounts: readonly Minor[]): Minor {
+	const sorted = [...amounts].sort(compare);
+	const largest = sorted.at(-1) ?? 0n;
+	const most = 8n * (sorted[Math.floor((sorted.length * 3) / 4)] ?? 0n);
+	const wanted = largest < most ? largest : most;
+	for (let tens = 1n; ; tens *= 10n)
+		for (const one of ROUND) if (one * tens >= wanted) return one * tens;
+}

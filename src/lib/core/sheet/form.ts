@@ -63,7 +63,8 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 						.optional(),
 					stageLineId: rowId.optional(),
 					workDone: plainDate.optional(),
-					itemId: rowId.optional()
+					itemId: rowId.optional(),
+					listPrice: z.strictObject({ price: typed, withVat: z.boolean() }).optional()
 				}),
 				z.strictObject({
 					id,

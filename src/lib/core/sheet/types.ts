@@ -27,6 +27,8 @@ export interface SheetLine {
 	workDone?: PlainDate;
 	/** The entry of the price list it came from. */
 	itemId?: number;
+	/** Its price there, where that is taken the other way: with VAT, or without. */
+	listPrice?: { price: string; withVat: boolean };
 }
 
 export interface SheetHeading {

@@ -187,7 +187,7 @@
 		unfold={!oncancel}
 		{errors}
 	/>
-	<div class="flex gap-2.5 sticky bottom-0 bg-(--sheet) py-2.5">
+	<div class="flex gap-2.5 sticky bottom-0 phone:static bg-(--sheet) py-2.5">
 		<button class="button filled" aria-busy={busy}>{saveLabel}</button>
 		{#if oncancel}<button type="button" class="button" onclick={oncancel}>Close</button>{/if}
 	</div>

@@ -104,7 +104,7 @@
 				<span class="max-[900px]:hidden">
 					{#if row.toPay > 0 && row.dueDate}<SlimRule
 							days={daysBetween(row.dueDate, today)}
-							size={row.toPay / largest}
+							size={Math.sqrt(row.toPay / largest)}
 						/>{/if}
 				</span>
 				<span

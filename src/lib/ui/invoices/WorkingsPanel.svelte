@@ -11,6 +11,7 @@
 	} from '$lib/core/figures/types';
 	import { reasonById } from '$lib/core/regimes/gb/reasons';
 	import type { Decision, VatTreatment } from '$lib/core/regimes/types';
+	import type { fromList } from '$lib/core/sheet/priceBasis';
 	import type { SheetLine } from '$lib/core/sheet/types';
 
 	interface Props {
@@ -20,8 +21,26 @@
 		onpick: (figure: string) => void;
 		/** Workings of sums that are the sheet's own, such as those under a heading. */
 		more?: Map<string, Working>;
+		/** How a line's price came from the price list, where it was converted. */
+		/** The customer may deduct: why it does, or does not, is said at the sum. */
+		contractor?: boolean;
+		listed?: (line: SheetLine) => ReturnType<typeof fromList>;
 	}
-	let { figures, lines, figure, onpick, more }: Props = $props();
+	let { figures, lines, figure, onpick, more, listed, contractor = false }: Props = $props();
+	let converted = $derived.by(() => {
+		const index = /^lines\.(\d+)\./.exec(figure)?.[1];
+		const line = index === undefined ? undefined : lines[Number(index)];
+		const from = line && listed?.(line);
+		if (!from) return null;
+		const percent = formatDecimal(from.rate);
+		return {
+			...from,
+			became: line.unitPrice,
+			step: from.withVat
+				? `÷ ${formatDecimal({ units: 100n + from.rate.units, scale: 2 })}`
+				: `+ ${percent} %`
+		};
+	});
 
 	let working = $derived(
 		more?.get(figure) ?? figures.workings.get(figure) ?? figures.workings.get('payable')!
@@ -30,6 +49,8 @@
 	/** The decisions the figure rests on. */
 	let decided = $derived.by((): Decision[] => {
 		const { deduction, reverseCharge, rates } = figures.decisions;
+		// Whom no deduction can concern hears nothing of it, unless asked for by name.
+		if (figure === 'payable' && !figures.cis && !contractor) return [];
 		if (/^cis|^payable$/.test(figure)) return [deduction];
 		if (!/^vat/.test(figure)) return [];
 		const treatment = /^vat\.(\w+)/.exec(figure)?.[1] as VatTreatment | undefined;
@@ -107,6 +128,16 @@
 			<span>{say(working.label)}</span><span class="numbers">{displayAmount(working.value)}</span>
 		</li>
 	</ol>
+	{#if converted}
+		<div class="rule bg-(--quiet-fill) py-2.5 px-3 mt-3 text-[0.925rem]">
+			<b
+				>On the price list: £{converted.price}
+				{converted.withVat ? 'with' : 'without'} VAT.</b
+			><br />
+			<span class="numbers">{converted.price} {converted.step} = {converted.became}</span>
+			{converted.withVat ? 'without' : 'with'} VAT, as the prices of this document are.
+		</div>
+	{/if}
 	{#if markUp > 0n}
 		<div class="rule bg-(--quiet-fill) py-2.5 px-3 mt-3 text-[0.925rem]">
 			<b>Your £{displayAmount(markUp)} mark-up on materials stays in.</b> Only what you paid others comes

@@ -31,8 +31,13 @@
 		today: string;
 		/** New lines are extras once something is agreed and billed. */
 		extras: boolean;
+		/** Whether the prices are with VAT; null where the owner charges none. */
+		includes: boolean | null;
 	}
-	let { lines = $bindable(), errors, today, extras }: Props = $props();
+	let { lines = $bindable(), errors, today, extras, includes }: Props = $props();
+	let priceLabel = $derived(
+		includes === null ? 'Price, £' : `Price ${includes ? 'with' : 'without'} VAT, £`
+	);
 	let reasons = $derived(reasonsOn(today));
 
 	const blank = (): EditedLine => ({
@@ -95,7 +100,7 @@
 				><span class="name">Unit</span><input class="box" bind:value={line.unit} /></label
 			>
 			<label class="field"
-				><span class="name">Price, £</span><input
+				><span class="name">{priceLabel}</span><input
 					class="box numbers text-right"
 					inputmode="decimal"
 					aria-invalid={wrong('unitPrice') ? 'true' : undefined}
@@ -160,6 +165,8 @@
 		<PriceFinder
 			label="Add a line from the price list"
 			placeholder="Add from the price list"
+			includes={includes ?? undefined}
+			{today}
 			onchoose={(made) =>
 				lines.push(
 					...made.map((line) => ({

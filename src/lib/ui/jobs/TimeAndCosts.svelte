@@ -24,6 +24,8 @@
 		hourlyCost: string;
 		/** Chargeable unless a price is agreed. */
 		chargeable: boolean;
+		/** Whether the job's prices are with VAT; null where the owner charges none. */
+		includes: boolean | null;
 		/** Opens one of the two forms. */
 		adding: 'time' | 'cost' | null;
 	}
@@ -34,9 +36,11 @@
 		hourlyRate,
 		hourlyCost,
 		chargeable,
+		includes,
 		adding = $bindable()
 	}: Props = $props();
 
+	let basis = $derived(includes === null ? '' : includes ? ', with VAT' : ', without VAT');
 	const NO_ITEM = { description: '', unit: '', unitCost: '', unitPrice: '', id: '' };
 	let item = $state({ ...NO_ITEM });
 	let kind = $state('materials');
@@ -131,7 +135,7 @@
 			<DateField label="Day" name="date" value={today} />
 			<Field label="Who" name="person" placeholder="you" />
 			<Field label="What for" name="note" />
-			<Money label="Charged for an hour" name="rate" value={hourlyRate} />
+			<Money label="Charged for an hour{basis}" name="rate" value={hourlyRate} />
 			<Money label="Costs you an hour" name="hourlyCost" value={hourlyCost} />
 			<label class="check"
 				><input type="checkbox" name="chargeable" checked={chargeable} /> Charged to the customer</label
@@ -149,6 +153,8 @@
 			<div class="col-span-full">
 				<PriceFinder
 					label="From the price list"
+					includes={includes ?? undefined}
+					{today}
 					onchoose={([line], name) => {
 						if (!line) return;
 						item = {
@@ -170,7 +176,7 @@
 			<Field label="Unit" name="unit" bind:value={item.unit} />
 			<Money label="One cost you, without VAT" name="unitCost" bind:value={item.unitCost} />
 			<Field label="Mark-up, %" name="markUp" inputmode="decimal" />
-			<Money label="Or sold at" name="unitPrice" bind:value={item.unitPrice} />
+			<Money label="Or sold at{basis}" name="unitPrice" bind:value={item.unitPrice} />
 			<DateField label="Day" name="date" value={today} />
 			<label class="check"
 				><input type="checkbox" name="chargeable" checked={chargeable} /> Charged to the customer</label

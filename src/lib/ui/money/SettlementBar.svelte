@@ -44,7 +44,7 @@
 </script>
 
 <span
-	class="h-3 flex border border-(--ink) bg-(--sheet) rounded-[1px] overflow-hidden text-(--ink)"
+	class="drawn h-3 flex border border-(--ink) bg-(--sheet) rounded-[1px] overflow-hidden text-(--ink)"
 	role="img"
 	aria-label={words}
 	title={words}

@@ -60,7 +60,7 @@
 </script>
 
 <div
-	class="rule relative"
+	class="rule drawn relative"
 	role="img"
 	aria-label="Days before and after due: {words}"
 	style:--depth={depth}

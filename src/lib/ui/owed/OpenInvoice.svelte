@@ -34,7 +34,7 @@
 </script>
 
 <li class="py-3 px-0 border-b border-b-(--hair) grid gap-2">
-	<div class="row flex gap-3 justify-between items-start">
+	<div class="row flex flex-wrap gap-x-3 gap-y-1 justify-between items-start">
 		<div class="what flex flex-wrap gap-y-0.5 gap-x-2.5 items-center">
 			<a class="mono" href="/billing/{item.documentId}">{item.number}</a>
 			{#if item.customer && item.customer !== payer}<span class="quiet">for {item.customer}</span
@@ -55,7 +55,7 @@
 					>could claim {displayPounds(item.claim)} today</a
 				>{/if}
 		</div>
-		<b class="numbers text-right whitespace-nowrap"
+		<b class="numbers text-right whitespace-nowrap phone:text-left"
 			>{displayPounds(item.toPay)}{#if item.leftToDeduct > 0}<small class="quiet block font-normal"
 					>and {displayPounds(item.leftToDeduct)} they deduct</small
 				>{/if}</b

@@ -1,13 +1,12 @@
 <!-- One payer on the money rule: marks at their place before or after due, their height the amount. -->
 <script lang="ts">
-	import { daysBetween } from '$lib/core/calendar/queries';
+	import { goto } from '$app/navigation';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import { divideRounded } from '$lib/core/money/decimal';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import type { Minor } from '$lib/core/money/types';
 	import type { Habit, OwedItem } from '$lib/core/settlement/owed';
 	import { isHeld } from '$lib/core/settlement/owed';
-	import { daysInWords, place } from './scale';
+	import { columnsOf, daysInWords, GUTTER, heightOf, place, type Column } from './scale';
 
 	interface Props {
 		row: {
@@ -21,11 +20,22 @@
 			items: OwedItem[];
 		};
 		today: string;
-		largest: Minor;
+		/** Up to which amount marks grow. */
+		cap: Minor;
 		worst: boolean;
 	}
-	let { row, today, largest, worst }: Props = $props();
-	const HEIGHT = 42n;
+	let { row, today, cap, worst }: Props = $props();
+	/** Pixels. */
+	const HEIGHT = 42;
+	let columns = $derived(columnsOf(row.items, today));
+	const inWords = (item: Column['items'][number]) =>
+		`${item.number}: ${displayPounds(item.toPay)}, ${daysInWords(item.days)}${item.held ? ', held' : ''}`;
+
+	/** A mark leads to its invoice, for whoever has a pointer; without one the payer's page has them all. */
+	function open(event: MouseEvent) {
+		const id = (event.target as HTMLElement).dataset.invoice;
+		if (id) void goto(`/billing/${id}`);
+	}
 	let promise = $derived(
 		row.items
 			.flatMap((item) =>
@@ -59,30 +69,40 @@
 		>
 		<span class="quiet text-[0.906rem]" class:late={row.daysLate > 0}>{about.join(' · ')}</span>
 	</div>
-	<div class="rule relative overflow-hidden phone:col-span-full phone:row-start-2 phone:h-11.5">
+	<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
+	<div
+		class="rule drawn relative overflow-hidden phone:col-span-full phone:row-start-2 phone:h-11.5"
+		onclick={open}
+	>
 		<span
 			class="after absolute [inset:0_0_0_auto] bg-(--oxide-tint) in-[.worst]:bg-transparent"
 			style:left="{place(0)}%"
 		></span>
+		<span
+			class="absolute inset-y-0 border-l border-l-(--hair) border-dashed"
+			style:left="{100 - GUTTER.after}%"
+		></span>
 		<span class="due absolute [inset:0_auto_0_auto] w-0.5 bg-(--ink)" style:left="{place(0)}%"
 		></span>
-		{#each row.items as item (item.documentId)}
-			{@const days = daysBetween(item.dueDate, today)}
-			<a
-				class="absolute bottom-0 w-3.5 [transform:translateX(-50%)] border-[1.5px] border-(--ink) border-b-0 rounded-none bg-(--sheet) phone:w-4 hover:[outline:3px_solid_var(--tape)] hover:z-3 [&.late]:border-(--oxide) [&.late]:bg-(--oxide) [&.held]:[background:repeating-linear-gradient(45deg,var(--oxide)_0_2px,var(--sheet)_2px_5px)] focus-visible:[outline:3px_solid_var(--tape)] focus-visible:z-3 [&.held:not(.late)]:[background:repeating-linear-gradient(45deg,var(--ink)_0_2px,var(--sheet)_2px_5px)]"
-				class:late={days > 0}
-				class:held={isHeld(item, today)}
-				style:left="{place(days)}%"
-				style:height="{Math.max(7, Number(divideRounded(HEIGHT * item.toPay, largest)))}px"
-				href="/billing/{item.documentId}"
-				title="{item.number}: {displayPounds(item.toPay)}, {daysInWords(days)}"
-				aria-label="{item.number}: {displayPounds(item.toPay)}, {daysInWords(days)}{isHeld(
-					item,
-					today
-				)
-					? ', held'
-					: ''}"
-			></a>
+		{#each columns as column (column.at)}
+			{@const height = Math.max(7, HEIGHT * heightOf(column.sum, cap))}
+			<span
+				class="absolute bottom-0 flex flex-col-reverse w-3.5 [transform:translateX(-50%)] phone:w-4 hover:[outline:3px_solid_var(--tape)] hover:z-3 [&.cut]:border-t-3 [&.cut]:border-t-(--ink) [&.cut]:border-dotted"
+				class:cut={column.sum > cap}
+				style:left="{column.at}%"
+				style:height="{height}px"
+			>
+				{#each column.items as item (item.documentId)}
+					<i
+						class="block cursor-pointer border-[1.5px] border-(--ink) not-last:border-t-0 first:border-b-0 bg-(--sheet) min-h-0.5 [&.late]:border-(--oxide) [&.late]:bg-(--oxide) [&.late]:not-first:border-b-(--sheet) [&.held]:[background:repeating-linear-gradient(45deg,var(--oxide)_0_2px,var(--sheet)_2px_5px)] [&.held:not(.late)]:[background:repeating-linear-gradient(45deg,var(--ink)_0_2px,var(--sheet)_2px_5px)]"
+						class:late={column.late}
+						class:held={item.held}
+						style:flex="{Number(item.toPay)} 1 0"
+						data-invoice={item.documentId}
+						title={inWords(item)}
+					></i>
+				{/each}
+			</span>
 		{/each}
 		<span
 			class="absolute top-2 right-2.5 flex gap-1.5 pointer-events-none phone:top-0.5 phone:right-1"

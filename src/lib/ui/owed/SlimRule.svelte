@@ -3,7 +3,7 @@
 	interface Props {
 		/** Days after the due day; negative before it. */
 		days: number;
-		/** 0 to 1: how large the amount is among its neighbours. */
+		/** 0 to 1: how high the mark stands among its neighbours. */
 		size: number;
 	}
 	let { days, size }: Props = $props();
@@ -20,7 +20,7 @@
 </script>
 
 <span
-	class="relative block h-6.5 [background:repeating-linear-gradient(90deg,var(--on-tape)_0_1px,transparent_1px_11.11%)_left_bottom_/_100%_3px_no-repeat,linear-gradient(var(--tape),var(--tape))_left_bottom_/_100%_6px_no-repeat]"
+	class="drawn relative block h-6.5 [background:repeating-linear-gradient(90deg,var(--on-tape)_0_1px,transparent_1px_11.11%)_left_bottom_/_100%_3px_no-repeat,linear-gradient(var(--tape),var(--tape))_left_bottom_/_100%_6px_no-repeat]"
 	role="img"
 	aria-label={words}
 	title={words}

@@ -7,7 +7,10 @@
 	import { multiplyToMinor, parseDecimal } from '$lib/core/money/decimal';
 	import { reasonsOn } from '$lib/core/regimes/gb/reasons';
 	import type { VatTreatment } from '$lib/core/regimes/types';
+	import { GB } from '$lib/core/regimes/gb';
+	import { priceOn } from '$lib/core/sheet/priceBasis';
 	import Field from '../parts/Field.svelte';
+	import Segments from '../parts/Segments.svelte';
 	import PriceFinder from './PriceFinder.svelte';
 
 	export interface EntryValues {
@@ -17,32 +20,47 @@
 		kind: LineKind;
 		unit: string;
 		unitPrice: string;
+		withVat: boolean;
 		cost: string;
 		vat: VatTreatment;
 		vatReason: string;
 		category: string;
 		kit: 'line' | 'parts' | null;
-		parts: { itemId: number; quantity: string; name: string; unitPrice: string }[];
+		parts: {
+			itemId: number;
+			quantity: string;
+			name: string;
+			unitPrice: string;
+			withVat: boolean;
+			vat: VatTreatment;
+		}[];
 	}
 	interface Props {
 		values: EntryValues;
 		categories: string[];
 		today: string;
+		/** Whether the owner charges VAT: otherwise there is none to be in a price. */
+		registered: boolean;
 		/** Sends the entry; gives messages by field back, or nothing when it is saved. */
 		onsave: (values: object) => Promise<{ message: string; fields: Record<string, string> } | null>;
 	}
-	let { values, categories, today, onsave }: Props = $props();
+	let { values, categories, today, registered, onsave }: Props = $props();
 	let entry = $state(untrack(() => structuredClone($state.snapshot(values)) as EntryValues));
 	let errors = $state<Record<string, string>>({});
 	let message = $state('');
 	let busy = $state(false);
 	let reasons = $derived(reasonsOn(today));
 	const d = (text: string) => parseDecimal(text) ?? { units: 0n, scale: 0 };
+	/** A part's price as the kit takes prices. */
+	const priceOf = (part: EntryValues['parts'][number]) =>
+		priceOn(
+			part.unitPrice,
+			part.withVat,
+			entry.withVat,
+			registered ? (GB.rateOn(part.vat, today)?.rate ?? null) : null
+		);
 	let partsSum = $derived(
-		entry.parts.reduce(
-			(sum, part) => sum + multiplyToMinor(d(part.quantity), d(part.unitPrice)),
-			0n
-		)
+		entry.parts.reduce((sum, part) => sum + multiplyToMinor(d(part.quantity), d(priceOf(part))), 0n)
 	);
 
 	async function save(event: SubmitEvent) {
@@ -93,6 +111,17 @@
 		bind:value={entry.unitPrice}
 		error={errors.unitPrice}
 	/>
+	{#if registered}<div>
+			<Segments
+				label="That price is"
+				value={entry.withVat ? 'with' : 'without'}
+				options={[
+					{ value: 'without', label: 'without VAT' },
+					{ value: 'with', label: 'with VAT' }
+				]}
+				onchange={(chosen) => (entry.withVat = chosen === 'with')}
+			/>
+		</div>{/if}
 	<Field label="Unit" name="unit" bind:value={entry.unit} error={errors.unit} />
 	{#if entry.kit === null}
 		<Field
@@ -149,7 +178,7 @@
 						bind:value={part.quantity}
 					/>
 					<span class="numbers text-right"
-						>{displayAmount(multiplyToMinor(d(part.quantity), d(part.unitPrice)))}</span
+						>{displayAmount(multiplyToMinor(d(part.quantity), d(priceOf(part))))}</span
 					>
 					<button type="button" class="button plain" onclick={() => entry.parts.splice(index, 1)}
 						>Remove<span class="sr-only"> {part.name}</span></button
@@ -170,7 +199,9 @@
 							itemId: line.itemId,
 							quantity: '1',
 							name,
-							unitPrice: line.unitPrice
+							unitPrice: line.unitPrice,
+							withVat: line.listPrice?.withVat ?? false,
+							vat: line.vat
 						});
 				}}
 			/>

@@ -1,4 +1,6 @@
 // Asks the price list, from wherever an entry is looked for.
+import { parseMoney } from '$lib/core/money/decimal';
+import { displayAmount } from '$lib/core/money/display';
 import type { SheetLine } from '$lib/core/sheet/types';
 
 export interface FoundEntry {
@@ -7,6 +9,8 @@ export interface FoundEntry {
 	code: string;
 	unit: string;
 	price: string;
+	/** Whether VAT is in the price. */
+	withVat: boolean;
 	/** The lines it makes: one, or those of a kit. */
 	lines: SheetLine[];
 }
@@ -16,3 +20,7 @@ export async function findOnPriceList(typed: string): Promise<FoundEntry[] | nul
 	const response = await fetch(`/work/prices/api?q=${encodeURIComponent(typed)}`).catch(() => null);
 	return response?.ok ? response.json() : null;
 }
+
+/** How a price stands on the list, in words. */
+export const priceWords = (one: Pick<FoundEntry, 'price' | 'unit' | 'withVat'>): string =>
+	`${displayAmount(parseMoney(one.price) ?? 0n)}${one.unit ? ` / ${one.unit}` : ''}${one.withVat ? ' with VAT' : ''}`;

@@ -5,7 +5,10 @@
 	import { PLACES } from '$lib/ui/desk/places';
 
 	const groups = [
-		{ name: 'Places', entries: [...PLACES.slice(4), { href: '/settings', label: 'Settings' }] },
+		{
+			name: 'More places',
+			entries: [...PLACES.slice(4), { href: '/settings', label: 'Settings' }]
+		},
 		...CATALOGUE.map(({ name, entries }) => ({
 			name,
 			entries: entries.filter((entry) => entry.more)

@@ -9,12 +9,18 @@
 	import { AGES } from '$lib/core/settlement/statement';
 	import { AGE_NAMES } from '$lib/core/words';
 	import OwedRow from '$lib/ui/owed/OwedRow.svelte';
-	import { daysInWords } from '$lib/ui/owed/scale';
+	import { columnsOf, daysInWords, heightOf } from '$lib/ui/owed/scale';
 	import Tape from '$lib/ui/owed/Tape.svelte';
 
 	let { data } = $props();
 	let form: HTMLFormElement;
 	let pages = $derived(data.pages);
+	/** Something is larger than the marks can show. */
+	let over = $derived(
+		data.rows.some((row) =>
+			columnsOf(row.items, data.today).some((column) => column.sum > data.cap)
+		)
+	);
 
 	function with_(changes: Record<string, string>): string {
 		const params = new URLSearchParams(page.url.search);
@@ -200,11 +206,26 @@
 					<OwedRow
 						{row}
 						today={data.today}
-						largest={data.largest}
+						cap={data.cap}
 						worst={index === 0 && row.late > 0 && data.filter.page === 1}
 					/>
 				{/each}
 			</ul>
+			<p
+				class="quiet flex flex-wrap items-end justify-center gap-x-5 gap-y-1 pt-2 min-h-13"
+				aria-hidden="true"
+			>
+				{#each [16n, 4n, 1n] as part (part)}
+					<span class="inline-flex items-end gap-1.5 numbers"
+						><i
+							class="inline-block w-3.5 border-[1.5px] border-(--ink) border-b-0 bg-(--sheet)"
+							style:height="{42 * heightOf(data.cap / part, data.cap)}px"
+						></i>{displayPounds(data.cap / part).replace(/\.00$/, '')}{part === 1n
+							? ' and more'
+							: ''}</span
+					>
+				{/each}
+			</p>
 		</section>
 	{/if}
 	{#if pages > 1}

@@ -23,6 +23,8 @@ export const priceItems = sqliteTable(
 		kind: text('kind', { enum: LINE_KINDS }).notNull(),
 		unit: text('unit').notNull().default(''),
 		unitPrice: text('unit_price').notNull().default(''),
+		/** Whether VAT is in the price. */
+		withVat: integer('with_vat', { mode: 'boolean' }).notNull().default(false),
 		/** What one costs to buy; empty where it is not known or not bought. */
 		cost: text('cost').notNull().default(''),
 		vat: text('vat', { enum: VAT_TREATMENTS }).notNull().default('standard'),

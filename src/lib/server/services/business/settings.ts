@@ -3,7 +3,7 @@ import { asc } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { explainNumberPattern } from '../../../core/documents/numbers';
-import type { SellerRecord } from '../../../core/parties';
+import { sellerOn, type SellerRecord } from '../../../core/parties';
 import type { Asked } from '../../../core/sheet/types';
 import { isAccountNumber, isSortCode, isVatNumber } from '../../../core/regimes/gb/checks';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
@@ -115,6 +115,10 @@ export function sellerRecord(db: Reader): SellerRecord {
 			.all()
 	};
 }
+
+/** Whether the owner charges VAT today. */
+export const isRegistered = (world: World): boolean =>
+	sellerOn(sellerRecord(world.db), world.clock.today()).vatRegistered;
 
 /** A VAT status from before the books began holds for every tax point. */
 const ALWAYS = '0001-01-01';

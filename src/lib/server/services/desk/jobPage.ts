@@ -1,5 +1,6 @@
 // Everything a job's page shows, each thing from its own place.
 import { asc, desc, eq } from 'drizzle-orm';
+import { isRegistered } from '../business/settings';
 import { billablesOf } from '../../../core/jobs/billing';
 import { contractPosition } from '../../../core/jobs/stages';
 import { billedParts, customers, documents, jobTrail, sites, visits } from '../../db/schema';
@@ -39,6 +40,7 @@ export function jobPage(world: World, id: number) {
 	);
 	const lines = contractLines(db, id);
 	return {
+		registered: isRegistered(world),
 		job,
 		work,
 		customer: {

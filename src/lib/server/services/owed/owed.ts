@@ -1,5 +1,4 @@
 // The page of what is owed: every payer with open invoices, filtered, in the order of a call's worth.
-import { max } from '../../../core/money/decimal';
 import type { Minor } from '../../../core/money/types';
 import { eq, inArray, sql } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
@@ -8,6 +7,7 @@ import {
 	habitOf,
 	isHeld,
 	likelyDay,
+	markCap,
 	summarise,
 	sumsByAge,
 	type Habit,
@@ -172,9 +172,7 @@ export function owedPage(world: World, filter: OwedFilter) {
 		likelyBy: until,
 		labels: [...new Set(all.flatMap((row) => JSON.parse(row.labels) as string[]))].sort(),
 		missingRate: missingRate(world),
-		largest: shown
-			.flatMap(({ items }) => items)
-			.reduce((largest, item) => max(largest, item.toPay), 1n),
+		cap: markCap(shown.flatMap(({ items }) => items.map((item) => item.toPay))),
 		rows: shown.map(({ items, ...row }): OwedRow => ({
 			...row,
 			payer: items[0]!.payer,

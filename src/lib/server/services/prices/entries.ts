@@ -1,6 +1,8 @@
 // Entries found on the price list, as the lines they make on a sheet.
 import { asc, inArray } from 'drizzle-orm';
 import { entryLine, kitLines, kitPrice, type Kit } from '../../../core/kits';
+import { GB } from '../../../core/regimes/gb';
+import type { RateOf } from '../../../core/sheet/priceBasis';
 import type { SheetLine } from '../../../core/sheet/types';
 import { kitParts, priceItems } from '../../db/schema';
 import type { World } from '../../world';
@@ -12,11 +14,15 @@ export interface FoundEntry {
 	code: string;
 	unit: string;
 	price: string;
+	/** Whether VAT is in the price. */
+	withVat: boolean;
 	lines: SheetLine[];
 }
 
 export function entriesFor(world: World, typed: string): FoundEntry[] {
 	const rows = findPrices(world, typed);
+	const today = world.clock.today();
+	const rateOf: RateOf = (treatment) => GB.rateOn(treatment, today)?.rate ?? null;
 	const kits = kitsOf(
 		world,
 		rows.filter((row) => row.kit !== null)
@@ -32,8 +38,9 @@ export function entriesFor(world: World, typed: string): FoundEntry[] {
 				name: row.name,
 				code: row.code,
 				unit: row.unit,
-				price: kit ? kitPrice(kit) : row.unitPrice || '0',
-				lines: kit ? kitLines(kit, '1', newId) : [entryLine(row, '1', newId)]
+				price: kit ? kitPrice(kit, rateOf) : row.unitPrice || '0',
+				withVat: row.withVat,
+				lines: kit ? kitLines(kit, '1', newId, rateOf) : [entryLine(row, '1', newId)]
 			}
 		];
 	});

@@ -44,6 +44,11 @@ export const PRICE_COLUMNS = [
 		names: ['price', 'unit price', 'selling price', 'sell', 'rrp', 'rate']
 	},
 	{
+		field: 'withVat',
+		label: 'Price with VAT',
+		names: ['price with vat', 'with vat', 'vat included', 'includes vat', 'inc vat', 'vat in price']
+	},
+	{
 		field: 'cost',
 		label: 'Cost to you',
 		names: [
@@ -169,6 +174,9 @@ function plan(world: World, table: Table, mapping: PriceMapping): Planned[] {
 		const row = code ? byCode.get(code) : byName.get(`${name}\n${raw('unit') ?? ''}`);
 		const kind = readKind(raw('kind'));
 		if (kind === undefined) problems.push(`“${raw('kind')}” is no kind of line.`);
+		const withVat = readYesNo(raw('withVat'));
+		if (withVat === undefined)
+			problems.push(`Whether VAT is in the price: yes or no, not “${raw('withVat')}”.`);
 		// What the file does not speak of stays as it is.
 		const values: Values = {
 			code,
@@ -177,11 +185,12 @@ function plan(world: World, table: Table, mapping: PriceMapping): Planned[] {
 			kind: kind ?? row?.kind ?? 'materials',
 			unit: (raw('unit') ?? row?.unit ?? '').slice(0, 30),
 			unitPrice: unitPrice ?? row?.unitPrice ?? '',
+			withVat: withVat ?? yesNo(row?.withVat ?? false),
 			cost: cost ?? row?.cost ?? '',
 			category: (raw('category') ?? row?.category ?? '').slice(0, 80)
 		};
 		const differs = row
-			? PRICE_COLUMNS.filter(({ field }) => String(row[field]) !== values[field])
+			? PRICE_COLUMNS.filter(({ field }) => written(row, field) !== values[field])
 			: [];
 		const outcome = problems.length ? 'wrong' : !row ? 'new' : differs.length ? 'changed' : 'same';
 		const detail = problems.length
@@ -189,7 +198,7 @@ function plan(world: World, table: Table, mapping: PriceMapping): Planned[] {
 			: differs
 					.map(
 						({ field, label }) =>
-							`${label}: ${String(row![field]) || 'nothing'} → ${values[field] || 'nothing'}`
+							`${label}: ${written(row!, field) || 'nothing'} → ${values[field] || 'nothing'}`
 					)
 					.join('; ');
 		return {
@@ -200,6 +209,19 @@ function plan(world: World, table: Table, mapping: PriceMapping): Planned[] {
 		};
 	});
 }
+
+const yesNo = (withVat: boolean) => (withVat ? 'yes' : 'no');
+
+/** What a file says of VAT in the price; null where it says nothing, undefined where it makes no sense. */
+function readYesNo(typed: string | null): string | null | undefined {
+	if (typed === null || typed === '') return null;
+	if (/^(y|yes|true|1|with|inc(l(uded)?)?)$/i.test(typed)) return 'yes';
+	if (/^(n|no|false|0|without|exc?(l(uded)?)?|net|plus)$/i.test(typed)) return 'no';
+	return undefined;
+}
+
+const written = (row: typeof priceItems.$inferSelect, field: PriceField): string =>
+	field === 'withVat' ? yesNo(row.withVat) : row[field];
 
 function readKind(typed: string | null): LineKind | null | undefined {
 	if (typed === null || typed === '') return null;
@@ -232,7 +254,11 @@ export async function* importPrices(
 		writeAtOnce(world.db, (tx) => {
 			const now = world.clock.now();
 			for (const one of work.slice(start, start + ROWS_AT_ONCE)) {
-				const values = { ...one.values, kind: one.values.kind as LineKind };
+				const values = {
+					...one.values,
+					kind: one.values.kind as LineKind,
+					withVat: one.values.withVat === 'yes'
+				};
 				if (one.id === null) add(values, now);
 				else if (!changeEntry(tx, one.id, one.version, values, now))
 					Object.assign(one.report, {
@@ -250,7 +276,7 @@ function changeEntry(
 	tx: Transaction,
 	id: number,
 	version: number,
-	values: Omit<Values, 'kind'> & { kind: LineKind },
+	values: Omit<Values, 'kind' | 'withVat'> & { kind: LineKind; withVat: boolean },
 	now: number
 ): boolean {
 	const current = tx.select().from(priceItems).where(eq(priceItems.id, id)).get();
@@ -279,7 +305,7 @@ export function* exportPrices(world: World): Generator<string> {
 		yield stringify(
 			rows.map((row) =>
 				PRICE_COLUMNS.map(({ field }) =>
-					safeCell(field === 'kind' ? KIND_NAMES[row.kind] : row[field])
+					safeCell(field === 'kind' ? KIND_NAMES[row.kind] : written(row, field))
 				)
 			)
 		);

@@ -18,6 +18,7 @@ export const priceForm = z.object({
 	kind: z.enum(LINE_KINDS, 'Choose a kind.').default('labour'),
 	unit: text(30),
 	unitPrice: typedNumber('a price', { decimals: 4 }),
+	withVat: z.boolean().default(false),
 	cost: typedNumber('what it costs you', { decimals: 4 }),
 	vat: z.enum(VAT_TREATMENTS).default('standard'),
 	vatReason: text(60),
@@ -142,19 +143,19 @@ const wordsOf = (item: Pick<PriceValues, 'code' | 'name' | 'text' | 'category'>)
 export function entryAdder({ db }: World): (values: NewEntry, now: number) => void {
 	const { $client: client } = db;
 	const insert = client.prepare(
-		`insert into price_items (code, name, text, kind, unit, unit_price, cost, category, vat, vat_reason, updated_at)
-		values (@code, @name, @text, @kind, @unit, @unitPrice, @cost, @category, 'standard', '', @now)`
+		`insert into price_items (code, name, text, kind, unit, unit_price, with_vat, cost, category, vat, vat_reason, updated_at)
+		values (@code, @name, @text, @kind, @unit, @unitPrice, @withVat, @cost, @category, 'standard', '', @now)`
 	);
 	const index = client.prepare('insert into price_search (rowid, words) values (?, ?)');
 	return (values, now) => {
-		const { lastInsertRowid } = insert.run({ ...values, now });
+		const { lastInsertRowid } = insert.run({ ...values, withVat: Number(values.withVat), now });
 		index.run(lastInsertRowid, wordsOf(values));
 	};
 }
 
 type NewEntry = Pick<
 	PriceValues,
-	'code' | 'name' | 'text' | 'kind' | 'unit' | 'unitPrice' | 'cost' | 'category'
+	'code' | 'name' | 'text' | 'kind' | 'unit' | 'unitPrice' | 'withVat' | 'cost' | 'category'
 >;
 
 function indexItem(
@@ -177,6 +178,8 @@ export function priceItem(world: World, id: number) {
 			name: priceItems.name,
 			unit: priceItems.unit,
 			unitPrice: priceItems.unitPrice,
+			withVat: priceItems.withVat,
+			vat: priceItems.vat,
 			cost: priceItems.cost
 		})
 		.from(kitParts)

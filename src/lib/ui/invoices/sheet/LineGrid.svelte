@@ -14,6 +14,7 @@
 	import { reasonsOn } from '$lib/core/regimes/gb/reasons';
 	import type { SheetRow } from '$lib/core/sheet/types';
 	import type { Draft } from './draft.svelte';
+	import VatBasis from '../../prices/VatBasis.svelte';
 	import LineRow from './LineRow.svelte';
 
 	let { draft }: { draft: Draft } = $props();
@@ -162,13 +163,25 @@
 
 <div class="@container/lines" style:--line-columns={columns} bind:this={grid} data-path="rows">
 	<div
-		class="grid grid-cols-(--line-columns) gap-y-0 gap-x-1.5 text-(--ink-2) text-[0.85rem] font-medium pt-2 pb-1.5 px-0 border-b-[1.5px] border-b-(--ink) tight:hidden [&_span]:px-2"
-		aria-hidden="true"
+		class="grid grid-cols-(--line-columns) items-end gap-y-0 gap-x-1.5 text-(--ink-2) text-[0.85rem] font-medium pt-2 pb-1.5 px-0 border-b-[1.5px] border-b-(--ink) tight:flex tight:justify-end [&_span]:px-2 tight:[&_span]:hidden"
 	>
-		<span></span><span>Work and materials</span><span class="text-right">Quantity</span><span
-			>Unit</span
-		><span class="text-right">Price, £</span>
-		<span>{registered ? 'VAT' : ''}</span><span class="text-right">Amount, £</span><span></span>
+		<span></span><span aria-hidden="true">Work and materials</span><span
+			class="text-right"
+			aria-hidden="true">Quantity</span
+		>
+		{#if registered}<div class="col-span-2 text-right">
+				<VatBasis
+					includes={draft.sheet.pricesIncludeVat}
+					onchange={(includes) => draft.takePrices(includes)}
+					path="pricesIncludeVat"
+				/>
+			</div>{:else}<span aria-hidden="true">Unit</span><span class="text-right" aria-hidden="true"
+				>Price, £</span
+			>{/if}
+		<span aria-hidden="true">{registered ? 'VAT' : ''}</span><span
+			class="text-right"
+			aria-hidden="true">Amount, £</span
+		><span></span>
 	</div>
 	<div
 		use:dragHandleZone={{

@@ -1,8 +1,6 @@
 <!-- What a line is for. While typing, the price list offers what fits: arrow down goes in, Enter takes it. -->
 <script lang="ts">
-	import { findOnPriceList, type FoundEntry } from '$lib/ui/prices/find';
-	import { displayAmount } from '$lib/core/money/display';
-	import { parseMoney } from '$lib/core/money/decimal';
+	import { findOnPriceList, priceWords, type FoundEntry } from '$lib/ui/prices/find';
 	import type { Problem, SheetLine } from '$lib/core/sheet/types';
 
 	interface Props {
@@ -119,9 +117,7 @@
 				}}
 			>
 				<span>{one.name} <span class="mono quiet">{one.code}</span></span>
-				<span class="numbers whitespace-nowrap"
-					>{displayAmount(parseMoney(one.price) ?? 0n)}{one.unit ? ` / ${one.unit}` : ''}</span
-				>
+				<span class="numbers whitespace-nowrap">{priceWords(one)}</span>
 			</li>
 		{/each}
 	</ul>

@@ -3,6 +3,7 @@
 	import { onMount, tick, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { londonTime } from '$lib/core/calendar/conversion';
+	import { fromList } from '$lib/core/sheet/priceBasis';
 	import { displayPounds } from '$lib/core/money/display';
 	import UseAgain from '../UseAgain.svelte';
 	import CustomerPanel from '../../customers/CustomerPanel.svelte';
@@ -170,7 +171,10 @@
 		<a
 			class="button phone:flex-1"
 			href="/billing/{draft.id}/preview"
-			onclick={() => void save.flush()}>See it as the customer</a
+			onclick={() => void save.flush()}
+			><span class="max-[1239px]:hidden">See it as the customer</span><span
+				class="min-[1240px]:hidden">Preview</span
+			></a
 		>
 		<button class="button filled phone:hidden phone:flex-1" title="Ctrl Enter" onclick={tryToIssue}
 			>Issue…</button
@@ -228,6 +232,8 @@
 				<WorkingsPanel
 					{figures}
 					more={draft.headingSums}
+					contractor={draft.customer?.kind === 'contractor'}
+					listed={(line) => fromList(line, draft.sheet.pricesIncludeVat, draft.rateOf)}
 					lines={draft.reading.lines}
 					figure={draft.figure}
 					onpick={pick}

@@ -94,13 +94,6 @@
 </Fold>
 {#if registered}
 	<div class="flex gap-y-1 gap-x-5.5 flex-wrap pl-1.5">
-		<label class="check items-center phone:min-h-11"
-			><input
-				type="checkbox"
-				data-path="pricesIncludeVat"
-				bind:checked={draft.sheet.pricesIncludeVat}
-			/> Prices include VAT</label
-		>
 		{#if firm && !draft.sheet.pricesIncludeVat}
 			<label class="check items-center phone:min-h-11"
 				><input type="checkbox" data-path="roundVatDown" bind:checked={draft.sheet.roundVatDown} /> Round

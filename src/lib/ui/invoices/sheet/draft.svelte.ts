@@ -5,6 +5,10 @@ import { linesFromCells } from '$lib/core/sheet/paste';
 import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import { displayAmount } from '$lib/core/money/display';
+import type { Decimal } from '$lib/core/money/types';
+import { GB } from '$lib/core/regimes/gb';
+import type { VatTreatment } from '$lib/core/regimes/types';
+import { onBasis, priceOn } from '$lib/core/sheet/priceBasis';
 import type { SheetContext } from '$lib/core/sheet/context';
 import { readSheet, type SheetReading } from '$lib/core/sheet/read';
 import type { Frozen } from '$lib/core/documents/types';
@@ -199,7 +203,7 @@ export class Draft {
 		if (!line || lines.length === 0) return;
 		const quantity = line.quantity.trim() || '1';
 		const made = lines.map((one, index) => ({
-			...one,
+			...onBasis(one, this.sheet.pricesIncludeVat, this.rateOf),
 			id: index === 0 ? id : rowId(),
 			quantity: lines.length === 1 ? quantity : one.quantity
 		}));
@@ -207,10 +211,32 @@ export class Draft {
 		this.wanted = `rows.${id}.quantity`;
 	}
 
+	/** Percent of VAT on the tax point; null where the seller charges none, or the supply bears none. */
+	rateOf = (treatment: VatTreatment): Decimal | null =>
+		this.registered ? (GB.rateOn(treatment, this.taxDate)?.rate ?? null) : null;
+
+	/** Takes prices with VAT, or without. What is typed stays; converting it is offered. */
+	takePrices(includes: boolean): void {
+		if (this.sheet.pricesIncludeVat === includes) return;
+		this.sheet.pricesIncludeVat = includes;
+		const lines = () => this.sheet.rows.filter((row) => row.type === 'line');
+		const before = new Map(lines().map((line) => [line.id, line.unitPrice]));
+		if (![...before.values()].some((price) => price.trim() !== '')) return;
+		const now = includes ? 'with VAT' : 'without VAT';
+		notices.say(`The prices stand as they were, and are ${now} now.`, {
+			label: includes ? 'Put VAT into them' : 'Take VAT out of them',
+			run: () => {
+				for (const line of lines())
+					if (line.unitPrice === before.get(line.id))
+						line.unitPrice = priceOn(line.unitPrice, !includes, includes, this.rateOf(line.vat));
+			}
+		});
+	}
+
 	/** Saves a typed line to the price list in passing. */
 	async keepOnList(id: string): Promise<void> {
 		const line = this.line(id);
-		const kept = line && (await keepOnList(line));
+		const kept = line && (await keepOnList(line, this.registered && this.sheet.pricesIncludeVat));
 		if (kept) line.itemId = kept;
 	}
 

@@ -9,7 +9,7 @@ const plain = (typed: string) => {
 };
 
 /** Says how it went. @returns the entry it became; nothing where it did not */
-export async function keepOnList(line: SheetLine): Promise<number | undefined> {
+export async function keepOnList(line: SheetLine, withVat: boolean): Promise<number | undefined> {
 	const [name = '', ...rest] = line.description.trim().split('\n');
 	const response = await fetch('/work/prices/api', {
 		method: 'POST',
@@ -20,6 +20,7 @@ export async function keepOnList(line: SheetLine): Promise<number | undefined> {
 			kind: line.kind,
 			unit: line.unit.trim(),
 			unitPrice: plain(line.unitPrice),
+			withVat,
 			// The line's cost is for its whole quantity: on the list stands what one costs.
 			cost: plain(line.quantity) === '1' ? plain(line.cost) : '',
 			vat: line.vat,

@@ -5,7 +5,7 @@
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
-	import { max } from '$lib/core/money/decimal';
+	import { markCap } from '$lib/core/settlement/owed';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import Field from '$lib/ui/parts/Field.svelte';
 	import Money from '$lib/ui/parts/Money.svelte';
@@ -30,7 +30,7 @@
 		claim: data.open.reduce((sum, one) => sum + one.claim, 0n),
 		items: data.open.filter((one) => one.toPay > 0)
 	});
-	let largest = $derived(row.items.reduce((most, { toPay }) => max(most, toPay), 1n));
+	let cap = $derived(markCap(row.items.map((item) => item.toPay)));
 </script>
 
 <svelte:head><title>{data.payer.name} · Owed · Axiometer</title></svelte:head>
@@ -79,14 +79,14 @@
 				<span class="phone:hidden"></span><Tape /><span class="phone:hidden"></span>
 			</div>
 			<ul class="border border-(--hair) border-t-0">
-				<OwedRow {row} today={data.today} {largest} worst={false} />
+				<OwedRow {row} today={data.today} {cap} worst={false} />
 			</ul>
 		</div>
 	{/if}
 	<div
 		class="columns grid grid-cols-[minmax(0,1fr)_380px] gap-y-4 gap-x-5.5 items-start narrow:grid-cols-1"
 	>
-		<div class="grid gap-3.5">
+		<div class="grid gap-3.5 min-w-0">
 			{#if credit > 0}
 				<section class="panel part py-4 px-4.5">
 					<h2>{displayPounds(credit)} in hand</h2>

@@ -169,6 +169,7 @@
 					hourlyRate={job.hourlyRate}
 					hourlyCost={job.hourlyCost}
 					chargeable={!job.fixedPrice}
+					includes={data.registered ? job.pricesIncludeVat : null}
 					bind:adding
 				/>
 			</section>

@@ -81,7 +81,9 @@
 							>{row.cost ? `cost ${row.cost}` : ''}</span
 						>
 						<b class="numbers text-right">{row.unitPrice || (row.kit ? 'its parts' : '–')}</b>
-						<span class="quiet">{row.unit}</span>
+						<span class="quiet"
+							>{row.unit}{#if row.withVat}<span class="block">with VAT</span>{/if}</span
+						>
 					</a>
 				</li>
 			{:else}

@@ -174,7 +174,13 @@
 			</section>
 			<section class="panel py-4 px-4.5 grid gap-2.5">
 				<h2>What it bills</h2>
-				<JobLines bind:lines errors={wrong} today={data.today} extras={false} />
+				<JobLines
+					bind:lines
+					errors={wrong}
+					today={data.today}
+					extras={false}
+					includes={data.registered ? data.sheet.pricesIncludeVat : null}
+				/>
 				<div class="from flex gap-2.5 items-end flex-wrap">
 					<DateField label="This holds from" bind:value={from} />
 					<button class="button" onclick={change}>Change from that day on</button>

@@ -4,10 +4,11 @@ import { jobPage } from '$lib/server/services/desk/jobPage';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {
-	const { job, work, customer, sites, contract, billed } = orNotFound(() =>
+	const { registered, job, work, customer, sites, contract, billed } = orNotFound(() =>
 		jobPage(locals.world, idOf(params.id))
 	);
 	return {
+		registered,
 		job,
 		lines: work.lines,
 		customer,

@@ -174,11 +174,21 @@
 					>A price is agreed: time and costs count for the margin alone</span
 				></label
 			>
-			<label class="check"
-				><input type="checkbox" bind:checked={job.pricesIncludeVat} /> Prices include VAT</label
-			>
+			{#if data.registered}<div>
+					<Segments
+						label="Prices on this job are"
+						value={job.pricesIncludeVat ? 'with' : 'without'}
+						options={[
+							{ value: 'without', label: 'without VAT' },
+							{ value: 'with', label: 'with VAT' }
+						]}
+						onchange={(chosen) => (job.pricesIncludeVat = chosen === 'with')}
+					/>
+				</div>{/if}
 			<Field
-				label="Charged for an hour, £"
+				label={data.registered
+					? `Charged for an hour, ${job.pricesIncludeVat ? 'with' : 'without'} VAT, £`
+					: 'Charged for an hour, £'}
 				name="hourlyRate"
 				inputmode="decimal"
 				bind:value={job.hourlyRate}
@@ -208,10 +218,16 @@
 		</section>
 		<section class="panel py-4 px-4.5 grid gap-2.5" id="lines">
 			<h2>Agreed lines</h2>
-			<JobLines bind:lines {errors} today={data.today} extras={start.billed.length > 0} />
+			<JobLines
+				bind:lines
+				{errors}
+				today={data.today}
+				extras={start.billed.length > 0}
+				includes={data.registered ? job.pricesIncludeVat : null}
+			/>
 		</section>
 		<div
-			class="flex gap-2.5 sticky bottom-0 z-5 bg-(--plaster) border-t-[1.5px] border-t-(--ink) py-2.5 px-0 phone:bottom-16 phone:my-0 phone:-mx-4 phone:py-2.5 phone:px-4"
+			class="flex gap-2.5 sticky bottom-0 z-5 bg-(--plaster) border-t-[1.5px] border-t-(--ink) py-2.5 px-0 flex-wrap phone:static"
 		>
 			<button class="button filled" aria-busy={busy}>Save the job</button>
 			<a class="button" href="/work/{start.job.id}">Leave it as it was</a>

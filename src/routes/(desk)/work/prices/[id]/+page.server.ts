@@ -8,11 +8,13 @@ import {
 	priceItem,
 	removePriceItem
 } from '$lib/server/services/prices/prices';
+import { isRegistered } from '$lib/server/services/business/settings';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => ({
 	entry: orNotFound(() => priceItem(locals.world, idOf(params.id))),
-	categories: categories(locals.world.db)
+	categories: categories(locals.world.db),
+	registered: isRegistered(locals.world)
 });
 
 export const actions: Actions = {

@@ -39,6 +39,7 @@
 			values={entry}
 			categories={data.categories}
 			today={data.today}
+			registered={data.registered}
 			onsave={save}
 		/>{/key}
 	<Form

@@ -10,6 +10,7 @@
 		kind: 'labour',
 		unit: '',
 		unitPrice: '',
+		withVat: false,
 		cost: '',
 		vat: 'standard',
 		vatReason: '',
@@ -34,5 +35,11 @@
 <div class="page">
 	<p class="quiet"><a href="/work/prices">Price list</a></p>
 	<h1>New entry</h1>
-	<EntryForm values={blank} categories={data.categories} today={data.today} onsave={save} />
+	<EntryForm
+		values={blank}
+		categories={data.categories}
+		today={data.today}
+		registered={data.registered}
+		onsave={save}
+	/>
 </div>

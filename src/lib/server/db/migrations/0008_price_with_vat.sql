@@ -1,0 +1,1 @@
+ALTER TABLE `price_items` ADD `with_vat` integer DEFAULT false NOT NULL;

@@ -1,0 +1,154 @@
+// Every page there is, found by its file: it can be used by everyone in both lights, and fits every width.
+import { execFileSync } from 'node:child_process';
+import { readdirSync } from 'node:fs';
+import { expect } from 'chai';
+import { after, before, describe, it } from 'mocha';
+import type { Browser, Page } from 'playwright-core';
+import Sqlite from 'better-sqlite3';
+import { runApp, type RunningApp } from '../support/app';
+import { expectAccessible, openBrowser, ready } from '../support/browser';
+
+/** What stands for the parameters of an address: the statement that finds one in the demo's books. */
+const EXAMPLES: Record<string, string[]> = {
+	'/billing/[id]': [
+		"select document_id from open_items where state = 'partPaid' limit 1",
+		"select document_id from open_items where state = 'paid' limit 1",
+		"select id from documents where state = 'draft' limit 1",
+		"select id from documents where kind = 'creditNote' limit 1"
+	],
+	'/billing/[id]/preview': ["select id from documents where state = 'draft' limit 1"],
+	'/billing/[id]/several': ["select id from documents where state = 'draft' limit 1"],
+	'/billing/repeats/[id]': ['select id from repeats limit 1'],
+	'/customers/[id]': ["select id from customers where kind = 'contractor' limit 1"],
+	'/money/charts/[of]': ["select 'billed?month=2026-10'"],
+	'/money/columns/[id]': ["select id from bank_imports where state = 'asking'"],
+	'/owed/[id]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
+	'/owed/chasing/[payer]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
+	'/owed/chasing/plans/[id]': ['select id from chase_plans limit 1'],
+	'/owed/statements/[run]': ['select id from statement_runs limit 1'],
+	'/work/[id]': [
+		"select id from jobs where state = 'underWay' limit 1",
+		'select job_id from stages limit 1'
+	],
+	'/work/[id]/edit': ["select id from jobs where state = 'underWay' limit 1"],
+	'/work/[id]/stage': ['select job_id from stages limit 1'],
+	'/work/prices/[id]': ['select id from price_items limit 1'],
+	'/work/runs/[id]': ['select id from bill_runs limit 1'],
+	'/p/[token]': [
+		"select token from documents join open_items on document_id = id where open_items.state = 'partPaid' limit 1",
+		"select token from documents join open_items on document_id = id where open_items.state = 'paid' limit 1"
+	],
+	'/s/[token]': ['select token from statements limit 1']
+};
+/** Shown only to who is not signed in; the journeys look at them. */
+const ELSEWHERE = ['/welcome', '/sign-in'];
+/** Pages that look otherwise by their address. */
+const ALSO = ['/owed?as=table', '/money?state=accepted', '/billing?q=nothing+like+it', '/nowhere'];
+
+describe('every page', () => {
+	let app: RunningApp;
+	let browser: Browser;
+	let places: string[];
+
+	before(async () => {
+		app = await runApp({ AXIOMETER_DEMO: '1' }, (env) => {
+			execFileSync('npx', ['--no-install', 'tsx', 'demo/make.ts'], { env, stdio: 'inherit' });
+		});
+		browser = await openBrowser();
+		const page = await signedIn('light', 1280);
+		// A file whose columns must be asked for, and statements that have been sent.
+		await page.goto(`${app.origin}/money`);
+		await ready(page);
+		await page
+			.locator('input[type=file]')
+			.first()
+			.setInputFiles({
+				name: 'odd.csv',
+				mimeType: 'text/csv',
+				buffer: Buffer.from('aa,bb,cc\n12/11/2026,something,12.00\n13/11/2026,else,13.00\n')
+			});
+		await page.waitForURL(/money\/columns\/\d+/);
+		await page.goto(`${app.origin}/owed/statements`);
+		await ready(page);
+		await page.getByRole('button', { name: /^Send/ }).first().click();
+		await page.waitForURL(/statements\/\d+/);
+		await page.context().close();
+
+		const db = new Sqlite(`${app.folder}/axiometer.sqlite`, { readonly: true });
+		const routes = (readdirSync('src/routes', { recursive: true }) as string[])
+			.filter((path) => path.endsWith('+page.svelte'))
+			.map((path) => `/${path.replace(/\([a-z]+\)\/|\/?\+page\.svelte$/g, '')}`)
+			.filter((route) => !ELSEWHERE.includes(route))
+			.sort();
+		places = [
+			...routes.flatMap((route) =>
+				route.includes('[')
+					? (EXAMPLES[route] ?? []).map((sql) =>
+							route.replace(/\[\w+\]/, String(db.prepare(sql).pluck().get()))
+						)
+					: [route]
+			),
+			...ALSO
+		];
+		db.close();
+		const missing = routes.filter((route) => route.includes('[') && !EXAMPLES[route]);
+		expect(missing, 'pages without an example').to.deep.equal([]);
+		expect(places.filter((place) => place.includes('undefined'))).to.deep.equal([]);
+	});
+	after(async () => {
+		await browser?.close();
+		await app?.end();
+	});
+
+	async function signedIn(colorScheme: 'light' | 'dark', width: number): Promise<Page> {
+		const context = await browser.newContext({
+			viewport: { width, height: 844 },
+			colorScheme,
+			locale: 'en-GB'
+		});
+		const page = await context.newPage();
+		await page.goto(`${app.origin}/sign-in`);
+		await ready(page);
+		await page.getByRole('button', { name: /Sign in as/ }).click();
+		await page.waitForURL(`${app.origin}/`);
+		return page;
+	}
+
+	async function look(colorScheme: 'light' | 'dark', width: number): Promise<void> {
+		const page = await signedIn(colorScheme, width);
+		const found: string[] = [];
+		for (const place of places) {
+			await page.goto(app.origin + place);
+			await ready(page);
+			await expectAccessible(page, `${place}, ${colorScheme}, ${width}`).catch((problem) =>
+				found.push(`${problem.message.slice(0, 1500)} ${JSON.stringify(problem.actual)}`)
+			);
+		}
+		await page.context().close();
+		expect(found).to.deep.equal([]);
+	}
+
+	it('is accessible in the light, on a laptop', () => look('light', 1280));
+	it('is accessible in the dark, on a phone', () => look('dark', 390));
+	it('is accessible in the light, on a phone @long', () => look('light', 390));
+	it('is accessible in the dark, on a laptop @long', () => look('dark', 1280));
+
+	it('fits from the smallest phone to the desk: nothing scrolls sideways', async () => {
+		const page = await signedIn('light', 1280);
+		const over: string[] = [];
+		for (const place of places) {
+			await page.goto(app.origin + place);
+			await ready(page);
+			if (place !== '/nowhere') expect(await page.locator('h1').count(), place).to.equal(1);
+			for (const width of [320, 390, 768, 1024, 1280]) {
+				await page.setViewportSize({ width, height: 800 });
+				const by = await page.evaluate(
+					() => document.documentElement.scrollWidth - document.documentElement.clientWidth
+				);
+				if (by) over.push(`${place} at ${width} by ${by}`);
+			}
+		}
+		await page.context().close();
+		expect(over).to.deep.equal([]);
+	});
+});
