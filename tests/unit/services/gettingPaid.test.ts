@@ -105,10 +105,14 @@ describe('a payment from the payer’s own bank', () => {
 		await openCheckout(world, tokenOf(id), 'press', undefined, { way: 'bank' });
 		news('pending');
 		news('failed');
-		expect(payPage(world, tokenOf(id))).to.include({ state: 'open', failed: true, toPay: 120_00 });
+		expect(payPage(world, tokenOf(id))).to.deep.include({
+			state: 'open',
+			last: { way: 'bank', state: 'declined', amount: 120_00 },
+			toPay: 120_00
+		});
 		expect(item(id).state).to.equal('open');
 		await openCheckout(world, tokenOf(id), 'again', undefined, { way: 'bank' });
-		expect(payPage(world, tokenOf(id)).failed).to.equal(false);
+		expect(payPage(world, tokenOf(id)).last).to.not.deep.include({ state: 'declined' });
 	});
 
 	it('of something unknown is told again later', () => {

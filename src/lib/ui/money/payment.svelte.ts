@@ -3,15 +3,26 @@ import { onMount } from 'svelte';
 import { invalidateAll } from '$app/navigation';
 import { pressKey } from '../parts/keys';
 
-/** `cameBack`: from the processor's page. `settled`: nothing is left to wait for. `patience`: seconds. */
-export function publicPayment(cameBack: () => boolean, settled: () => boolean, patience: number) {
+/** So many seconds somebody is asked to wait for the word; it is listened for longer. */
+const ASKED = 20;
+const LISTENING = 300;
+
+export interface Came {
+	/** Where the payer comes back from: `card`, `bank`, or nowhere. */
+	from: string;
+	/** The last try to pay online. */
+	last: { way: 'card' | 'bank'; state: 'open' | 'pending' | 'settled' | 'declined' } | null;
+}
+
+export function publicPayment(came: () => Came) {
 	let key = $state('');
-	let part = $state(false);
 	let waited = $state(0);
+	/** What may still be said of the payment somebody has just come back from. */
+	const unsaid = () => came().from !== '' && /open|pending/.test(came().last?.state ?? '');
 	onMount(() => {
 		key = pressKey();
 		const timer = setInterval(() => {
-			if (!cameBack() || settled() || waited >= patience) return clearInterval(timer);
+			if (!unsaid() || waited >= LISTENING) return clearInterval(timer);
 			waited++;
 			void invalidateAll();
 		}, 1000);
@@ -21,15 +32,21 @@ export function publicPayment(cameBack: () => boolean, settled: () => boolean, p
 		get key() {
 			return key;
 		},
-		get waited() {
-			return waited;
+		/** The word may come any moment: nobody should pay twice meanwhile. */
+		get confirming() {
+			return unsaid() && came().last?.state === 'open' && waited < ASKED;
 		},
-		/** Another amount than the whole. */
-		get part() {
-			return part;
+		/** It has not come for a while. */
+		get silent() {
+			return unsaid() && came().last?.state === 'open' && waited >= ASKED;
 		},
-		set part(value: boolean) {
-			part = value;
+		/** It has come, and the money with it. */
+		get arrived() {
+			return came().from !== '' && came().last?.state === 'settled';
+		},
+		get failed() {
+			const { last } = came();
+			return last?.way === 'bank' && last.state === 'declined';
 		}
 	};
 }

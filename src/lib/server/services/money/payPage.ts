@@ -1,29 +1,52 @@
 // What an unguessable link shows: one document and nothing else. Opening it is noted.
-import { and, desc, eq, sql } from 'drizzle-orm';
+import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
+import type { PlainDate } from '../../../core/calendar/types';
 import { frozenView, viewDocument } from '../../../core/documents/view';
 import { type DocumentView } from '../../../core/documents/viewTypes';
-import { checkouts, documentFiles, documents, openItems, trials, trail } from '../../db/schema';
+import {
+	checkouts,
+	documentFiles,
+	documents,
+	openItems,
+	trials,
+	trail,
+	type PaymentWay
+} from '../../db/schema';
 import type { World } from '../../world';
 import { feePassedOn } from './checkouts';
 import { NotFoundError } from '../../../core/refusals';
 import { frozenFigures } from '../../../core/documents/frozen';
-import { stillToPay } from '../ledger/position';
+import { leftToDeduct, stillToPay } from '../ledger/position';
 import { note } from '../trail/documents';
 
 export interface PayPage {
 	view: DocumentView;
 	trial: boolean;
 	kind: 'invoice' | 'creditNote';
-	/** Pence. */
+	/** Pence: what it came to, and what became of it. */
+	total: number;
 	toPay: number;
+	leftToDeduct: number;
 	paid: number;
 	withheld: number;
 	credited: number;
 	state: 'open' | 'pending' | 'paid' | 'credited';
-	/** A transfer they approved did not come about, and nothing was paid since. */
-	failed: boolean;
+	/** The last try to pay it online, with what is known of it. */
+	last: LastTry | null;
+	/** Payments that count, the earliest first. */
+	payments: { date: PlainDate; amount: number; way: PaymentWay }[];
+	due: { date: PlainDate; late: boolean } | null;
+	/** How the business is reached. */
+	reach: { phone: string; email: string };
 	/** A commercial card would bear its fee. */
 	mayBearFee: boolean;
+}
+
+export interface LastTry {
+	way: 'card' | 'bank';
+	state: 'open' | 'pending' | 'settled' | 'declined';
+	/** Pence. */
+	amount: number;
 }
 
 const TOKEN = /^[A-Za-z0-9_-]{32}$/;
@@ -35,26 +58,30 @@ export function payPage(world: World, token: string): PayPage {
 	if (row?.frozen && row.number) {
 		const view = frozenView(row.frozen, row.number, 'issued');
 		const item = world.db.select().from(openItems).where(eq(openItems.documentId, row.id)).get();
+		const { phone, email } = row.frozen.seller;
+		const common = { view, trial: false, kind: row.kind, reach: { phone, email } } as const;
 		if (!item)
 			return {
-				view,
-				trial: false,
-				kind: row.kind,
+				...common,
+				total: 0,
 				toPay: 0,
+				leftToDeduct: 0,
 				paid: 0,
 				withheld: 0,
 				credited: 0,
 				state: 'credited',
-				failed: false,
+				last: null,
+				payments: [],
+				due: null,
 				mayBearFee: false
 			};
 		const toPay = stillToPay(item);
 		const pending = isPending(world, row.id);
 		return {
-			view,
-			trial: false,
-			kind: row.kind,
+			...common,
+			total: item.total,
 			toPay,
+			leftToDeduct: leftToDeduct(item),
 			paid: item.cash,
 			withheld: item.withheld,
 			credited: item.credited,
@@ -66,7 +93,9 @@ export function payPage(world: World, token: string): PayPage {
 					: pending
 						? 'pending'
 						: 'open',
-			failed: lastFailed(world, row.id),
+			last: lastTry(world, eq(checkouts.documentId, row.id)),
+			payments: paymentsOf(world, row.id),
+			due: { date: item.dueDate, late: toPay > 0 && item.dueDate < world.clock.today() },
 			mayBearFee: feePassedOn(world, row.customerId!, item)
 		};
 	}
@@ -79,24 +108,38 @@ export function payPage(world: World, token: string): PayPage {
 		view,
 		trial: true,
 		kind: 'invoice',
+		total: payable,
 		toPay: trial.paidAt === null ? payable : 0,
+		leftToDeduct: 0,
 		paid: trial.paidAt === null ? 0 : payable,
 		withheld: 0,
 		credited: 0,
 		state: trial.paidAt === null ? 'open' : 'paid',
-		failed: false,
+		last: lastTry(world, eq(checkouts.trialId, trial.id)),
+		payments: [],
+		due: null,
+		reach: { phone: trial.frozen.seller.phone, email: trial.frozen.seller.email },
 		mayBearFee: false
 	};
 }
 
-function lastFailed(world: World, documentId: number): boolean {
-	const last = world.db
-		.select({ state: checkouts.state, way: checkouts.way })
-		.from(checkouts)
-		.where(eq(checkouts.documentId, documentId))
-		.orderBy(desc(checkouts.id))
-		.get();
-	return last?.way === 'bank' && last.state === 'declined';
+export function lastTry(world: World, of: SQL): LastTry | null {
+	return (
+		world.db
+			.select({ way: checkouts.way, state: checkouts.state, amount: checkouts.amount })
+			.from(checkouts)
+			.where(of)
+			.orderBy(desc(checkouts.id))
+			.get() ?? null
+	);
+}
+
+function paymentsOf(world: World, documentId: number): PayPage['payments'] {
+	return world.db.all(sql`
+		select p.date, sum(a.amount) as amount, p.way from allocations a join payments p on p.id = a.payment_id
+		where a.document_id = ${documentId}
+			and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
+		group by p.id having sum(a.amount) > 0 order by p.date, p.id`);
 }
 
 function isPending(world: World, documentId: number): boolean {

@@ -6,9 +6,11 @@ import { shareOldestFirst } from '../../../core/settlement/sharing';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { checkouts, statements } from '../../db/schema';
 import type { World } from '../../world';
+import { loadBusiness } from '../business/settings';
 import { inHandOf } from '../ledger/inHand';
 import { openOf } from '../ledger/openInvoices';
 import { referenceOf } from '../money/checkouts';
+import type { LastTry } from '../money/payPage';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 
 const TOKEN = /^[A-Za-z0-9_-]{32}$/;
@@ -21,8 +23,10 @@ export interface StatementPage {
 	/** In the payer's favour. */
 	credit: number;
 	pending: boolean;
-	/** The last transfer did not come about. */
-	failed: boolean;
+	/** The last try to pay through it, with what is known of it. */
+	last: LastTry | null;
+	/** How the business is reached. */
+	reach: { phone: string; email: string };
 }
 
 function byToken(world: World, token: string) {
@@ -36,6 +40,7 @@ function byToken(world: World, token: string) {
 /** @throws NotFoundError for every link that is not exactly right */
 export function statementPage(world: World, token: string): StatementPage {
 	const row = byToken(world, token);
+	const business = loadBusiness(world.db);
 	const known = new Set(row.view.rows.map((one) => one.documentId));
 	// A statement's link shows its own invoices only; what came later has links of its own.
 	const open = openOf(world.db, row.payerId)
@@ -48,19 +53,19 @@ export function statementPage(world: World, token: string): StatementPage {
 			token: own
 		}));
 	const tried = world.db
-		.select({ state: checkouts.state, way: checkouts.way })
+		.select({ state: checkouts.state, way: checkouts.way, amount: checkouts.amount })
 		.from(checkouts)
 		.where(eq(checkouts.statementId, row.id))
 		.orderBy(asc(checkouts.id))
 		.all();
-	const last = tried.at(-1);
 	return {
 		view: row.view,
 		open,
 		toPay: open.reduce((sum, item) => sum + item.toPay, 0),
 		credit: inHandOf(world.db, row.payerId).reduce((sum, one) => sum + one.amount, 0),
 		pending: tried.some((one) => one.state === 'pending'),
-		failed: last?.way === 'bank' && last.state === 'declined'
+		last: tried.at(-1) ?? null,
+		reach: { phone: business.phone, email: business.email }
 	};
 }
 

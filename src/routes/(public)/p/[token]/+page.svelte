@@ -1,9 +1,12 @@
 <script lang="ts">
 	import Download from '@lucide/svelte/icons/download';
 	import { page } from '$app/state';
+	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import Paper from '$lib/ui/invoices/Paper.svelte';
 	import BankDetails from '$lib/ui/money/BankDetails.svelte';
+	import PaymentNews from '$lib/ui/money/PaymentNews.svelte';
+	import Reach from '$lib/ui/money/Reach.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Money from '$lib/ui/parts/Money.svelte';
 	import { publicPayment } from '$lib/ui/money/payment.svelte';
@@ -11,15 +14,11 @@
 	let { data } = $props();
 	let view = $derived(data.view);
 	let open = $derived(data.kind === 'invoice' && data.toPay > 0);
-	const payment = publicPayment(
-		() => data.from !== '',
-		() => data.state === 'paid',
-		300
-	);
-	/** Back from where it is paid: the word of it may come a moment later than the customer. */
-	let confirming = $derived(
-		data.from !== '' && data.state === 'open' && !data.failed && payment.waited < 20
-	);
+	const payment = publicPayment(() => data);
+	let part = $derived(['part', '/card', '/bank'].some((name) => page.url.searchParams.has(name)));
+	const WAYS: Record<string, string> = { card: 'by card', bank: 'by transfer', cash: 'in cash' };
+	const paidHow = (one: (typeof data.payments)[number]) =>
+		`${displayPounds(one.amount)} on ${displayDate(one.date)}${WAYS[one.way] ? ` ${WAYS[one.way]}` : ''}`;
 </script>
 
 <svelte:head>
@@ -42,11 +41,12 @@
 				<h1 class="text-[2rem]">Credit note of £{view.payable.amount}</h1>
 			{:else if data.state === 'paid'}
 				<h1 class="text-[2rem]">Paid. Thank you.</h1>
-				<p class="quiet">
-					{displayPounds(data.paid)} received{data.withheld
-						? `, ${displayPounds(data.withheld)} deducted under CIS`
-						: ''}
-				</p>
+				{#if data.payments.length}<ul class="quiet">
+						{#each data.payments as one, index (index)}<li>{paidHow(one)}</li>{/each}
+					</ul>{:else}<p class="quiet">{displayPounds(data.paid)} received</p>{/if}
+				{#if data.withheld}<p class="quiet">
+						{displayPounds(data.withheld)} deducted under CIS
+					</p>{/if}
 			{:else if data.state === 'credited'}
 				<h1 class="text-[2rem]">Nothing to pay</h1>
 				<p class="quiet">This invoice has been credited.</p>
@@ -58,21 +58,26 @@
 					{displayPounds(data.toPay)}
 					<small
 						class="[font:500_1rem_'Atkinson_Hyperlegible_Next_Variable',sans-serif] tracking-[0]"
-						>to pay{view.due ? ` by ${view.due}` : ''}</small
+						>{#if data.due?.late}to pay<span class="late block"
+								>it was due on {displayDate(data.due.date)}</span
+							>{:else}to pay{data.due ? ` by ${displayDate(data.due.date)}` : ''}{/if}</small
 					>
 				</h1>
-				{#if data.paid || data.credited}<p class="quiet">
-						{displayPounds(data.paid + data.credited)} of it is paid or credited already.
-					</p>{/if}
-				{#if data.failed}<p class="wrong" role="alert">
-						Your bank did not carry the transfer out. Nothing was taken.
-					</p>{/if}
-				{#if confirming}<p role="status">
-						Waiting for the word of {data.from === 'bank' ? 'your bank' : 'the card processor'} …
-					</p>{/if}
+				{#if data.payments.length || data.credited || data.withheld}<div class="quiet">
+						<p>Of the {displayPounds(data.total)} it came to:</p>
+						<ul>
+							{#each data.payments as one, index (index)}<li>{paidHow(one)}, paid</li>{/each}
+							{#if data.withheld}<li>{displayPounds(data.withheld)} deducted under CIS</li>{/if}
+							{#if data.leftToDeduct}<li>
+									{displayPounds(data.leftToDeduct)} you deduct under CIS
+								</li>{/if}
+							{#if data.credited}<li>{displayPounds(data.credited)} credited</li>{/if}
+						</ul>
+					</div>{/if}
 			{/if}
+			<PaymentNews {payment} from={data.from} last={data.last} />
 		</div>
-		{#if open && data.state !== 'pending' && !confirming}
+		{#if open && data.state !== 'pending' && !payment.confirming}
 			<Form
 				leaves
 				class="grid gap-2.5 min-w-52.5"
@@ -80,29 +85,26 @@
 				hidden={{ key: payment.key }}
 			>
 				{#snippet children(frame)}
-					{#if payment.part || frame.error('amount')}
+					{#if part || frame.error('amount')}
 						<Money
 							label="How much"
 							name="amount"
 							value={displayAmount(data.toPay).replaceAll(',', '')}
 						/>
 					{/if}
-					{#if data.keptCard === '' && !data.trial}<label class="check"
-							><input type="checkbox" name="keepCard" /><span
-								>Keep this card for agreed repeat invoices <span class="quiet"
-									>only the processor’s token is kept; you can take it back here at any time</span
-								></span
-							></label
-						>{/if}
 					<button class="button filled">Pay by card</button>
 					<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
 					{#if data.mayBearFee}<p class="quiet">
 							A firm’s commercial card bears its own fee; you see it before you pay.
 						</p>{/if}
-					{#if !payment.part}<button
-							type="button"
-							class="button plain"
-							onclick={() => (payment.part = true)}>Pay a part</button
+					{#if data.keptCard === '' && !data.trial}<label class="check"
+							><input type="checkbox" name="keepCard" /><span
+								>Keep the card for agreed repeat invoices. <span class="quiet"
+									>Only the processor’s token is kept, and you can take it back here at any time.</span
+								></span
+							></label
+						>{/if}
+					{#if !part}<a class="button plain" href="?part" data-sveltekit-noscroll>Pay a part</a
 						>{/if}
 				{/snippet}
 			</Form>
@@ -120,6 +122,7 @@
 		<a class="button self-end" href="{page.url.pathname}/pdf"
 			><Download size={18} aria-hidden="true" />PDF</a
 		>
+		<div class="col-span-full"><Reach name={view.seller.name} reach={data.reach} /></div>
 	</section>
 	<Paper {view} />
 </main>

@@ -1,11 +1,12 @@
 <script lang="ts">
 	import Table from '$lib/ui/parts/Table.svelte';
-	import { untrack } from 'svelte';
 	import Download from '@lucide/svelte/icons/download';
 	import { page } from '$app/state';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import BankDetails from '$lib/ui/money/BankDetails.svelte';
+	import PaymentNews from '$lib/ui/money/PaymentNews.svelte';
+	import Reach from '$lib/ui/money/Reach.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Money from '$lib/ui/parts/Money.svelte';
 	import { publicPayment } from '$lib/ui/money/payment.svelte';
@@ -15,20 +16,8 @@
 	let left = $state<Record<number, boolean>>({});
 	let chosen = $derived(data.open.filter((item) => !left[item.documentId]));
 	let sum = $derived(chosen.reduce((total, item) => total + item.toPay, 0));
-	const payment = publicPayment(
-		() => data.from !== '',
-		() => data.toPay === 0,
-		120
-	);
-	const before = untrack(() => data.toPay);
-	let confirming = $derived(
-		data.from !== '' &&
-			!data.pending &&
-			!data.failed &&
-			data.toPay === before &&
-			data.toPay > 0 &&
-			payment.waited < 12
-	);
+	const payment = publicPayment(() => data);
+	let part = $derived(['part', '/card', '/bank'].some((name) => page.url.searchParams.has(name)));
 </script>
 
 <svelte:head>
@@ -52,17 +41,12 @@
 			{#if data.pending}<p role="status">
 					Your payment is on its way. It takes a little to settle.
 				</p>{/if}
-			{#if data.failed}<p class="wrong" role="alert">
-					Your bank did not carry the transfer out. Nothing was taken.
-				</p>{/if}
-			{#if confirming}<p role="status">
-					Waiting for the word of {data.from === 'bank' ? 'your bank' : 'the card processor'} …
-				</p>{/if}
+			<PaymentNews {payment} from={data.from} last={data.last} />
 			{#if data.credit > 0}<p class="quiet">
 					{displayPounds(data.credit)} is in your favour and not used yet.
 				</p>{/if}
 		</div>
-		{#if data.toPay > 0 && !data.pending}
+		{#if data.toPay > 0 && !data.pending && !payment.confirming}
 			<Form
 				leaves
 				class="grid gap-2.5"
@@ -91,17 +75,15 @@
 							</li>
 						{/each}
 					</ul>
-					{#if payment.part || frame.error('amount')}
+					{#if part || frame.error('amount')}
 						<Money label="How much" name="amount" value={displayAmount(sum).replaceAll(',', '')} />
 					{/if}
 					<button class="button filled"
-						>{payment.part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
+						>{part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
 					>
 					<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
-					{#if !payment.part}<button
-							type="button"
-							class="button plain"
-							onclick={() => (payment.part = true)}>Pay another amount</button
+					{#if !part}<a class="button plain" href="?part" data-sveltekit-noscroll
+							>Pay another amount</a
 						>{/if}
 				{/snippet}
 			</Form>
@@ -112,6 +94,7 @@
 		<a class="button self-end" href="{page.url.pathname}/pdf"
 			><Download size={18} aria-hidden="true" />PDF</a
 		>
+		<div class="col-span-full"><Reach name={view.seller.name} reach={data.reach} /></div>
 	</section>
 	<article class="panel py-6.5 px-7 grid gap-4.5 max-[640px]:py-4.5 max-[640px]:px-4">
 		<header class="flex flex-wrap gap-y-2.5 gap-x-6 justify-between">
