@@ -15,28 +15,6 @@ import type { World } from '../../src/lib/server/world';
 import { runApp, type RunningApp } from '../support/app';
 import { openBrowser, ready } from '../support/browser';
 
-/** Every place that shows something without being asked for a thing of its own. */
-const PLACES = [
-	'/',
-	'/work',
-	'/work/bill',
-	'/work/margins',
-	'/work/prices',
-	'/billing',
-	'/billing/repeats',
-	'/owed',
-	'/owed?as=table',
-	'/owed/chasing',
-	'/owed/chasing/plans',
-	'/owed/statements',
-	'/money',
-	'/money/payouts',
-	'/money/charts',
-	'/tax',
-	'/customers',
-	'/settings'
-];
-
 describe('the demo business', () => {
 	let app: RunningApp;
 	let browser: Browser;
@@ -101,21 +79,6 @@ describe('the demo business', () => {
 				union select 1 from open_items where overpaid > 0`
 			)
 		).to.have.length.above(0);
-	});
-
-	it('has no place that fails', async () => {
-		for (const place of PLACES) {
-			await page.goto(app.origin + place);
-			await ready(page);
-			expect(await page.locator('h1').count(), place).to.equal(1);
-			for (const width of [360, 390, 768, 1024, 1280]) {
-				await page.setViewportSize({ width, height: 800 });
-				const over = await page.evaluate(
-					() => document.documentElement.scrollWidth - document.documentElement.clientWidth
-				);
-				expect(over, `${place} at ${width}`).to.equal(0);
-			}
-		}
 	});
 
 	it('shows and changes nothing without its owner: every route is asked from outside', async () => {

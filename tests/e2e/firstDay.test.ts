@@ -104,7 +104,7 @@ describe('the first day', () => {
 		{ vat: false, cis: true, comesTo: '£400.00' },
 		{ vat: true, cis: true, comesTo: '£500.00' }
 	])
-		it(`${vat ? 'with' : 'without'} VAT, ${cis ? 'with' : 'without'} CIS: the first invoice asks, in its place, for what the law then wants`, () =>
+		it(`${vat ? 'with' : 'without'} VAT, ${cis ? 'with' : 'without'} CIS: the first invoice asks, in its place, for what the law then wants${vat && cis ? '' : ' @long'}`, () =>
 			onPhone(async (page, app) => {
 				await begin(page, app.origin, { vat, cis });
 				await write(

@@ -394,26 +394,4 @@ describe('from finished work to bills', () => {
 		await until(async () => Number(weeks()!.made) >= 53, 60, 'a year of weeks');
 		expect(weeks()).to.deep.equal({ made: 53, dates: 53, documents: 53 });
 	});
-
-	it('every other page of the work is accessible @long', async () => {
-		const page = await signedIn();
-		for (const path of [
-			'/work/new',
-			`/work/${ids.contract}/edit`,
-			'/work/prices',
-			'/work/prices/new',
-			'/work/prices/1',
-			'/work/prices/import',
-			'/work/prices/raise',
-			'/work/margins',
-			'/billing/repeats',
-			'/billing/start',
-			'/customers/import',
-			`/customers/${ids.agent}`
-		]) {
-			await page.goto(app.origin + path);
-			await ready(page);
-			await expectAccessible(page, path);
-		}
-	});
 });

@@ -220,7 +220,7 @@
 						><i
 							class="inline-block w-3.5 border-[1.5px] border-(--ink) border-b-0 bg-(--sheet)"
 							style:height="{42 * heightOf(data.cap / part, data.cap)}px"
-						></i>{displayPounds(data.cap / part).replace(/\.00$/, '')}{part === 1n
+						></i>{displayPounds(data.cap / part).replace(/\.00$/, '')}{part === 1n && over
 							? ' and more'
 							: ''}</span
 					>
