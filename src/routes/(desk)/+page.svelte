@@ -1,6 +1,8 @@
 <script lang="ts">
 	import { displayWeekday } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
+	import Check from '@lucide/svelte/icons/check';
+	import OnSite from '$lib/ui/desk/OnSite.svelte';
 	import MoneyIn from '$lib/ui/desk/MoneyIn.svelte';
 
 	let { data } = $props();
@@ -17,7 +19,7 @@
 		'Nine',
 		'Ten'
 	];
-	let worth = $derived(data.moves.reduce((sum, move) => sum + (move.amount ?? 0n), 0n));
+	let fresh = $derived(data.steps !== null && data.moves.every((move) => move.amount === null));
 	let count = $derived(NUMBERS[data.moves.length] ?? String(data.moves.length));
 	const SHOWN = 12;
 	let all = $state(false);
@@ -28,7 +30,39 @@
 <div class="page today grid grid-cols-[minmax(0,1fr)_330px] gap-6.5 max-[900px]:grid-cols-1">
 	<section>
 		<h1>{displayWeekday(data.today)}</h1>
-		{#if data.moves.length === 0}
+		{#if fresh && data.steps}
+			<p class="quiet mt-1.5 mb-3.5">Welcome. Three things to begin with, in any order.</p>
+			<ul class="panel">
+				{#each data.steps as step, index (step.href)}
+					<li
+						class="grid grid-cols-[36px_1fr_auto] gap-4 items-center py-3.25 px-4.5 border-b border-b-(--hair) last:border-0 [&.first]:bg-(--tape-tint) max-[560px]:grid-cols-[28px_1fr] max-[560px]:px-3.5"
+						class:first={index === 0}
+					>
+						<span class="[font:650_21px_var(--font-heading)] text-center"
+							>{#if step.done}<Check size={22} aria-label="Done" />{:else}{index + 1}{/if}</span
+						>
+						<span
+							><b class="text-[1.06rem] font-[650]">{step.title}</b><span
+								class="quiet block in-[.first]:text-(--ink)">{step.detail}</span
+							></span
+						>
+						{#if step.post}<form
+								method="post"
+								action={step.href}
+								class="max-[560px]:col-start-2 max-[560px]:justify-self-start"
+							>
+								<button class="button filled">{step.action}</button>
+							</form>{:else}<a
+								class="button max-[560px]:col-start-2 max-[560px]:justify-self-start"
+								href={step.href}>{step.action}</a
+							>{/if}
+					</li>
+				{/each}
+			</ul>
+			{#each data.moves as move (move.id)}<p class="mt-3">
+					{move.title}: {move.detail}. <a href={move.href}>{move.action}</a>
+				</p>{/each}
+		{:else if data.moves.length === 0}
 			<div class="panel p-7 mt-3.5 grid gap-3 justify-items-start">
 				<h2>Nothing needs you now</h2>
 				<p>What is late, unsent or unfinished will stand here, most money first.</p>
@@ -40,7 +74,9 @@
 			</div>
 		{:else}
 			<p class="quiet mt-1.5 mb-3.5 mx-0">
-				{count} next {data.moves.length === 1 ? 'move' : 'moves'}, worth {displayPounds(worth)}
+				{count} next {data.moves.length === 1 ? 'move' : 'moves'}{data.worth
+					? `, worth ${displayPounds(data.worth)}`
+					: ''}
 			</p>
 			<ul class="panel">
 				{#each shown as move, index (move.id)}
@@ -74,7 +110,8 @@
 			{/if}
 		{/if}
 	</section>
-	<aside>
-		<MoneyIn months={data.months} />
+	<aside class="grid gap-4.5 content-start">
+		{#if data.visits.length}<OnSite visits={data.visits} />{/if}
+		{#if !fresh}<MoneyIn months={data.months} />{/if}
 	</aside>
 </div>

@@ -17,8 +17,11 @@ import { saveChaseSettings } from '../../../src/lib/server/services/chasing/sett
 import { messageFor, runChasing, sendNow } from '../../../src/lib/server/services/chasing/chasing';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
 import { nextMoves } from '../../../src/lib/server/services/desk/moves';
-import { noteHandedOver } from '../../../src/lib/server/services/invoices/send';
+import { noteHandedOver, sendByMail } from '../../../src/lib/server/services/invoices/send';
 import { addJob, moveJob } from '../../../src/lib/server/services/jobs/jobs';
+import { acceptSure } from '../../../src/lib/server/services/money/bank/accept';
+import { bringIn, confirmColumns } from '../../../src/lib/server/services/money/bank/bringIn';
+import { matchLines } from '../../../src/lib/server/services/money/bank/matching';
 import { issueAndSend } from '../../../src/lib/server/services/money/issueAndSend';
 import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
 import { pauseInvoice } from '../../../src/lib/server/services/owed/holds';
@@ -233,6 +236,36 @@ describe('next moves', () => {
 		expect(late().map((move) => move.amount)).to.deep.equal([120_00n, 12_00n]);
 		pauseInvoice(world, one.id, { kind: 'dispute', until: '', note: 'Wrong wall' });
 		expect(late().map((move) => move.amount)).to.deep.equal([12_00n]);
+	});
+	it('say what of the bank waits, but not of a document that got lost and is paid', async () => {
+		const one = await issued(world, FIRM, oneLine('100'));
+		world.mailAnswer = () => ({ state: 'refused', reason: 'no such box' });
+		sendByMail(world, one.id, {
+			to: 'gone@post.example',
+			subject: 's',
+			text: 't {link}',
+			copyToSelf: false,
+			key: 'k'
+		});
+		await deliverDue(world);
+		const lost = () => nextMoves(world).filter((move) => move.id.startsWith('mail:'));
+		expect(lost()[0]).to.include({ amount: 120_00n, brings: `invoice:${one.id}` });
+		const csv = `Date,Description,Amount\n24/11/2026,${one.number} CORVANE DAIRY,120.00\n24/11/2026,fee,-4.00\n`;
+		const { importId } = bringIn(world, 'bank.csv', new TextEncoder().encode(csv));
+		const layout = { account: 'Business', date: 0, text: 1, amount: 2, dates: 'dmy' };
+		confirmColumns(world, importId, layout);
+		await matchLines(world);
+		const bank = () => nextMoves(world).find((move) => move.id === 'bank');
+		expect(bank()).to.include({
+			amount: 120_00n,
+			title: 'Look at 1 line from the bank',
+			detail: 'it is sure: one press takes it',
+			late: false
+		});
+		expect(bank()).not.to.have.property('brings');
+		await acceptSure(world);
+		expect(bank()).to.equal(undefined);
+		expect(lost()).to.deep.equal([]);
 	});
 	it('say which promise was broken, from the day after it', async () => {
 		const one = await issued(world, FIRM, oneLine('100'));

@@ -18,6 +18,7 @@ export function workMoves(world: World): Move[] {
 		return {
 			id: `work:${first.customerId}`,
 			amount: BigInt(waiting.reduce((sum, job) => sum + job.amount, 0)),
+			brings: `work:${first.customerId}`,
 			late: false,
 			title: many
 				? `Bill ${first.customer} for ${waiting.length} finished jobs`
@@ -49,6 +50,7 @@ export function retentionMoves(world: World): Move[] {
 		.map((row) => ({
 			id: `retention:${row.jobId}`,
 			amount: BigInt(row.amount),
+			brings: `retention:${row.jobId}`,
 			late: false,
 			title: `Release the retention of ${row.title}`,
 			detail: `held back until ${displayDate(row.dueOn)}`,
@@ -74,6 +76,7 @@ export function applicationMoves(world: World): Move[] {
 		.map((row) => ({
 			id: `application:${row.id}`,
 			amount: BigInt(row.amount),
+			brings: `application:${row.id}`,
 			late: false,
 			title: `Is ${row.number} approved or paid? ${row.title}`,
 			detail: `applied for on ${row.appliedOn ? displayDate(row.appliedOn) : ''}; the VAT invoice follows`,

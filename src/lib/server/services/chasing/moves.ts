@@ -1,6 +1,6 @@
 // Next moves of chasing: last letters to decide about, letters to post, reminders that did not arrive.
 import { eq, inArray, sql } from 'drizzle-orm';
-import { MOST_MOVES, notReached, type Move } from '../../../core/moves';
+import { lateMoney, MOST_MOVES, notReached, type Move } from '../../../core/moves';
 import { chaseMessages, mails, texts } from '../../db/schema';
 import type { World } from '../../world';
 import type { lastLetters } from './day';
@@ -13,7 +13,8 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 			to: mails.to,
 			state: mails.state,
 			error: mails.lastError,
-			amount: chaseMessages.amount
+			amount: chaseMessages.amount,
+			payerId: chaseMessages.payerId
 		})
 		.from(mails)
 		.innerJoin(chaseMessages, eq(chaseMessages.id, mails.chaseMessageId))
@@ -25,7 +26,8 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 					to: texts.to,
 					state: sql<'failed'>`${texts.state}`,
 					error: texts.lastError,
-					amount: chaseMessages.amount
+					amount: chaseMessages.amount,
+					payerId: chaseMessages.payerId
 				})
 				.from(texts)
 				.innerJoin(chaseMessages, eq(chaseMessages.id, texts.chaseMessageId))
@@ -34,7 +36,12 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 		.limit(MOST_MOVES)
 		.all();
 	const letters = world.db
-		.select({ id: chaseMessages.id, to: chaseMessages.to, amount: chaseMessages.amount })
+		.select({
+			id: chaseMessages.id,
+			to: chaseMessages.to,
+			amount: chaseMessages.amount,
+			payerId: chaseMessages.payerId
+		})
 		.from(chaseMessages)
 		.where(eq(chaseMessages.state, 'toPost'))
 		.all();
@@ -42,6 +49,7 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 		...troubled.map((row) => ({
 			id: `reminder:${row.to}:${row.id}`,
 			amount: BigInt(row.amount),
+			brings: lateMoney(row.payerId),
 			late: false,
 			title: notReached(row.state as 'failed' | 'unsure', 'A reminder', row.to),
 			detail: row.error,
@@ -51,6 +59,7 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 		...letters.map((row) => ({
 			id: `letter:${row.id}`,
 			amount: BigInt(row.amount),
+			brings: lateMoney(row.payerId),
 			late: false,
 			title: `Print and post the letter to ${row.to.split('\n')[0]}`,
 			detail: 'it is made, and waits for its stamp',
@@ -60,6 +69,7 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 		...toDecide.map((one) => ({
 			id: `decide:${one.payerId}`,
 			amount: one.amount,
+			brings: lateMoney(one.payerId),
 			late: true,
 			title: `A last letter to ${one.payer}?`,
 			detail: 'earlier reminders brought nothing; you decide whether it goes',

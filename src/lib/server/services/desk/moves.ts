@@ -10,7 +10,7 @@ import { chasingMoves } from '../chasing/moves';
 import { loadChaseSettings } from '../chasing/settings';
 import { draftMoves, unsentMoves } from '../invoices/moves';
 import { documentsNotReached } from '../messages/moves';
-import { overpaidMoves } from '../money/moves';
+import { bankMoves, overpaidMoves } from '../money/moves';
 import { depositMoves } from '../money/deposits';
 import { promptMoves } from '../money/promptPayment';
 import { latePayerMoves, statementsNotReached } from '../owed/moves';
@@ -31,6 +31,7 @@ function workedOut(world: World): Move[] {
 		...chasingMoves(world, letters),
 		...unsentMoves(world),
 		...latePayerMoves(world, new Set(letters.map((one) => one.payerId))),
+		...bankMoves(world),
 		...overpaidMoves(world),
 		...promptMoves(world),
 		...depositMoves(world),

@@ -1,7 +1,7 @@
 // Next moves of invoices: drafts to finish, and what is issued and not sent.
 import { and, desc, eq, gt, inArray, or } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
-import { MOST_MOVES, type Move } from '../../../core/moves';
+import { moneyOf, MOST_MOVES, type Move } from '../../../core/moves';
 import { documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 
@@ -13,7 +13,9 @@ export function unsentMoves(world: World): Move[] {
 			number: documents.number,
 			customer: documents.customerName,
 			toPay: openItems.toPay,
-			issueDate: openItems.issueDate
+			issueDate: openItems.issueDate,
+			payerId: openItems.payerId,
+			dueDate: openItems.dueDate
 		})
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
@@ -24,6 +26,7 @@ export function unsentMoves(world: World): Move[] {
 		.map((row) => ({
 			id: `unsent:${row.id}`,
 			amount: BigInt(row.toPay),
+			brings: moneyOf({ ...row, documentId: row.id }, world.clock.today()),
 			late: false,
 			title: `Send ${row.number} to ${row.customer}`,
 			detail: `issued ${displayDate(row.issueDate)}, and not sent yet`,
@@ -48,6 +51,7 @@ export function draftMoves(world: World): Move[] {
 	return rows.map((row) => ({
 		id: `draft:${row.id}`,
 		amount: BigInt(row.total),
+		brings: `draft:${row.id}`,
 		late: false,
 		title: row.customer
 			? `Finish the invoice to ${row.customer}`

@@ -1,7 +1,7 @@
 // Next moves of messages: documents that did not reach anybody.
-import { desc, eq, inArray } from 'drizzle-orm';
-import { MOST_MOVES, notReached, type Move } from '../../../core/moves';
-import { documents, mails } from '../../db/schema';
+import { and, desc, eq, gt, inArray, isNull, or } from 'drizzle-orm';
+import { moneyOf, MOST_MOVES, notReached, type Move } from '../../../core/moves';
+import { documents, mails, openItems } from '../../db/schema';
 import type { World } from '../../world';
 
 export function documentsNotReached(world: World): Move[] {
@@ -13,17 +13,34 @@ export function documentsNotReached(world: World): Move[] {
 			state: mails.state,
 			error: mails.lastError,
 			number: documents.number,
-			total: documents.total
+			toPay: openItems.toPay,
+			payerId: openItems.payerId,
+			dueDate: openItems.dueDate
 		})
 		.from(mails)
 		.innerJoin(documents, eq(documents.id, mails.documentId))
-		.where(inArray(mails.state, ['failed', 'unsure']))
-		.orderBy(desc(documents.total))
+		.leftJoin(openItems, eq(openItems.documentId, documents.id))
+		// Who has paid has got it, or does not need it.
+		.where(
+			and(
+				inArray(mails.state, ['failed', 'unsure']),
+				or(isNull(openItems.documentId), gt(openItems.toPay, 0))
+			)
+		)
+		.orderBy(desc(openItems.toPay))
 		.limit(MOST_MOVES)
 		.all();
 	return rows.map((row) => ({
 		id: `mail:${row.id}`,
-		amount: BigInt(row.total),
+		amount: row.toPay === null ? null : BigInt(row.toPay),
+		...(row.payerId !== null && row.dueDate !== null && row.documentId !== null
+			? {
+					brings: moneyOf(
+						{ payerId: row.payerId, documentId: row.documentId, dueDate: row.dueDate },
+						world.clock.today()
+					)
+				}
+			: {}),
 		late: false,
 		title: notReached(row.state as 'failed' | 'unsure', row.number ?? '', row.to),
 		detail: row.error,

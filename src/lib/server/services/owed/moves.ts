@@ -2,7 +2,7 @@
 import { and, desc, eq, gt, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { daysBetween } from '../../../core/calendar/queries';
-import { MOST_MOVES, notReached, type Move } from '../../../core/moves';
+import { lateMoney, MOST_MOVES, notReached, type Move } from '../../../core/moves';
 import { counted } from '../../../core/words';
 import { documents, holds, mails, openItems, statements } from '../../db/schema';
 import type { World } from '../../world';
@@ -41,6 +41,7 @@ export function latePayerMoves(world: World, deciding: ReadonlySet<number>): Mov
 			return {
 				id: `late:${payerId}`,
 				amount: BigInt(amount),
+				brings: lateMoney(payerId),
 				late: true,
 				title: many
 					? `${payer} owes you ${count} late invoices`

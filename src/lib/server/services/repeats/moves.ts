@@ -29,6 +29,7 @@ export function repeatMoves(world: World): Move[] {
 		...aboutToGo(world).map((row) => ({
 			id: `repeat-soon:${row.id}:${row.date}`,
 			amount: BigInt(row.total),
+			brings: `repeat:${row.id}`,
 			late: false,
 			title: `${row.name} goes out by itself on ${displayDate(row.date)}`,
 			detail: row.action === 'charge' ? 'and is charged to the kept card' : 'issued and sent',
