@@ -371,7 +371,7 @@ describe('faults', () => {
 			expect(await lines()).to.deep.equal(['Sand', 'Render']);
 			await page.keyboard.press('Control+d');
 			expect(await lines()).to.deep.equal(['Sand', 'Sand', 'Render']);
-			await page.keyboard.press('Control+Delete');
+			await page.keyboard.press('Alt+Delete');
 			await page.keyboard.press('ArrowDown');
 			expect(await lines()).to.deep.equal(['Sand', 'Render']);
 			await page
@@ -380,6 +380,33 @@ describe('faults', () => {
 				.first()
 				.click();
 			expect(await lines()).to.deep.equal(['Sand', 'Sand', 'Render']);
+			// A word is taken away as in any box, not the line; steps are taken back one by one, and the cursor stays in the grid.
+			await page.getByLabel('Description, line 3').focus();
+			await page.keyboard.press('End');
+			await page.keyboard.press('Control+Backspace');
+			expect(await lines()).to.deep.equal(['Sand', 'Sand', '']);
+			await page.keyboard.press('Control+z');
+			expect(await lines()).to.deep.equal(['Sand', 'Sand', 'Render']);
+			await page.keyboard.press('Alt+Delete');
+			await page.keyboard.press('Alt+ArrowUp');
+			expect(await lines()).to.deep.equal(['Sand', 'Sand']);
+			await page.keyboard.press('Control+z');
+			await page.keyboard.press('Control+z');
+			expect(await lines()).to.deep.equal(['Sand', 'Sand', 'Render']);
+			await page.keyboard.press('Control+Shift+z');
+			expect(await lines()).to.deep.equal(['Sand', 'Sand']);
+			const path = () =>
+				page.evaluate(() => (document.activeElement as HTMLElement).dataset.path ?? '');
+			expect(await path()).to.match(/^rows\..*\.description$/);
+			// Out of any box, the newest notice is taken up.
+			await page.keyboard.press('Alt+Delete');
+			expect(await lines()).to.deep.equal(['Sand']);
+			await page.evaluate(() => (document.activeElement as HTMLElement).blur());
+			await page.keyboard.press('Control+z');
+			expect(await lines()).to.deep.equal(['Sand', 'Sand']);
+			await page.keyboard.press('?');
+			await page.getByRole('dialog').getByText('remove the line').waitFor();
+			await page.keyboard.press('Escape');
 		});
 
 		it('takes lines dragged to another place, and puts them under headings with sums', async () => {

@@ -35,14 +35,16 @@ describe('a form', () => {
 		const first = await plain.newPage();
 		await first.goto(app.origin);
 		await first.getByLabel('Your own name').fill('Tamsin Orrell');
-		await first.getByLabel('I work for contractors').check();
-		await first.getByLabel('Phone').fill('01632 960 999');
+		const underCis = first.getByRole('radiogroup', { name: /under CIS/ });
+		await underCis.getByText('Yes').click();
+		await first.getByLabel('E-mail').fill('tamsin@orrell-lime.example');
 		await first.getByLabel('Password').fill('short');
 		await first.getByRole('button', { name: 'Begin' }).click();
 		await first.getByText('The law wants an address').waitFor();
 		expect(await first.getByLabel('Your own name').inputValue()).to.equal('Tamsin Orrell');
-		expect(await first.getByLabel('Phone').inputValue()).to.equal('01632 960 999');
-		expect(await first.getByLabel('I work for contractors').isChecked()).to.equal(true);
+		expect(await first.getByLabel('E-mail').inputValue()).to.equal('tamsin@orrell-lime.example');
+		expect(await underCis.getByRole('radio', { name: 'Yes' }).isChecked()).to.equal(true);
+		await first.getByText('Yes or no? It can be changed later.').waitFor();
 		// A password is not sent back.
 		expect(await first.getByLabel('Password').inputValue()).to.equal('');
 		const address = first.getByLabel('Business address');

@@ -79,7 +79,7 @@ describe('from an empty machine to a paid invoice', () => {
 		);
 		expect(await page.getByLabel('Your own name').inputValue()).to.equal('Tamsin Orrell');
 		await setUp(page, app.origin);
-		await page.getByText('Nothing needs you now').waitFor();
+		await page.getByText('Three things to begin with').waitFor();
 		await expectAccessible(page, 'Today, empty');
 	});
 

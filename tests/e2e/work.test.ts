@@ -150,16 +150,17 @@ describe('from finished work to bills', () => {
 		await page.getByRole('option', { name: /Hydraulic lime/ }).click();
 		await page.getByLabel('Quantity').fill('4');
 		await page.getByRole('button', { name: 'Add the cost' }).click();
-		await page.getByText('67.20', { exact: true }).waitFor();
+		// 16.80 without VAT on the list, 20.16 with it, as a household's prices are.
+		await page.getByText('80.64', { exact: true }).waitFor();
 		await expectAccessible(page, 'a job on the phone');
-		await page.getByRole('button', { name: 'Finished: bill £179.70' }).click();
+		await page.getByRole('button', { name: 'Finished: bill £193.14' }).click();
 		await page.waitForURL(/billing\/\d+$/);
 		await ready(page);
 		await page.getByRole('button', { name: 'Issue…' }).last().click();
 		await page.getByRole('button', { name: 'Issue, send later' }).click();
 		await page.getByRole('heading', { name: 'Its figures' }).waitFor();
 		const [row] = all("select total from documents where state = 'issued' order by id desc");
-		expect(row!.total).to.equal(179_70);
+		expect(row!.total).to.equal(193_14);
 		const [pay] = await Promise.all([
 			page.waitForEvent('popup'),
 			page.getByRole('link', { name: 'Take a card' }).click()

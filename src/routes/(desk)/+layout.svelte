@@ -1,5 +1,7 @@
 <script lang="ts">
 	import type { Component } from 'svelte';
+	import { typesInto } from '$lib/ui/parts/keys';
+	import { notices } from '$lib/ui/parts/notices.svelte';
 	import Notices from '$lib/ui/parts/Notices.svelte';
 	import Strip from '$lib/ui/desk/Strip.svelte';
 
@@ -13,7 +15,25 @@
 		finding = true;
 	}
 
+	let KeysDialog = $state<Component<{ open: boolean }, object, 'open'>>();
+	let asking = $state(false);
+	async function listKeys() {
+		KeysDialog ??= (await import('$lib/ui/desk/KeysDialog.svelte')).default;
+		asking = true;
+	}
+
 	function keys(event: KeyboardEvent) {
+		if (event.defaultPrevented) return;
+		const typing = typesInto(event.target);
+		if (event.key === '?' && !typing) void listKeys();
+		if (
+			(event.ctrlKey || event.metaKey) &&
+			event.key.toLowerCase() === 'z' &&
+			!event.shiftKey &&
+			!typing &&
+			notices.takeUp()
+		)
+			event.preventDefault();
 		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
 			event.preventDefault();
 			void find();
@@ -31,4 +51,5 @@
 	{@render children()}
 </main>
 {#if Box}<Box bind:open={finding} />{/if}
+{#if KeysDialog}<KeysDialog bind:open={asking} />{/if}
 <Notices />

@@ -216,6 +216,12 @@ export const CATALOGUE: readonly Group[] = [
 					'business details address vat number utr bank account password terms numbers preferences light dark theme'
 			},
 			{
+				label: 'Keys',
+				href: '/more/keys',
+				words: 'keyboard shortcuts help',
+				more: true
+			},
+			{
 				label: 'Sign out',
 				href: '/sign-out',
 				post: {},

@@ -20,8 +20,10 @@
 			takenBack: { id: number; payer: string; date: string; reference: string }[];
 		};
 		payers: { id: number; name: string }[];
+		/** It has been dealt with. */
+		ondone: () => void;
 	}
-	let { line, payers }: Props = $props();
+	let { line, payers, ondone }: Props = $props();
 	let choosing = $state(false);
 	let best = $derived(line.proposals[0]);
 	const recordedOf = (one: Proposal) => (one.recorded ? JSON.stringify(one.recorded) : '');
@@ -73,6 +75,7 @@
 						recorded: recordedOf(best)
 					}}
 					done={best.recorded ? 'It is matched.' : 'The payment is recorded.'}
+					{ondone}
 				>
 					<button class="button"
 						>{best.recorded ? 'It is this one' : 'Accept'}<span class="sr-only">
@@ -91,7 +94,7 @@
 				aria-expanded={choosing}
 				onclick={() => (choosing = !choosing)}>{best ? 'Something else' : 'Choose who paid'}</button
 			>
-			<Form action="?/notBusiness" hidden={{ line: line.id }} done="It is left out.">
+			<Form action="?/notBusiness" hidden={{ line: line.id }} done="It is left out." {ondone}>
 				<button class="button plain">Not business<span class="sr-only"> {line.text}</span></button>
 			</Form>
 		</div>
@@ -108,6 +111,7 @@
 							recorded: recordedOf(one)
 						}}
 						done="The payment is recorded."
+						{ondone}
 					>
 						<span
 							><b>{one.payer}</b>{one.recorded ? '' : ':'}
@@ -123,6 +127,7 @@
 					action="?/accept"
 					hidden={{ line: line.id }}
 					done="The payment is recorded."
+					{ondone}
 				>
 					<Choice label="From" name="payer" value="">
 						<option value="">choose who paid</option>
@@ -143,6 +148,7 @@
 					action="?/takeBack"
 					hidden={{ line: line.id, payment: one.id }}
 					done="It is undone."
+					{ondone}
 				>
 					<span
 						>{one.payer}, {displayDate(one.date)}
@@ -159,7 +165,7 @@
 	{:else}
 		<div class="other flex flex-wrap gap-y-1 gap-x-3.5 items-center">
 			<span class="quiet">{line.state === 'accepted' ? 'recorded' : 'not business'}</span>
-			<Form action="?/reopen" hidden={{ line: line.id }} done="It is open again.">
+			<Form action="?/reopen" hidden={{ line: line.id }} done="It is open again." {ondone}>
 				<button class="button plain"
 					>{line.state === 'accepted' ? 'Undo' : 'It is business after all'}</button
 				>

@@ -17,8 +17,13 @@ export interface Came {
 export function publicPayment(came: () => Came) {
 	let key = $state('');
 	let waited = $state(0);
-	/** What may still be said of the payment somebody has just come back from. */
-	const unsaid = () => came().from !== '' && /open|pending/.test(came().last?.state ?? '');
+	/** The last word is not said of what somebody has just come back from: after a declined card another may have paid. */
+	const tried = () => {
+		const { from, last } = came();
+		if (from === '' || !last) return '';
+		return last.way === 'card' && last.state === 'declined' ? 'open' : last.state;
+	};
+	const unsaid = () => /open|pending/.test(tried());
 	onMount(() => {
 		key = pressKey();
 		const timer = setInterval(() => {
@@ -34,15 +39,15 @@ export function publicPayment(came: () => Came) {
 		},
 		/** The word may come any moment: nobody should pay twice meanwhile. */
 		get confirming() {
-			return unsaid() && came().last?.state === 'open' && waited < ASKED;
+			return tried() === 'open' && waited < ASKED;
 		},
 		/** It has not come for a while. */
 		get silent() {
-			return unsaid() && came().last?.state === 'open' && waited >= ASKED;
+			return tried() === 'open' && waited >= ASKED;
 		},
 		/** It has come, and the money with it. */
 		get arrived() {
-			return came().from !== '' && came().last?.state === 'settled';
+			return tried() === 'settled';
 		},
 		get failed() {
 			const { last } = came();

@@ -26,5 +26,8 @@ export function filtersOf(path: string) {
 			PAUSE
 		);
 	}
-	return { address, search };
+	/** Chooses a filter; who chose it by keyboard stays where they are. */
+	const choose = (change: Record<string, string>) =>
+		goto(address(change), { keepFocus: true, noScroll: true });
+	return { address, search, choose };
 }

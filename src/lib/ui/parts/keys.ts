@@ -2,3 +2,11 @@
 export function pressKey(): string {
 	return crypto.randomUUID();
 }
+
+/** Whether keys pressed there are typed: then they are no commands. */
+export const typesInto = (target: EventTarget | null): boolean =>
+	target instanceof HTMLElement &&
+	(target.isContentEditable ||
+		target.matches(
+			'textarea, select, input:not([type=checkbox], [type=radio], [type=button], [type=submit])'
+		));

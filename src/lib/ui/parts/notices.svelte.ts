@@ -8,13 +8,43 @@ export interface NoticeAction {
 	run: () => void;
 }
 
+/** What the newest notices offer: until they are gone, Ctrl+Z does it from anywhere. */
+const offered: { id: string; action: NoticeAction }[] = [];
+
 export const notices = {
 	/** Shows a notice; one with an action stays longer. */
 	say(text: string, action?: NoticeAction): void {
-		toaster.create({
+		const forget = () => {
+			const at = offered.findIndex((one) => one.id === id);
+			if (at >= 0) offered.splice(at, 1);
+		};
+		const id = toaster.create({
 			title: text,
-			duration: action ? 12_000 : 5_000,
-			...(action ? { action: { label: action.label, onClick: action.run } } : {})
+			duration: action ? 20_000 : 5_000,
+			onStatusChange: ({ status }) => {
+				if (status === 'unmounted') forget();
+			},
+			...(action
+				? {
+						action: {
+							label: action.label,
+							onClick: () => {
+								forget();
+								action.run();
+							}
+						}
+					}
+				: {})
 		});
+		if (action) offered.push({ id, action });
+	},
+
+	/** Does what the newest notice offers. False where none offers anything. */
+	takeUp(): boolean {
+		const last = offered.pop();
+		if (!last) return false;
+		toaster.dismiss(last.id);
+		last.action.run();
+		return true;
 	}
 };

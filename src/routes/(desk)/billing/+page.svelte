@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { filtersOf } from '$lib/ui/parts/filters';
 	import Search from '@lucide/svelte/icons/search';
-	import { goto } from '$app/navigation';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
 
@@ -33,7 +32,7 @@
 		)
 	);
 
-	const { address, search } = filtersOf('/billing');
+	const { address, search, choose } = filtersOf('/billing');
 </script>
 
 <svelte:head><title>Billing · Axiometer</title></svelte:head>
@@ -59,9 +58,7 @@
 				class="box"
 				value={data.query.age}
 				onchange={(event) =>
-					goto(
-						address({ age: event.currentTarget.value === 'any' ? '' : event.currentTarget.value })
-					)}
+					choose({ age: event.currentTarget.value === 'any' ? '' : event.currentTarget.value })}
 			>
 				{#each Object.entries(AGES) as [value, label] (value)}<option {value}>{label}</option
 					>{/each}
@@ -69,7 +66,12 @@
 		</label>
 	</div>
 	<Tabs label="Billing" pages={BILLING_PAGES} />
-	<nav class="flex gap-1 mt-3.5 mb-2.5 mx-0 flex-wrap" aria-label="State">
+	<nav
+		class="flex gap-1 mt-3.5 mb-2.5 mx-0 flex-wrap"
+		aria-label="State"
+		data-sveltekit-keepfocus
+		data-sveltekit-noscroll
+	>
 		{#each Object.entries(STATES) as [state, label] (state)}
 			<a
 				class="pt-2 pb-1.5 px-3 no-underline border-b-4 border-b-transparent hover:bg-(--tape-tint) [&.on]:border-b-(--tape) [&.on]:font-[650]"

@@ -3,6 +3,7 @@
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
 	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Progress from '$lib/ui/parts/Progress.svelte';
+	import { tick } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
@@ -29,6 +30,15 @@
 	function accepted(answer: Record<string, unknown>): string {
 		const sure = answer.sure as { accepted: number; amount: number; left: number };
 		return `${sure.accepted} recorded, ${displayPounds(sure.amount)} in all${sure.left ? `; ${sure.left} left to look at` : ''}.`;
+	}
+
+	let list = $state<HTMLElement>();
+	/** The line that was dealt with is gone: the cursor goes to what has moved to its place. */
+	async function goOn(index: number) {
+		await tick();
+		const rows = list?.children ?? [];
+		const row = rows[Math.min(index, rows.length - 1)];
+		(row?.querySelector('button') ?? document.querySelector<HTMLElement>('#main'))?.focus();
 	}
 
 	$effect(() => {
@@ -98,7 +108,12 @@
 			>
 		</Form>
 	{/if}
-	<nav class="flex flex-wrap gap-y-1 gap-x-5 mb-2" aria-label="Lines">
+	<nav
+		class="flex flex-wrap gap-y-1 gap-x-5 mb-2"
+		aria-label="Lines"
+		data-sveltekit-keepfocus
+		data-sveltekit-noscroll
+	>
 		{#each STATES as { state, words } (state)}
 			<a
 				class="no-underline text-(--ink-2) pt-1.5 pb-2 px-0 border-b-4 border-b-transparent [&.on]:text-(--ink) [&.on]:font-[650] [&.on]:border-b-(--tape)"
@@ -110,8 +125,12 @@
 		{/each}
 	</nav>
 	{#if data.lines.length}
-		<ul class="panel">
-			{#each data.lines as line (line.id)}<BankLineRow {line} payers={data.payers} />{/each}
+		<ul class="panel" bind:this={list}>
+			{#each data.lines as line, index (line.id)}<BankLineRow
+					{line}
+					payers={data.payers}
+					ondone={() => goOn(index)}
+				/>{/each}
 		</ul>
 	{:else if data.imports.length === 0}
 		<div class="panel p-6 grid gap-2">

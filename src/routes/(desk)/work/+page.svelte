@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { filtersOf } from '$lib/ui/parts/filters';
 	import Plus from '@lucide/svelte/icons/plus';
-	import { goto } from '$app/navigation';
 	import { displayDate, londonTime } from '$lib/core/calendar/conversion';
 	import { JOB_STATE_NAMES, type JobState } from '$lib/core/jobs/types';
 	import Pager from '$lib/ui/parts/Pager.svelte';
@@ -11,7 +10,7 @@
 	let { data } = $props();
 	const STATES = Object.entries(JOB_STATE_NAMES) as [JobState, string][];
 
-	const { address, search } = filtersOf('/work');
+	const { address, search, choose } = filtersOf('/work');
 	let anything = $derived(Object.values(data.counts).some((n) => n > 0));
 </script>
 
@@ -79,7 +78,7 @@
 				class="box flex-[1_1_200px] max-w-50"
 				aria-label="Label"
 				value={data.label}
-				onchange={(event) => goto(address({ label: event.currentTarget.value }))}
+				onchange={(event) => choose({ label: event.currentTarget.value })}
 			>
 				<option value="">any label</option>
 				{#each data.labels as label (label)}<option value={label}>{label}</option>{/each}

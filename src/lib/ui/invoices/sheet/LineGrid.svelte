@@ -82,7 +82,12 @@
 			done();
 			const copy = draft.copyRow(row.id);
 			if (copy) void focus(copy, field);
-		} else if (command && (event.key === 'Delete' || event.key === 'Backspace')) {
+		} else if (command && /^[zy]$/i.test(event.key)) {
+			const at = draft.undo(event.shiftKey || event.key.toLowerCase() === 'y');
+			if (at === null) return;
+			done();
+			void focus(at, field);
+		} else if (event.altKey && event.key === 'Delete') {
 			done();
 			const next = draft.removeRow(row.id);
 			if (next) void focus(next, field);

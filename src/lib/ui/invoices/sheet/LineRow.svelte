@@ -204,7 +204,7 @@
 		<button
 			class="grid place-items-center w-6.5 h-8.5 cursor-pointer tight:w-11 tight:h-10"
 			tabindex="-1"
-			title="Remove (Ctrl Delete)"
+			title="Remove (Alt Delete)"
 			aria-label="Remove line {number}"
 			onclick={() => draft.removeRow(line.id)}><Trash2 size={17} aria-hidden="true" /></button
 		>

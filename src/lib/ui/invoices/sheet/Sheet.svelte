@@ -7,7 +7,7 @@
 	import { displayPounds } from '$lib/core/money/display';
 	import UseAgain from '../UseAgain.svelte';
 	import CustomerPanel from '../../customers/CustomerPanel.svelte';
-	import { pressKey } from '../../parts/keys';
+	import { pressKey, typesInto } from '../../parts/keys';
 	import { notices } from '../../parts/notices.svelte';
 	import WorkingsPanel from '../WorkingsPanel.svelte';
 	import { Autosave } from './autosave.svelte';
@@ -98,6 +98,13 @@
 		if ((event.ctrlKey || event.metaKey) && event.key === 'Enter') {
 			event.preventDefault();
 			tryToIssue();
+		} else if (
+			(event.ctrlKey || event.metaKey) &&
+			event.key.toLowerCase() === 'z' &&
+			!typesInto(event.target) &&
+			draft.undo(event.shiftKey) !== null
+		) {
+			event.preventDefault();
 		} else if (
 			event.key === 'w' &&
 			event.target instanceof HTMLButtonElement &&

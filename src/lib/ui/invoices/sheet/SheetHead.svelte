@@ -56,6 +56,18 @@
 					: null;
 	}
 
+	/** Who goes on typing the line, or presses Enter, is there: the question stays open and is asked again at the end. */
+	function goOn(event: KeyboardEvent) {
+		const types = event.key.length === 1 && event.key !== ' ';
+		if (event.ctrlKey || event.metaKey || event.altKey || !(types || event.key === 'Enter')) return;
+		if (!(event.target as HTMLElement).matches('[type=radio]')) return;
+		const line = draft.sheet.rows.find((row) => row.type === 'line');
+		if (!line) return;
+		if (!types) event.preventDefault();
+		// At once, so that this very key is typed there.
+		document.querySelector<HTMLElement>(`[data-path="rows.${line.id}.description"]`)?.focus();
+	}
+
 	/** A day is shown as it is printed once the cursor leaves it. */
 	/** Who would be under the reverse charge, had it not said that it is an end user. */
 	let registeredForBoth = $derived.by(() => {
@@ -179,10 +191,13 @@
 		</div>
 	</div>
 	{#if draft.customer?.kind === 'contractor'}
+		<!-- The keys are those of the boxes in it. -->
+		<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 		<fieldset
 			class="contract col-span-full flex flex-wrap gap-y-0.5 gap-x-5.5 [&.asked]:py-1 [&.asked]:px-2 [&.asked]:bg-(--tape-tint) phone:[&.asked]:grid"
 			class:asked={draft.sheet.contract === null}
 			data-path="contract"
+			onkeydown={goOn}
 		>
 			<legend
 				class="float-left pt-1 text-(--ink-2) text-[0.906rem] phone:w-full in-[.asked]:text-(--ink) in-[.asked]:font-semibold"

@@ -17,6 +17,7 @@ import type { Fix, Problem, Sheet, SheetLine, SheetRow } from '$lib/core/sheet/t
 import { notices } from '../../parts/notices.svelte';
 import { hand } from './hand';
 import { keepOnList } from './keepOnList';
+import { firstChanged, RowHistory } from './rowHistory';
 
 export interface DraftPage {
 	draft: { id: number; version: number; sheet: Sheet; savedAt: number };
@@ -160,6 +161,26 @@ export class Draft {
 		this.mailTo = mailTo;
 	}
 
+	readonly #history = new RowHistory();
+	#rows = () => $state.snapshot(this.sheet.rows) as SheetRow[];
+
+	/** A step that Ctrl+Z takes back. */
+	#step<T>(work: () => T): T {
+		const before = this.#rows();
+		const result = work();
+		this.#history.note(before, this.#rows());
+		return result;
+	}
+
+	/** Takes the last step back, or does it again. Returns the row the cursor goes to; null where there is nothing to. */
+	undo(again = false): string | null {
+		const now = this.#rows();
+		const rows = again ? this.#history.forth(now) : this.#history.back(now);
+		if (!rows) return null;
+		this.sheet.rows = rows;
+		return firstChanged(now, rows);
+	}
+
 	position(id: string): number {
 		return this.sheet.rows.findIndex((row) => row.id === id);
 	}
@@ -192,7 +213,7 @@ export class Draft {
 			delete copy.bills;
 			delete copy.stageLineId;
 		}
-		this.sheet.rows.splice(at + 1, 0, copy);
+		this.#step(() => this.sheet.rows.splice(at + 1, 0, copy));
 		return copy.id;
 	}
 
@@ -207,7 +228,7 @@ export class Draft {
 			id: index === 0 ? id : rowId(),
 			quantity: lines.length === 1 ? quantity : one.quantity
 		}));
-		this.sheet.rows.splice(at, 1, ...made);
+		this.#step(() => this.sheet.rows.splice(at, 1, ...made));
 		this.wanted = `rows.${id}.quantity`;
 	}
 
@@ -245,14 +266,16 @@ export class Draft {
 		const at = this.position(id);
 		const to = at + by;
 		if (at < 0 || to < 0 || to >= this.sheet.rows.length) return;
-		const [row] = this.sheet.rows.splice(at, 1);
-		this.sheet.rows.splice(to, 0, row!);
+		this.#step(() => {
+			const [row] = this.sheet.rows.splice(at, 1);
+			this.sheet.rows.splice(to, 0, row!);
+		});
 	}
 
 	/** Puts the rows into the order of the given ids. */
 	reorder(ids: string[]): void {
 		const rows = new Map(this.sheet.rows.map((row) => [row.id, row]));
-		this.sheet.rows = ids.flatMap((id) => rows.get(id) ?? []);
+		this.#step(() => (this.sheet.rows = ids.flatMap((id) => rows.get(id) ?? [])));
 	}
 
 	/** Removes a row and offers to bring it back. Returns the row the cursor goes to. */
@@ -260,8 +283,10 @@ export class Draft {
 		const at = this.position(id);
 		if (at < 0) return null;
 		const removed = $state.snapshot(this.sheet.rows[at]!) as SheetRow;
-		this.sheet.rows.splice(at, 1);
-		if (this.sheet.rows.length === 0) this.sheet.rows.push(blankLine(rowId()));
+		this.#step(() => {
+			this.sheet.rows.splice(at, 1);
+			if (this.sheet.rows.length === 0) this.sheet.rows.push(blankLine(rowId()));
+		});
 		if (!isBlank(removed)) {
 			const what =
 				removed.type === 'line' ? removed.description.trim().slice(0, 40) || 'Line' : 'Heading';
@@ -279,9 +304,11 @@ export class Draft {
 		const lines = linesFromCells(text, rowId, above);
 		if (!lines) return false;
 		const position = this.position(at);
-		const before = $state.snapshot(this.sheet.rows) as SheetRow[];
+		const before = this.#rows();
 		const replaced = above && isBlank(above) ? 1 : 0;
-		this.sheet.rows.splice(replaced ? position : position + 1, replaced, ...lines);
+		this.#step(() =>
+			this.sheet.rows.splice(replaced ? position : position + 1, replaced, ...lines)
+		);
 		notices.say(`${lines.length} ${lines.length === 1 ? 'line' : 'lines'} pasted.`, {
 			label: 'Undo',
 			run: () => (this.sheet.rows = before)

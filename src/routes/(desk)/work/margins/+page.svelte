@@ -19,6 +19,8 @@
 	<form
 		class="flex gap-y-2.5 gap-x-3.5 flex-wrap mb-3"
 		bind:this={form}
+		data-sveltekit-keepfocus
+		data-sveltekit-noscroll
 		onchange={() => form.requestSubmit()}
 	>
 		<label class="field"

@@ -1,14 +1,13 @@
 <script lang="ts">
 	import { filtersOf } from '$lib/ui/parts/filters';
 	import Plus from '@lucide/svelte/icons/plus';
-	import { goto } from '$app/navigation';
 	import { KIND_NAMES } from '$lib/core/words';
 	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
-	const { address, search } = filtersOf('/work/prices');
+	const { address, search, choose } = filtersOf('/work/prices');
 	let nothing = $derived(
 		data.total === 0 && !data.query.typed && !data.query.category && !data.query.archived
 	);
@@ -49,7 +48,7 @@
 				class="box flex-[1_1_200px] max-w-55"
 				aria-label="Category"
 				value={data.query.category}
-				onchange={(event) => goto(address({ category: event.currentTarget.value }))}
+				onchange={(event) => choose({ category: event.currentTarget.value })}
 			>
 				<option value="">all categories</option>
 				{#each data.categories as category (category)}<option value={category}>{category}</option
