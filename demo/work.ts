@@ -16,7 +16,7 @@ import { addJob, moveJob, type JobForm } from '../src/lib/server/services/jobs/j
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { recordPayment } from '../src/lib/server/services/money/payments';
 import { savePriceItem } from '../src/lib/server/services/prices/prices';
-import { prepareSending, sendByMail } from '../src/lib/server/services/invoices/send';
+import { prepareSending, sendByMail, sendByText } from '../src/lib/server/services/invoices/send';
 import { billStage } from '../src/lib/server/services/billing/stages';
 import { billJob } from '../src/lib/server/services/billing/toBill';
 import type { World } from '../src/lib/server/world';
@@ -155,9 +155,10 @@ export function pay(world: World, id: number, way: 'bank' | 'cash', key: string)
 
 export async function issueAndSend(world: World, draft: number): Promise<void> {
 	await issueInvoice(world, draft, loadDraft(world.db, draft).version);
-	const { to, subject, text } = prepareSending(world, draft);
-	if (!to) return;
-	sendByMail(world, draft, { key: 'demo', to, subject, text, copyToSelf: true });
+	const { to, subject, text, mobile, words } = prepareSending(world, draft);
+	if (to) sendByMail(world, draft, { key: 'demo', to, subject, text, copyToSelf: true });
+	else if (mobile) sendByText(world, draft, { key: 'demo', mobile, words });
+	else return;
 	await deliverDue(world);
 }
 

@@ -150,8 +150,8 @@ export const wrongOpenItems: Check = (file) => {
 		rowsOf<{ id: number }>(
 			file,
 			`select distinct document_id as id from trail where what in
-				('sent', 'delivered', 'linkCopied', 'downloaded', 'handedOver', 'theirs', 'opened',
-				'onStatement')`
+				('sent', 'delivered', 'linkCopied', 'downloaded', 'handedOver',
+				'texted', 'theirs', 'opened', 'onStatement')`
 		).map(({ id }) => id)
 	);
 	return rowsOf<Item>(

@@ -132,6 +132,7 @@ export const wrongMessages: Check = (file) => [
 		file,
 		`select d.number from trail t join documents d on d.id = t.document_id where t.what = 'delivered'
 			and not exists (select 1 from mails m where m.document_id = d.id and m.state in ('sent', 'unsure'))
+			and not exists (select 1 from texts x where x.document_id = d.id and x.state = 'sent')
 		group by d.id`
 	).map(({ number }) => `${number}: it was delivered, and no message of it is in the outbox`),
 	...rowsOf<{ id: number }>(

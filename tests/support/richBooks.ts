@@ -11,7 +11,11 @@ import { correctAsDraft } from '../../src/lib/server/services/invoices/correctio
 import { creditInvoice, creditPart } from '../../src/lib/server/services/invoices/creditNote';
 import { loadDraft, saveDraft } from '../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../src/lib/server/services/invoices/issue';
-import { prepareSending, sendByMail } from '../../src/lib/server/services/invoices/send';
+import {
+	prepareSending,
+	sendByMail,
+	sendByText
+} from '../../src/lib/server/services/invoices/send';
 import { addJob } from '../../src/lib/server/services/jobs/jobs';
 import { issueAndSend } from '../../src/lib/server/services/money/issueAndSend';
 import { openCheckout } from '../../src/lib/server/services/money/checkouts';
@@ -181,6 +185,11 @@ export async function richBooks(): Promise<RichBooks> {
 		key: 'send',
 		to: FIRM.email,
 		copyToSelf: false
+	});
+	sendByText(world, plain.id, {
+		key: 'text',
+		mobile: '07700900123',
+		words: 'Your invoice: {link}'
 	});
 	await deliverDue(world);
 	at('2027-01-10');

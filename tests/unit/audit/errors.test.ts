@@ -376,6 +376,7 @@ const ERRORS: [what: string, change: string, named?: RegExp][] = [
 		"update number_series set next = 8 where kind = 'invoice'",
 		/invoice numbers/
 	],
+	['a text gone', 'delete from texts where document_id = {plain}', /INV-0007/],
 	['a message gone', 'delete from mails where document_id = {late}', /INV-/],
 	['a message sent at no time', "update mails set sent_at = null where state = 'sent'", /message/]
 ];

@@ -9,6 +9,7 @@ const MESSAGE: MailMessage = {
 	messageId: '<one@axiometer.example>',
 	from: { name: 'Orrell Lime & Plaster', address: 'tamsin@orrell-lime.example' },
 	to: 'odile@post.example',
+	cc: '',
 	bcc: 'tamsin@orrell-lime.example',
 	subject: 'Invoice INV-7',
 	text: 'Hello',

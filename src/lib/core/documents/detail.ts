@@ -88,6 +88,14 @@ export interface DocumentDetail {
 	toPay: Minor;
 	refunded: Minor;
 	payments: PaymentRow[];
+	/** Texts that have not gone out, or were refused. */
+	texts: {
+		id: number;
+		to: string;
+		state: 'queued' | 'sent' | 'failed' | 'withdrawn';
+		attempts: number;
+		lastError: string;
+	}[];
 	mails: MailRow[];
 	trail: TrailEntry[];
 	creditedBy: { id: number; number: string | null; frozen: Frozen }[];

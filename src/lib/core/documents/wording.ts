@@ -38,6 +38,31 @@ export function documentMessage(frozen: Frozen, number: string, payable: bigint)
 	};
 }
 
+/** What a text about it says. */
+export function documentText(frozen: Frozen, number: string, payable: bigint): string {
+	const what = frozen.kind === 'creditNote' ? 'Credit note' : 'Invoice';
+	const due = frozen.kind === 'creditNote' ? '' : `, due ${displayDate(frozen.dueDate)}`;
+	return `${what} ${number} from ${sellerName(frozen)}: ${displayPounds(payable)}${due}. ${LINK_PLACEHOLDER}`;
+}
+
+/** What fits into a text in its 7-bit alphabet (3GPP TS 23.038); those of the second row take two places. */
+const ONE = /^[@£$¥èéùìòÇ\nØø\rÅåΔ_ΦΓΛΩΠΨΣΘΞÆæßÉ !"#¤%&'()*+,\-./0-9:;<=>?¡A-ZÄÖÑÜ§¿a-zäöñüà]$/;
+const TWO = /^[\f^{}\\[~\]|€]$/;
+
+/** Into how many parts a text goes: 160 places in one, 153 in each of several; 70 and 67 in any other alphabet. */
+export function textParts(text: string): number {
+	let places = 0;
+	let wide = false;
+	for (const letter of text) {
+		if (ONE.test(letter)) places += 1;
+		else if (TWO.test(letter)) places += 2;
+		else wide = true;
+	}
+	if (wide) places = text.length;
+	const [single, each] = wide ? [70, 67] : [160, 153];
+	return places <= single ? Math.max(1, Math.ceil(places / single)) : Math.ceil(places / each);
+}
+
 export function receiptMessage(
 	frozen: Frozen,
 	number: string,

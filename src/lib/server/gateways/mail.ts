@@ -5,6 +5,8 @@ export interface MailMessage {
 	messageId: string;
 	from: { name: string; address: string };
 	to: string;
+	/** Others who get it openly. */
+	cc: string;
 	bcc: string;
 	subject: string;
 	text: string;
@@ -42,7 +44,11 @@ export function smtpGateway(url: string): MailGateway {
 			} as nodemailer.TransportOptions);
 			const progress = watchHandover(transport);
 			try {
-				await transport.sendMail({ ...message, bcc: message.bcc || undefined });
+				await transport.sendMail({
+					...message,
+					cc: message.cc || undefined,
+					bcc: message.bcc || undefined
+				});
 				return { state: 'sent' };
 			} catch (error) {
 				return classify(error as SmtpError, progress.handedOver);

@@ -36,7 +36,7 @@ export const KEYS: readonly KeyGroup[] = [
 			['3/11, 3 nov', 'a day; the year is the one that is nearest'],
 			['fri', 'the next Friday'],
 			['+14', 'fourteen days from today'],
-			['↓', 'open the calendar']
+			['Alt ↓', 'open the calendar']
 		]
 	}
 ];

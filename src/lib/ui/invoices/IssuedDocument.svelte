@@ -4,7 +4,7 @@
 	import Form from '../parts/Form.svelte';
 	import { formatDecimal, min } from '$lib/core/money/decimal';
 	import { leftToDeduct as leftToDeductOn } from '$lib/core/settlement/position';
-	import { onMount } from 'svelte';
+	import { onMount, type ComponentProps } from 'svelte';
 	import { page } from '$app/state';
 	import { displayDate, londonDate } from '$lib/core/calendar/conversion';
 	import { statementDeadline } from '$lib/core/calendar/manipulation';
@@ -28,7 +28,7 @@
 
 	interface Props {
 		document: DocumentDetail;
-		sending: { to: string; subject: string; text: string; copyToSelf: boolean; ownAddress: string };
+		sending: ComponentProps<typeof SendForm>['sending'];
 	}
 	let { document, sending }: Props = $props();
 	type Doing = 'send' | 'pay' | 'credit' | null;
@@ -255,7 +255,7 @@
 		</p>{/if}
 	{#if document.claim}<LateCharge number={document.number} claim={document.claim} />{/if}
 
-	<Messages mails={document.mails} />
+	<Messages mails={document.mails} texts={document.texts} />
 
 	<div
 		class="columns grid grid-cols-[minmax(0,1fr)_372px] gap-y-4.5 gap-x-5.5 items-start max-[1050px]:grid-cols-1"

@@ -5,7 +5,8 @@
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 
-	let { mails }: { mails: DocumentDetail['mails'] } = $props();
+	let { mails, texts }: Pick<DocumentDetail, 'mails' | 'texts'> = $props();
+	let late = $derived(texts.filter((text) => text.state === 'failed' || text.attempts > 0));
 	let troubled = $derived(
 		mails.filter(
 			(mail) => mail.state !== 'sent' && !(mail.state === 'queued' && mail.attempts === 0)
@@ -53,5 +54,24 @@
 				<button class="button">It did arrive</button>
 			</Form>
 		{/if}
+	</div>
+{/each}
+{#each late as text (text.id)}
+	<div
+		class="panel flex gap-3 items-center py-2.5 px-3.5 mb-3 border-[1.5px] border-(--oxide) flex-wrap"
+		role="status"
+	>
+		<TriangleAlert size={20} aria-hidden="true" />
+		<p class="flex-[1_1_260px]">
+			<b
+				>The text to {text.to}
+				{text.state === 'failed' ? 'was refused' : 'has not gone out yet'}.</b
+			>
+			Because: {text.lastError}.
+			{#if text.state === 'queued'}It is kept and tried again.{/if}
+		</p>
+		{#if text.state === 'failed'}<Form action="?/textAgain" hidden={{ text: text.id }}>
+				<button class="button">Send it again</button>
+			</Form>{/if}
 	</div>
 {/each}

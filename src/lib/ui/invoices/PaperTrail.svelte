@@ -8,8 +8,9 @@
 		begun: 'You began it',
 		issued: 'You issued it',
 		sent: 'You e-mailed it',
-		delivered: 'The mail server took it',
-		notDelivered: 'The e-mail did not arrive',
+		texted: 'You sent the link by text to',
+		delivered: 'It is on its way',
+		notDelivered: 'It did not arrive',
 		linkCopied: 'You copied the link',
 		downloaded: 'You downloaded the PDF',
 		handedOver: 'You handed it over',
@@ -55,7 +56,7 @@
 	function detail(what: string, text: string): string {
 		if (what !== 'delivered') return text;
 		const [kind, ...rest] = text.split(':');
-		return `${{ receipt: 'receipt', paidNotice: 'notice', invoice: 'invoice', creditNote: 'credit note', reminder: 'reminder' }[kind ?? ''] ?? kind} to ${rest.join(':')}`;
+		return `${{ receipt: 'receipt', paidNotice: 'notice', invoice: 'invoice', creditNote: 'credit note', reminder: 'reminder', text: 'text' }[kind ?? ''] ?? kind} to ${rest.join(':')}`;
 	}
 </script>
 

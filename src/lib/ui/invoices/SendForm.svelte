@@ -1,13 +1,25 @@
-<!-- Sending: by mail with the PDF, by link, by download, or handed over. -->
+<!-- Sending: by e-mail with the PDF, by text, by link, by download, or handed over. -->
 <script lang="ts">
 	import Form from '../parts/Form.svelte';
 	import Link2 from '@lucide/svelte/icons/link-2';
+	import { LINK_PLACEHOLDER, textParts } from '$lib/core/documents/wording';
+	import { counted } from '$lib/core/words';
 	import Field from '../parts/Field.svelte';
+	import Fold from '../parts/Fold.svelte';
 	import PanelForm from '../parts/PanelForm.svelte';
 	import { notices } from '../parts/notices.svelte';
 
 	interface Props {
-		sending: { to: string; subject: string; text: string; copyToSelf: boolean; ownAddress: string };
+		sending: {
+			to: string;
+			subject: string;
+			text: string;
+			copyToSelf: boolean;
+			ownAddress: string;
+			/** The customer's mobile number, and what a text says; empty where none is known. */
+			mobile: string;
+			words: string;
+		};
 		link: string;
 		id: number;
 		onclose: () => void;
@@ -15,6 +27,9 @@
 	let { sending, link, id, onclose }: Props = $props();
 	// svelte-ignore state_referenced_locally
 	let to = $state(sending.to);
+	// svelte-ignore state_referenced_locally
+	let words = $state(sending.words);
+	let texted = $derived(words.replaceAll(LINK_PLACEHOLDER, link));
 
 	async function copyLink() {
 		try {
@@ -36,18 +51,31 @@
 </script>
 
 <section
-	class="panel py-4.5 px-5 mb-3.5 grid grid-cols-[minmax(0,1fr)_280px] gap-7 phone:grid-cols-1"
+	class="panel py-4.5 px-5 mb-3.5 grid grid-cols-[minmax(0,1fr)_320px] gap-7 max-[900px]:grid-cols-1"
 	aria-label="Send"
 >
 	<PanelForm
 		action="?/send"
 		submit="Send it with the PDF"
-		done="It is on its way."
+		done="Sent to {to}."
 		first={to ? 'button.filled' : '[name="to"]'}
 		{onclose}
 		class="gap-2.5"
 	>
-		<Field label="To" name="to" bind:value={to} inputmode="email" autocomplete="off" />
+		<Field
+			label="To"
+			name="to"
+			bind:value={to}
+			inputmode="email"
+			autocomplete="off"
+			hint="Several addresses with commas between."
+		/>
+		<Field
+			label="Copy to (cc), where others may see it"
+			name="cc"
+			inputmode="email"
+			autocomplete="off"
+		/>
 		<Field label="Subject" name="subject" value={sending.subject} />
 		<Field label={'Message; {link} becomes the link'} name="text" rows={9} value={sending.text} />
 		{#if sending.ownAddress}<label class="check"
@@ -56,6 +84,25 @@
 	</PanelForm>
 	<div class="other grid gap-2.5 content-start">
 		<h2>Or another way</h2>
+		<Fold label="By text">
+			<Form
+				class="grid gap-2.5"
+				action="?/text"
+				keyed
+				done="The text is on its way."
+				ondone={onclose}
+			>
+				<Field label="Mobile number" name="mobile" type="tel" value={sending.mobile} />
+				<Field
+					label={'Text; {link} becomes the link'}
+					name="words"
+					rows={4}
+					bind:value={words}
+					hint="{counted(texted.length, 'letter')}, {counted(textParts(texted), 'part')}"
+				/>
+				<button class="button">Send the text</button>
+			</Form>
+		</Fold>
 		<p class="link mono wrap-anywhere text-[0.85rem] select-all">{link}</p>
 		<button class="button" onclick={copyLink}
 			><Link2 size={18} aria-hidden="true" />Copy the link</button

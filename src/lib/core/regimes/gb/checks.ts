@@ -59,3 +59,7 @@ export function isAccountNumber(text: string): boolean {
 function compact(text: string): string {
 	return text.replace(/[\s.-]/g, '').toUpperCase();
 }
+
+/** A British mobile number, to which texts go. */
+export const isMobile = (phone: string): boolean =>
+	/^(\+44|0)7\d{9}$/.test(phone.replace(/[\s()-]/g, ''));

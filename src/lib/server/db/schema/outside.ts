@@ -20,6 +20,7 @@ export const mails = sqliteTable(
 		statementId: integer('statement_id').references(() => statements.id),
 		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
 		to: text('to').notNull(),
+		cc: text('cc').notNull().default(''),
 		bcc: text('bcc').notNull().default(''),
 		subject: text('subject').notNull(),
 		text: text('text').notNull(),
@@ -49,6 +50,7 @@ export const texts = sqliteTable(
 	{
 		id: integer('id').primaryKey({ autoIncrement: true }),
 		key: text('key').notNull().unique(),
+		documentId: integer('document_id').references(() => documents.id),
 		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
 		to: text('to').notNull(),
 		text: text('text').notNull(),
@@ -61,7 +63,8 @@ export const texts = sqliteTable(
 	},
 	(table) => [
 		index('texts_by_state').on(table.state, table.nextAttemptAt),
-		index('texts_by_chase').on(table.chaseMessageId)
+		index('texts_by_chase').on(table.chaseMessageId),
+		index('texts_by_document').on(table.documentId)
 	]
 );
 

@@ -11,6 +11,7 @@ import { loadBusiness } from '../business/settings';
 import { planPicker } from './plans';
 import { chargedFor, lateCharges, type Claim } from '../owed/lateCharges';
 import { allLateTerms, type LateTerms } from '../owed/lateTerms';
+import { isMobile } from '../../../core/regimes/gb/checks';
 import { inOrderOfUse } from '../customers/parts';
 import { leftToDeduct, stillToPay } from '../ledger/position';
 
@@ -263,8 +264,6 @@ export interface Reach {
 	/** Name and address on a letter. */
 	post: string;
 }
-
-const isMobile = (phone: string) => /^(\+44|0)7\d{9}$/.test(phone.replace(/[\s()-]/g, ''));
 
 function reachOf(db: Reader, payerIds: readonly number[]): Map<number, Reach> {
 	const rows = db

@@ -1,4 +1,5 @@
 // What belongs to a customer: standings over time, contacts, sites, and the record documents are made from.
+import { isMobile } from '../../../core/regimes/gb/checks';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { z } from 'zod';
 import type { CustomerRecord } from '../../../core/parties';
@@ -171,6 +172,21 @@ export function mailAddresses(db: Reader, customerId: number, choice: BillToChoi
 		.where(inArray(customers.id, ids))
 		.all();
 	return inOrderOfUse(ids, firms, people);
+}
+
+/** The mobile number of a customer, or of somebody there; empty where none is known. */
+export function mobileOf(db: Reader, customerId: number): string {
+	const row = db
+		.select({ phone: customers.phone })
+		.from(customers)
+		.where(eq(customers.id, customerId))
+		.get();
+	const people = db
+		.select({ phone: contacts.phone })
+		.from(contacts)
+		.where(eq(contacts.customerId, customerId))
+		.all();
+	return [row?.phone ?? '', ...people.map((one) => one.phone)].find(isMobile) ?? '';
 }
 
 /** Whose address comes first: whoever does invoices there, the firm itself, anybody else; bill-to before customer. */

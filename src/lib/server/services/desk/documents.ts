@@ -9,7 +9,7 @@ import { NotFoundError } from '../../../core/refusals';
 import { frozenFigures } from '../../../core/documents/frozen';
 import { frozenView } from '../../../core/documents/view';
 import { lateChargeOf } from '../owed/lateCharges';
-import { mailsOf } from '../messages/outbox';
+import { mailsOf, textsOf } from '../messages/outbox';
 import { promptStanding } from '../money/promptPayment';
 import { paymentsOf } from '../money/payments';
 import { stillToPay } from '../ledger/position';
@@ -55,6 +55,7 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		refunded: BigInt(item ? refundedOf(world, id) : 0),
 		payments: paymentsOf(world, id),
 		mails: mailsOf(world, id),
+		texts: textsOf(world, id),
 		trail: paperTrail(world, id),
 		creditedBy,
 		corrects,

@@ -1,21 +1,30 @@
 // Sending an issued document: by mail with its PDF, by link, on paper. Each way leaves its trace.
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
-import { documentMessage, type Message } from '../../../core/documents/wording';
+import {
+	documentMessage,
+	documentText,
+	LINK_PLACEHOLDER,
+	textParts,
+	type Message
+} from '../../../core/documents/wording';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { documents } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
-import { mailAddresses } from '../customers/parts';
+import { isMobile } from '../../../core/regimes/gb/checks';
+import { mailAddresses, mobileOf } from '../customers/parts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { frozenFigures } from '../../../core/documents/frozen';
-import { linkOf, queueMail } from '../messages/outbox';
+import { linkOf, queueMail, queueText } from '../messages/outbox';
 import { note } from '../trail/documents';
 
 export interface SendForm {
 	/** Names the press of the button. */
 	key: string;
 	to: string;
+	/** Others who get it openly; may be empty. */
+	cc?: string;
 	subject: string;
 	text: string;
 	copyToSelf: boolean;
@@ -23,11 +32,17 @@ export interface SendForm {
 
 /** Checks one or more addresses, with commas between. @throws FieldError */
 export function readAddresses(typed: string): string {
+	const read = readOptional(typed, 'to');
+	if (read === '') throw new FieldError({ to: 'Who should get it?' });
+	return read;
+}
+
+/** Checks addresses of the box of this name, which may be empty. @throws FieldError */
+export function readOptional(typed: string, box: 'to' | 'cc'): string {
 	const addresses = typed.split(/[,;\s]+/).filter(Boolean);
-	if (addresses.length === 0) throw new FieldError({ to: 'Who should get it?' });
-	if (addresses.length > 10) throw new FieldError({ to: 'At most ten addresses.' });
+	if (addresses.length > 10) throw new FieldError({ [box]: 'At most ten addresses.' });
 	const wrong = addresses.find((address) => !z.email().safeParse(address).success);
-	if (wrong) throw new FieldError({ to: `“${wrong.slice(0, 80)}” is no e-mail address.` });
+	if (wrong) throw new FieldError({ [box]: `“${wrong.slice(0, 80)}” is no e-mail address.` });
 	return addresses.join(', ');
 }
 
@@ -35,7 +50,13 @@ export function readAddresses(typed: string): string {
 export function prepareSending(
 	world: World,
 	documentId: number
-): Message & { to: string; copyToSelf: boolean; ownAddress: string } {
+): Message & {
+	to: string;
+	copyToSelf: boolean;
+	ownAddress: string;
+	mobile: string;
+	words: string;
+} {
 	const row = loadIssued(world.db, documentId);
 	const owner = loadBusiness(world.db);
 	const message = documentMessage(row.frozen, row.number, frozenFigures(row.frozen).payable);
@@ -43,7 +64,9 @@ export function prepareSending(
 		...message,
 		to: mailAddresses(world.db, row.customerId, row.frozen.sheet)[0] ?? '',
 		copyToSelf: owner.copyToSelf && owner.email !== '',
-		ownAddress: owner.email
+		ownAddress: owner.email,
+		mobile: mobileOf(world.db, row.customerId),
+		words: documentText(row.frozen, row.number, frozenFigures(row.frozen).payable)
 	};
 }
 
@@ -68,19 +91,27 @@ export function sendInTransaction(
 	form: SendForm
 ): void {
 	const to = readAddresses(form.to);
+	const cc = readOptional(form.cc ?? '', 'cc');
+	const message = readMessage(form);
+	const queued = queueIssued(tx, world, documentId, {
+		key: `send:${documentId}:${form.key}`,
+		to,
+		cc,
+		message,
+		copyToSelf: form.copyToSelf,
+		who: 'you'
+	});
+	if (!queued) throw new RefusedError('They wrote it themselves, so it is not sent to them.');
+}
+
+/** What the owner made of the message. @throws FieldError */
+export function readMessage(form: Message): Message {
 	const subject = form.subject.trim();
 	if (subject === '') throw new FieldError({ subject: 'A subject is needed.' });
 	if (subject.length > 300) throw new FieldError({ subject: 'At most 300 characters.' });
 	if (form.text.trim() === '') throw new FieldError({ text: 'Write a line or two.' });
 	if (form.text.length > 20_000) throw new FieldError({ text: 'At most 20,000 characters.' });
-	const queued = queueIssued(tx, world, documentId, {
-		key: `send:${documentId}:${form.key}`,
-		to,
-		message: { subject, text: form.text },
-		copyToSelf: form.copyToSelf,
-		who: 'you'
-	});
-	if (!queued) throw new RefusedError('They wrote it themselves, so it is not sent to them.');
+	return { subject, text: form.text };
 }
 
 interface IssuedMail {
@@ -88,6 +119,7 @@ interface IssuedMail {
 	key: string;
 	/** Absent: the customer's own address for this document. */
 	to?: string;
+	cc?: string;
 	/** Absent: the words a document goes out with. */
 	message?: Message;
 	/** Absent: as the settings say. */
@@ -117,13 +149,45 @@ export function queueIssued(
 		kind,
 		documentId,
 		to,
+		cc: given.cc ?? '',
 		bcc: (given.copyToSelf ?? owner.copyToSelf) ? owner.email : '',
 		...message,
 		link: linkOf(tx, world, documentId),
 		attachPdf: true
 	});
-	if (fresh) note(tx, { documentId, at: world.clock.now(), who, what: 'sent', detail: to });
+	const detail = [to, given.cc].filter(Boolean).join(', ');
+	if (fresh) note(tx, { documentId, at: world.clock.now(), who, what: 'sent', detail });
 	return true;
+}
+
+/** Parts a text may come to; longer ones belong into a mail. */
+const MOST_PARTS = 5;
+
+/**
+ * Sends the link of an issued document by text. The same key again changes nothing.
+ * @throws FieldError
+ */
+export function sendByText(
+	world: World,
+	documentId: number,
+	form: { key: string; mobile: string; words: string }
+): void {
+	const problems: Record<string, string> = {};
+	const to = form.mobile.replace(/[\s()-]/g, '');
+	if (!isMobile(to)) problems.mobile = 'A mobile number, such as 07700 900123.';
+	if (!form.words.includes(LINK_PLACEHOLDER))
+		problems.words = `Keep ${LINK_PLACEHOLDER}: it becomes the link.`;
+	writeAtOnce(world.db, (tx) => {
+		const { frozen } = loadIssued(tx, documentId);
+		if (frozen.sheet.selfBilled)
+			throw new RefusedError('They wrote it themselves, so it is not sent to them.');
+		const text = form.words.trim().replaceAll(LINK_PLACEHOLDER, linkOf(tx, world, documentId));
+		if (textParts(text) > MOST_PARTS) problems.words = 'Too long for a text: send it by e-mail.';
+		if (Object.keys(problems).length) throw new FieldError(problems);
+		const key = `text:${documentId}:${form.key}`;
+		if (queueText(tx, world, { key, documentId, to, text }))
+			note(tx, { documentId, at: world.clock.now(), who: 'you', what: 'texted', detail: to });
+	});
 }
 
 /** Notes that it went another way than by mail. */

@@ -1,5 +1,6 @@
 // What the sheet needs to begin: the draft, both parties, and the number that comes next.
 import { isNotNull } from 'drizzle-orm';
+import { documentMessage, type Message } from '../../../core/documents/wording';
 import { formatNumber } from '../../../core/documents/numbers';
 import type { Reader } from '../../db/connection';
 import { documents } from '../../db/schema';
@@ -41,4 +42,13 @@ const numberTaken = (db: Reader) =>
 export function draftPreview(world: World, id: number): FrozenDraft | null {
 	const draft = loadDraft(world.db, id);
 	return previewDraft(draft.sheet, sheetContext(world.db, draft.sheet, world.clock.today()));
+}
+
+/** The message a draft would go out with, were it issued now; null where it is not ready. */
+export function draftMessage(world: World, id: number): (Message & { number: string }) | null {
+	const drafted = draftPreview(world, id);
+	if (!drafted) return null;
+	const series = loadSeries(world.db, 'invoice');
+	const number = formatNumber(series.pattern, series.next, world.clock.today().slice(0, 4));
+	return { ...documentMessage(drafted.frozen, number, drafted.figures.payable), number };
 }

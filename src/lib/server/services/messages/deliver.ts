@@ -56,6 +56,7 @@ async function deliverOne(
 			address: owner.email || 'no-reply@axiometer.example'
 		},
 		to: mail.to,
+		cc: mail.cc,
 		bcc: mail.bcc,
 		subject: mail.subject,
 		text: mail.text,
@@ -126,9 +127,17 @@ async function deliverTexts(world: World, reminders: Reminders): Promise<void> {
 				.set({ attempts, ...values })
 				.where(eq(texts.id, text.id))
 				.run();
-		if (outcome.state === 'sent') set({ state: 'sent', sentAt: now, lastError: '' });
-		else if (outcome.state === 'refused') set({ state: 'failed', lastError: outcome.reason });
-		else
+		const noted = (what: 'delivered' | 'notDelivered', detail: string) => {
+			if (text.documentId)
+				note(world.db, { documentId: text.documentId, at: now, who: 'axiometer', what, detail });
+		};
+		if (outcome.state === 'sent') {
+			set({ state: 'sent', sentAt: now, lastError: '' });
+			noted('delivered', `text:${to}`);
+		} else if (outcome.state === 'refused') {
+			set({ state: 'failed', lastError: outcome.reason });
+			noted('notDelivered', `${to}: ${outcome.reason}`);
+		} else
 			set({
 				lastError: outcome.reason,
 				nextAttemptAt: now + (RETRY_AFTER[Math.min(text.attempts, RETRY_AFTER.length - 1)] ?? 0)

@@ -1,7 +1,7 @@
 // Next moves of messages: documents that did not reach anybody.
-import { and, desc, eq, gt, inArray, isNull, or } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm';
 import { moneyOf, MOST_MOVES, notReached, type Move } from '../../../core/moves';
-import { documents, mails, openItems } from '../../db/schema';
+import { documents, mails, openItems, texts } from '../../db/schema';
 import type { World } from '../../world';
 
 export function documentsNotReached(world: World): Move[] {
@@ -30,7 +30,25 @@ export function documentsNotReached(world: World): Move[] {
 		.orderBy(desc(openItems.toPay))
 		.limit(MOST_MOVES)
 		.all();
-	return rows.map((row) => ({
+	const texted = world.db
+		.select({
+			id: sql<number>`-${texts.id}`,
+			documentId: texts.documentId,
+			to: texts.to,
+			state: sql<'failed'>`'failed'`,
+			error: texts.lastError,
+			number: documents.number,
+			toPay: openItems.toPay,
+			payerId: openItems.payerId,
+			dueDate: openItems.dueDate
+		})
+		.from(texts)
+		.innerJoin(documents, eq(documents.id, texts.documentId))
+		.innerJoin(openItems, eq(openItems.documentId, documents.id))
+		.where(and(eq(texts.state, 'failed'), gt(openItems.toPay, 0)))
+		.limit(MOST_MOVES)
+		.all();
+	return [...rows, ...texted].map((row) => ({
 		id: `mail:${row.id}`,
 		amount: row.toPay === null ? null : BigInt(row.toPay),
 		...(row.payerId !== null && row.dueDate !== null && row.documentId !== null

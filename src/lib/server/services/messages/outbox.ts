@@ -1,5 +1,5 @@
 // The outbox: messages are written in the transaction that causes them; delivering them comes after it.
-import { and, asc, eq, or } from 'drizzle-orm';
+import { and, asc, eq, ne, or } from 'drizzle-orm';
 import { fillMessage } from '../../documents/mailBody';
 import type { Reader } from '../../db/connection';
 import { documents, mails, texts } from '../../db/schema';
@@ -16,6 +16,7 @@ export interface ToQueue {
 	statementId?: number;
 	chaseMessageId?: number;
 	to: string;
+	cc?: string;
 	bcc?: string;
 	subject: string;
 	text: string;
@@ -40,6 +41,7 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 			statementId: mail.statementId ?? null,
 			chaseMessageId: mail.chaseMessageId ?? null,
 			to: mail.to,
+			cc: mail.cc ?? '',
 			bcc: mail.bcc ?? '',
 			// A line break in a subject could smuggle in a header.
 			subject: mail.subject.replace(/[\r\n]+/g, ' '),
@@ -59,17 +61,21 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 export interface TextToQueue {
 	/** Names the cause: the same key again queues nothing. */
 	key: string;
-	chaseMessageId: number;
+	chaseMessageId?: number;
+	documentId?: number;
 	to: string;
 	text: string;
 }
 
-export function queueText(tx: Reader, world: World, text: TextToQueue): void {
+/** @returns whether it is new */
+export function queueText(tx: Reader, world: World, text: TextToQueue): boolean {
 	const now = world.clock.now();
-	tx.insert(texts)
+	const result = tx
+		.insert(texts)
 		.values({ ...text, state: 'queued', nextAttemptAt: now, createdAt: now })
 		.onConflictDoNothing()
 		.run();
+	return result.changes > 0;
 }
 
 /** Sends a message that failed, or of which it is not known whether it went, once more: the owner asked. */
@@ -97,6 +103,31 @@ export function sendTextAgain(world: World, chaseMessageId: number): void {
 		.set({ state: 'queued', nextAttemptAt: world.clock.now(), attempts: 0 })
 		.where(and(eq(texts.chaseMessageId, chaseMessageId), eq(texts.state, 'failed')))
 		.run();
+}
+
+/** Sends a text about a document that was refused once more: the owner asked. */
+export function sendDocumentTextAgain(world: World, documentId: number, textId: number): void {
+	world.db
+		.update(texts)
+		.set({ state: 'queued', nextAttemptAt: world.clock.now(), attempts: 0 })
+		.where(and(eq(texts.id, textId), eq(texts.documentId, documentId), eq(texts.state, 'failed')))
+		.run();
+}
+
+/** Texts about a document that have not gone out, or were refused. */
+export function textsOf(world: World, documentId: number) {
+	return world.db
+		.select({
+			id: texts.id,
+			to: texts.to,
+			state: texts.state,
+			attempts: texts.attempts,
+			lastError: texts.lastError
+		})
+		.from(texts)
+		.where(and(eq(texts.documentId, documentId), ne(texts.state, 'sent')))
+		.orderBy(asc(texts.id))
+		.all();
 }
 
 /** The owner looked and says that it did arrive. */

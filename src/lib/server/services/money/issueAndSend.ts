@@ -1,10 +1,12 @@
 // The press that issues, uses what the payer has in hand, and sends: all of it in the transaction that issues, or none.
-import { FieldError } from '../../../core/refusals';
+import type { Message } from '../../../core/documents/wording';
+import { eq } from 'drizzle-orm';
 import type { Transaction } from '../../db/connection';
+import { documents } from '../../db/schema';
 import type { World } from '../../world';
 import { issueInvoice } from '../invoices/issue';
 import type { Issued } from '../invoices/issuing';
-import { queueIssued, readAddresses } from '../invoices/send';
+import { queueIssued, readAddresses, readMessage, readOptional } from '../invoices/send';
 import { inHandOf } from '../ledger/inHand';
 import { openItemOf } from '../ledger/openInvoices';
 import { advancesFor, applyInTransaction, moveCorrected } from './useInHand';
@@ -12,6 +14,9 @@ import { advancesFor, applyInTransaction, moveCorrected } from './useInHand';
 export interface IssueWish {
 	/** Addresses as typed; null: it is not sent now. */
 	sendTo: string | null;
+	cc?: string;
+	/** The message as the owner made it, with the number it was to have; absent: as documents go out. */
+	message?: (Message & { number: string }) | undefined;
 	copyToSelf: boolean;
 	/** Uses what the payer has in hand for it. */
 	useInHand: boolean;
@@ -25,10 +30,11 @@ export async function issueAndSend(
 	world: World,
 	id: number,
 	version: number,
-	{ sendTo, copyToSelf, useInHand }: IssueWish
+	{ sendTo, cc, message, copyToSelf, useInHand }: IssueWish
 ): Promise<Issued> {
 	const to = sendTo === null ? null : readAddresses(sendTo);
-	if (to === '') throw new FieldError({ to: 'Who should get it?' });
+	const copies = readOptional(cc ?? '', 'cc');
+	const words = to !== null && message ? readMessage(message) : undefined;
 	const advances = useInHand ? advancesFor : undefined;
 	const after = (tx: Transaction) => {
 		moveCorrected(tx, world, id);
@@ -39,9 +45,28 @@ export async function issueAndSend(
 			queueIssued(tx, world, id, {
 				key: `send:${id}:with-issue`,
 				to,
+				cc: copies,
+				...(words && message ? { message: withNumber(tx, id, words, message.number) } : {}),
 				copyToSelf,
 				who: 'you'
 			});
 	};
 	return issueInvoice(world, id, version, { after, ...(advances ? { advances } : {}) });
+}
+
+/** The words with the number it really got, where another document took the expected one meanwhile. */
+function withNumber(
+	tx: Transaction,
+	id: number,
+	{ subject, text }: Message,
+	expected: string
+): Message {
+	const row = tx
+		.select({ number: documents.number })
+		.from(documents)
+		.where(eq(documents.id, id))
+		.get();
+	const number = row?.number ?? expected;
+	const put = (words: string) => (expected ? words.replaceAll(expected, number) : words);
+	return { subject: put(subject), text: put(text) };
 }

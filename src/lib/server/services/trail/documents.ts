@@ -8,6 +8,7 @@ export type TrailWhat =
 	| 'begun'
 	| 'issued'
 	| 'sent'
+	| 'texted'
 	| 'delivered'
 	| 'notDelivered'
 	| 'linkCopied'
@@ -55,6 +56,7 @@ export type TrailWhat =
 /** After any of these the customer has the document, or has seen what it asks for. */
 const REACHED: ReadonlySet<TrailWhat> = new Set([
 	'sent',
+	'texted',
 	'delivered',
 	'linkCopied',
 	'downloaded',

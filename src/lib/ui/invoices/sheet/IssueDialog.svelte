@@ -4,6 +4,8 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { pressKey } from '../../parts/keys';
+	import Field from '../../parts/Field.svelte';
+	import Fold from '../../parts/Fold.svelte';
 	import AskBusiness from '../../business/AskBusiness.svelte';
 	import type { Draft, DraftPage } from './draft.svelte';
 	import ProblemList from './ProblemList.svelte';
@@ -33,6 +35,11 @@
 
 	let wasOpen = false;
 	let to = $state('');
+	let cc = $state('');
+	/** The message it goes out with, once it is there; changed or not. */
+	let standard = $state<{ subject: string; text: string; number: string } | null>(null);
+	let written = $state<{ subject: string; text: string } | null>(null);
+	let fields = $state<Record<string, string>>({});
 	let copy = $state(true);
 	let busy = $state<'send' | 'issue' | 'tryOut' | null>(null);
 	let message = $state('');
@@ -58,12 +65,20 @@
 	$effect(() => {
 		if (open && !wasOpen) {
 			to = draft.mailTo;
+			cc = '';
+			standard = written = null;
+			fields = {};
 			message = '';
 			done = '';
 			inHand = 0;
-			void fetch(`/billing/${draft.id}/api/in-hand`)
+			void flush()
+				.then(() => fetch(`/billing/${draft.id}/api/in-hand`))
 				.then((response) => response.json())
-				.then((answer) => (inHand = Number(answer.inHand) || 0))
+				.then((answer) => {
+					inHand = Number(answer.inHand) || 0;
+					standard = answer.message;
+					written = answer.message && { ...answer.message };
+				})
 				.catch(() => undefined);
 		}
 		wasOpen = open;
@@ -87,13 +102,22 @@
 		});
 	}
 
+	let changed = $derived(
+		written !== null && (written.subject !== standard?.subject || written.text !== standard?.text)
+	);
+
 	async function issue(send: boolean) {
 		busy = send ? 'send' : 'issue';
 		message = '';
+		fields = {};
 		const response = await post(() => ({
 			action: 'issue',
 			version: version(),
 			sendTo: send ? to : null,
+			cc: send ? cc : '',
+			...(send && written && standard && changed
+				? { message: { ...written, number: standard.number } }
+				: {}),
 			copyToSelf: copy,
 			useCredit: inHand > 0 && useCredit
 		}));
@@ -101,7 +125,10 @@
 		if (!response) return;
 		const answer = await response.json().catch(() => null);
 		if (response.ok) onissued(answer.id, send);
-		else message = answer?.message ?? 'That did not work. Nothing was issued.';
+		else {
+			fields = answer?.fields ?? {};
+			message = answer?.message ?? 'That did not work. Nothing was issued.';
+		}
 	}
 
 	async function tryOut() {
@@ -153,16 +180,47 @@
 					void issue(!theirs);
 				}}
 			>
-				{#if !theirs}<label class="field"
-						><span class="name">E-mail it to</span><input
-							class="box"
-							bind:value={to}
-							type="text"
-							inputmode="email"
-							autocomplete="off"
-							aria-invalid={message ? 'true' : undefined}
-						/></label
-					>{/if}
+				{#if !theirs}
+					<Field
+						label="E-mail it to"
+						name="to"
+						bind:value={to}
+						inputmode="email"
+						autocomplete="off"
+						error={fields.to}
+						hint="Several addresses with commas between."
+					/>
+					<Fold
+						label="Copies, and the message"
+						open={Boolean(fields.cc ?? fields.subject ?? fields.text)}
+					>
+						<div class="grid gap-2.5">
+							<Field
+								label="Copy to (cc), where others may see it"
+								name="cc"
+								bind:value={cc}
+								inputmode="email"
+								autocomplete="off"
+								error={fields.cc}
+							/>
+							{#if written}
+								<Field
+									label="Subject"
+									name="subject"
+									bind:value={written.subject}
+									error={fields.subject}
+								/>
+								<Field
+									label={'Message; {link} becomes the link'}
+									name="text"
+									rows={8}
+									bind:value={written.text}
+									error={fields.text}
+								/>
+							{/if}
+						</div>
+					</Fold>
+				{/if}
 				{#if ownAddress && !theirs}<label class="check"
 						><input type="checkbox" bind:checked={copy} /> A copy to me</label
 					>{/if}

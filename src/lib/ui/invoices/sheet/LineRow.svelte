@@ -50,7 +50,7 @@
 <!-- The keys work for the cells inside. -->
 <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
 <div
-	class="row group/row grid grid-cols-(--line-columns) gap-y-0 gap-x-1.5 items-start pt-1.25 pb-1 px-0 border-b border-b-(--hair) bg-(--sheet) tight:grid-cols-[26px_minmax(56px,0.6fr)_minmax(0,1fr)_minmax(88px,auto)] tight:[grid-template-areas:'grip_what_what_what'_'._more_more_more'_'._quantity_unit_price'_'._vat_tools_amount'] tight:py-2 tight:px-0 tight:gap-y-0.5 tight:gap-x-2 [&.current]:bg-(--tape-tint) [&.current]:shadow-[inset_0_-2px_var(--tape)] focus-within:bg-(--tape-tint) focus-within:shadow-[inset_0_-2px_var(--tape)] tight:[&>.what]:[grid-area:what] tight:[&_.line-box]:min-h-10"
+	class="row group/row grid grid-cols-(--line-columns) gap-y-0 gap-x-1.5 items-start pt-1.25 pb-1 px-0 border-b border-b-(--hair) bg-(--sheet) tight:grid-cols-[26px_minmax(56px,0.7fr)_minmax(0,1fr)_minmax(96px,1.1fr)] tight:[grid-template-areas:'grip_what_what_what'_'._more_more_tools'_'._quantity_unit_price'_'._vat_vat_amount'] tight:py-2 tight:px-0 tight:gap-y-0.5 tight:gap-x-2 [&.current]:bg-(--tape-tint) [&.current]:shadow-[inset_0_-2px_var(--tape)] focus-within:bg-(--tape-tint) focus-within:shadow-[inset_0_-2px_var(--tape)] tight:[&>.what]:[grid-area:what] tight:[&_.line-box]:min-h-10"
 	class:current
 	role="group"
 	aria-label="Line {number}"

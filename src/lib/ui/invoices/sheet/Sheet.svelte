@@ -174,7 +174,7 @@
 		<h1 class="text-[1.65rem] wrap-anywhere">{title}</h1>
 		<span class="tag numbers" role="status" data-state={save.state}>{saved}</span>
 		<span class="flex-1 phone:hidden"></span>
-		<button class="button plain phone:flex-[0]" onclick={discard}>Throw away</button>
+		<button class="button plain whitespace-nowrap" onclick={discard}>Throw away</button>
 		<a
 			class="button phone:flex-1"
 			href="/billing/{draft.id}/preview"

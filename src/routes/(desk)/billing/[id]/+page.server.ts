@@ -12,11 +12,20 @@ import { creditPart } from '$lib/server/services/invoices/creditNote';
 import { documentDetail, documentState } from '$lib/server/services/desk/documents';
 import { chargeLate } from '$lib/server/services/owed/lateCharges';
 import { deliverDue } from '$lib/server/clockwork/delivery';
-import { markArrived, sendAgain } from '$lib/server/services/messages/outbox';
+import {
+	markArrived,
+	sendAgain,
+	sendDocumentTextAgain
+} from '$lib/server/services/messages/outbox';
 import { recordPayment } from '$lib/server/services/money/payments';
 import { creditPrompt } from '$lib/server/services/money/promptPayment';
 import { undoPayment } from '$lib/server/services/money/undo';
-import { noteHandedOver, prepareSending, sendByMail } from '$lib/server/services/invoices/send';
+import {
+	noteHandedOver,
+	prepareSending,
+	sendByMail,
+	sendByText
+} from '$lib/server/services/invoices/send';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {
@@ -43,13 +52,23 @@ export const actions: Actions = {
 	send: (event) =>
 		act(
 			event,
-			z.object({ ...press, to: box, subject: box, text: box, copyToSelf: tick }),
+			z.object({ ...press, to: box, cc: box, subject: box, text: box, copyToSelf: tick }),
 			async (values, world) => {
 				sendByMail(world, idOf(event.params.id), values);
 				// The first try follows at once; where it fails the outbox goes on trying.
 				await deliverDue(world);
 			}
 		),
+	text: (event) =>
+		act(event, z.object({ ...press, mobile: box, words: box }), async (values, world) => {
+			sendByText(world, idOf(event.params.id), values);
+			await deliverDue(world);
+		}),
+	textAgain: (event) =>
+		act(event, z.object({ text: rowId }), async ({ text }, world) => {
+			sendDocumentTextAgain(world, idOf(event.params.id), text);
+			await deliverDue(world);
+		}),
 	again: (event) =>
 		act(event, mailOf, async ({ mail }, world) => {
 			sendAgain(world, mail);

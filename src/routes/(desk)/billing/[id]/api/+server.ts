@@ -13,6 +13,14 @@ const doing = z.discriminatedUnion('action', [
 		action: z.literal('issue'),
 		version: z.number().int(),
 		sendTo: z.string().max(2000).nullable(),
+		cc: z.string().max(2000).default(''),
+		message: z
+			.object({
+				subject: z.string().max(1000),
+				text: z.string().max(50_000),
+				number: z.string().max(60)
+			})
+			.optional(),
 		copyToSelf: z.boolean(),
 		useCredit: z.boolean().default(false)
 	}),
@@ -49,6 +57,8 @@ export const POST: RequestHandler = ({ request, locals, params }) =>
 			case 'issue': {
 				const issued = await issueAndSend(world, id, wanted.version, {
 					sendTo: wanted.sendTo,
+					cc: wanted.cc,
+					message: wanted.message,
 					copyToSelf: wanted.copyToSelf,
 					useInHand: wanted.useCredit
 				});

@@ -1,0 +1,156 @@
+import { expect } from 'chai';
+import { eq } from 'drizzle-orm';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { documentText, textParts } from '../../../../src/lib/core/documents/wording';
+import { FieldError } from '../../../../src/lib/core/refusals';
+import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
+import { documents, mails, openItems, texts, trail } from '../../../../src/lib/server/db/schema';
+import { nextMoves } from '../../../../src/lib/server/services/desk/moves';
+import {
+	prepareSending,
+	sendByMail,
+	sendByText
+} from '../../../../src/lib/server/services/invoices/send';
+import { draftMessage } from '../../../../src/lib/server/services/invoices/sheetPage';
+import { sendDocumentTextAgain } from '../../../../src/lib/server/services/messages/outbox';
+import { issueAndSend } from '../../../../src/lib/server/services/money/issueAndSend';
+import { expectSoundBooks } from '../../../support/books';
+import { oneLine } from '../../../support/money';
+import { draftOf, HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../../support/world';
+
+let world: TestWorld;
+beforeEach(() => (world = makeWorld()));
+afterEach(() => {
+	expectSoundBooks(world.db);
+	world.end();
+});
+
+function fieldsOf(work: () => unknown): string[] {
+	try {
+		work();
+	} catch (problem) {
+		if (problem instanceof FieldError) return Object.keys(problem.fields);
+		throw problem;
+	}
+	return [];
+}
+const MAIL = { key: 'k', to: 'a@post.example', subject: 'S', text: 'T {link}', copyToSelf: false };
+const MOBILE = { ...HOUSEHOLD, phone: '07700 900 123' };
+
+describe('how many parts a text has', () => {
+	it('160 letters fit into one, 153 into each of several; some letters take two places, others make all wide', () => {
+		for (const [text, parts] of [
+			['', 1],
+			['a'.repeat(160), 1],
+			['a'.repeat(161), 2],
+			['a'.repeat(306), 2],
+			['a'.repeat(307), 3],
+			['€'.repeat(80), 1],
+			['€'.repeat(81), 2],
+			['£'.repeat(160), 1],
+			['’' + 'a'.repeat(69), 1],
+			['’' + 'a'.repeat(70), 2],
+			['’' + 'a'.repeat(134), 3]
+		] as const)
+			expect(textParts(text), `${text.slice(0, 2)} × ${text.length}`).to.equal(parts);
+	});
+});
+
+describe('sending an invoice', () => {
+	it('goes to several, with copies in the open; each box says what is wrong with it', async () => {
+		const { id } = await issued(world, HOUSEHOLD, oneLine('100'));
+		const wrong = (change: object) => fieldsOf(() => sendByMail(world, id, { ...MAIL, ...change }));
+		expect(wrong({ cc: 'nobody' })).to.deep.equal(['cc']);
+		expect(wrong({ to: '' })).to.deep.equal(['to']);
+		expect(wrong({ to: 'x@post.example, nobody' })).to.deep.equal(['to']);
+		expect(wrong({ cc: Array(11).fill('a@post.example').join() })).to.deep.equal(['cc']);
+		sendByMail(world, id, {
+			...MAIL,
+			to: 'a@post.example; b@post.example',
+			cc: 'site@post.example'
+		});
+		await deliverDue(world);
+		expect(world.sent[0]).to.include({
+			to: 'a@post.example, b@post.example',
+			cc: 'site@post.example',
+			bcc: ''
+		});
+		const said = world.db.select().from(trail).where(eq(trail.what, 'sent')).get()!;
+		expect(said.detail).to.equal('a@post.example, b@post.example, site@post.example');
+	});
+
+	it('with its issue, in the words it was given, with the number it really got', async () => {
+		const draft = draftOf(world, HOUSEHOLD, oneLine('100'));
+		const shown = draftMessage(world, draft.id)!;
+		expect(shown.number).to.equal('INV-0007');
+		expect(shown.subject).to.contain('INV-0007').and.to.contain('£120.00');
+		// Another one takes the number that was expected.
+		await issued(world, { ...HOUSEHOLD, name: 'First' }, oneLine('5'));
+		await issueAndSend(world, draft.id, draft.version, {
+			sendTo: 'a@post.example',
+			cc: 'b@post.example',
+			message: { ...shown, text: `Dear Odile, ${shown.number} is here: {link}` },
+			copyToSelf: false,
+			useInHand: false
+		});
+		const mail = world.db.select().from(mails).where(eq(mails.documentId, draft.id)).get()!;
+		expect(mail.subject).to.contain('INV-0008').and.not.to.contain('INV-0007');
+		expect(mail.text).to.contain('Dear Odile, INV-0008 is here: http');
+		expect(mail.cc).to.equal('b@post.example');
+	});
+
+	it('is not issued where a copy’s address or the message is wrong', async () => {
+		const draft = draftOf(world, HOUSEHOLD, oneLine('100'));
+		const wish = { sendTo: 'a@post.example', copyToSelf: false, useInHand: false };
+		const message = { subject: ' ', text: 'x', number: 'INV-0007' };
+		for (const [change, field] of [
+			[{ cc: 'nobody' }, 'cc'],
+			[{ message }, 'subject']
+		] as const) {
+			const problem = await issueAndSend(world, draft.id, draft.version, {
+				...wish,
+				...change
+			}).then(
+				() => null,
+				(error: FieldError) => error
+			);
+			expect(Object.keys(problem!.fields)).to.deep.equal([field]);
+		}
+		expect(world.db.select().from(documents).get()!.state).to.equal('draft');
+	});
+
+	it('by text: the link goes to the mobile once, is reached by it, and said to be where it is refused', async () => {
+		const { id, number } = await issued(world, MOBILE, oneLine('100'));
+		const { mobile, words } = prepareSending(world, id);
+		expect(mobile).to.equal('07700 900 123');
+		expect(words).to.equal(
+			`Invoice ${number} from Orrell Lime & Plaster: £120.00, due 8 Dec 2026. {link}`
+		);
+		const wrong = (change: object) =>
+			fieldsOf(() => sendByText(world, id, { key: 'k', mobile, words, ...change }));
+		expect(wrong({ mobile: '01632 960001' })).to.deep.equal(['mobile']);
+		expect(wrong({ words: 'without its link' })).to.deep.equal(['words']);
+		expect(wrong({ words: `${'a'.repeat(800)} {link}` })).to.deep.equal(['words']);
+		world.textAnswer = { state: 'refused', reason: 'no such number' };
+		sendByText(world, id, { key: 'k', mobile, words });
+		sendByText(world, id, { key: 'k', mobile, words });
+		await deliverDue(world);
+		expect(world.db.select().from(texts).all()).to.have.length(1);
+		const move = () => nextMoves(world).find((one) => one.title.includes('07700900123'));
+		expect(move()).to.include({ amount: 120_00n, brings: `invoice:${id}` });
+		world.textAnswer = { state: 'sent' };
+		sendDocumentTextAgain(world, id, world.db.select().from(texts).get()!.id);
+		await deliverDue(world);
+		expect(world.texts.at(-1)!.text).to.match(/£120\.00, due 8 Dec 2026\. http\S+\/p\/[\w-]{32}$/);
+		expect(move()).to.equal(undefined);
+		expect(world.db.select().from(openItems).get()!.reached).to.equal(true);
+	});
+});
+
+it('a text about a credit note asks for nothing', async () => {
+	const { id } = await issued(world, HOUSEHOLD, oneLine('100'));
+	const { frozen } = world.db.select().from(documents).where(eq(documents.id, id)).get()!;
+	expect(documentText({ ...frozen!, kind: 'creditNote' }, 'CN-1', 120_00n)).to.equal(
+		'Credit note CN-1 from Orrell Lime & Plaster: £120.00. {link}'
+	);
+});
