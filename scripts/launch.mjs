@@ -62,7 +62,7 @@ export async function launch({ demo = false, dev = false }) {
 			String(config.port),
 			'--strictPort'
 		]);
-	else run('Axiometer', ['build/index.js']);
+	else run('Axiometer', ['scripts/serve.mjs']);
 
 	for (let tries = 0; tries < 600; tries++) {
 		const up = await fetch(`http://${config.host}:${config.port}/health`).then(

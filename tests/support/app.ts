@@ -92,7 +92,7 @@ export async function runApp(
 		...extra
 	};
 	const commands = {
-		app: { args: ['build/index.js'], address: `${origin}/health` },
+		app: { args: ['scripts/serve.mjs'], address: `${origin}/health` },
 		mail: {
 			args: ['--import', 'tsx', 'stand-ins/mail/main.ts'],
 			address: `http://127.0.0.1:${inbox}/`

@@ -1,0 +1,28 @@
+// The app's server: what the build handles, compressed on its way out, and ended in order.
+import compression from 'compression';
+import { createServer } from 'node:http';
+import { handler } from '../build/handler.js';
+
+/** What is under way may finish before it ends; longer than this nobody waits. */
+const PATIENCE_MS = 30_000;
+
+const compress = compression();
+const server = createServer((request, response) =>
+	compress(request, response, () =>
+		handler(request, response, () => {
+			response.statusCode = 404;
+			response.end();
+		})
+	)
+);
+server.listen(Number(process.env.PORT ?? 3000), process.env.HOST ?? '0.0.0.0');
+
+for (const signal of ['SIGINT', 'SIGTERM'])
+	process.once(signal, () => {
+		server.close(() => {
+			process.emit('sveltekit:shutdown', signal);
+			process.exit(0);
+		});
+		server.closeIdleConnections();
+		setTimeout(() => server.closeAllConnections(), PATIENCE_MS).unref();
+	});
