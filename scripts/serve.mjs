@@ -1,7 +1,8 @@
 // The app's server: what the build handles, compressed on its way out, and ended in order.
 import compression from 'compression';
 import { createServer } from 'node:http';
-import { handler } from '../build/handler.js';
+
+const { handler } = await import(new URL('../build/handler.js', import.meta.url).href);
 
 /** What is under way may finish before it ends; longer than this nobody waits. */
 const PATIENCE_MS = 30_000;

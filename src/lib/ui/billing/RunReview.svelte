@@ -33,7 +33,7 @@
 					>{/each}
 				{#if invoice.noAddress}<span
 						class="note text-[0.906rem] border-l-3 border-l-(--tape) pl-2 mt-1"
-						>No mail address: it is issued and waits to be sent.</span
+						>No e-mail address: it is issued and waits to be sent.</span
 					>{/if}
 			</li>
 		{/each}

@@ -29,7 +29,7 @@
 					error={errors[`contacts.${index}.name`]}
 				/>
 				<Field
-					label="Gets"
+					label="What they get"
 					list="contact-roles"
 					placeholder="invoices, statements …"
 					name="contacts.{index}.role"

@@ -164,9 +164,7 @@
 				{/each}
 			</ul>
 			{#if decision.wouldChange.length}<span class="quiet"
-					>It would be different with: {decision.wouldChange
-						.map((one) => one[0]!.toLowerCase() + one.slice(1).replace(/\.$/, ''))
-						.join('; ')}.</span
+					>It would be different {decision.wouldChange.join(', or ')}.</span
 				>{/if}
 			<div class="quiet">{GB.rules[decision.rule]?.reference}</div>
 		</div>

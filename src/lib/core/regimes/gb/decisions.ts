@@ -20,7 +20,7 @@ export function decideReverseCharge(parties: Parties): Decision {
 			answer: false,
 			conclusion: 'No reverse charge, because you are not registered for VAT.',
 			reasons: [{ holds: false, text: 'You are registered for VAT' }],
-			wouldChange: ['It would be looked at again once you are registered for VAT.'],
+			wouldChange: ['if you were registered for VAT'],
 			rule: 'notRegistered'
 		};
 	}
@@ -42,13 +42,13 @@ export function decideReverseCharge(parties: Parties): Decision {
 			holds: parties.date >= REVERSE_CHARGE_FROM,
 			text: 'The tax point is on or after 1 March 2021',
 			otherwise: 'the tax point is before 1 March 2021',
-			change: 'A tax point on or after 1 March 2021.'
+			change: 'if the tax point were on or after 1 March 2021'
 		},
 		{
 			holds: customer.kind === 'contractor',
 			text: 'The customer makes CIS payments for this work',
 			otherwise: 'this customer makes no CIS payments',
-			change: 'A customer that has to operate CIS on this payment.'
+			change: 'if the customer had to operate CIS on this payment'
 		},
 		{
 			holds: parties.contract === 'construction',
@@ -57,25 +57,25 @@ export function decideReverseCharge(parties: Parties): Decision {
 				parties.contract === 'minor'
 					? 'construction work is at most 5 % of the contract and is disregarded'
 					: 'the contract contains no construction work',
-			change: 'A contract in which construction work is more than 5 %.'
+			change: 'if construction work were more than 5 % of the contract'
 		},
 		{
 			holds: customer.vatRegistered,
 			text: 'The customer is registered for VAT',
 			otherwise: 'the customer is not registered for VAT',
-			change: 'A VAT number of the customer.'
+			change: 'if the customer were registered for VAT'
 		},
 		{
 			holds: customer.cisRegistered,
 			text: 'The customer is registered for CIS',
 			otherwise: 'the customer is not registered for CIS',
-			change: 'Evidence that the customer is registered for CIS.'
+			change: 'if the customer were registered for CIS'
 		},
 		{
 			holds: !customer.endUser,
 			text: 'The customer has not said in writing that it is an end user',
 			otherwise: 'the customer has said in writing that it is an end user',
-			change: 'Withdrawal of the end-user statement.'
+			change: 'if the customer took back its end-user statement'
 		}
 	];
 	const failed = conditions.filter((condition) => !condition.holds);
@@ -88,7 +88,10 @@ export function decideReverseCharge(parties: Parties): Decision {
 			: `No reverse charge, because ${failed[0]!.otherwise}.`,
 		reasons: conditions.map(({ holds, text }) => ({ holds, text })),
 		wouldChange: answer
-			? ['A written end-user statement from the customer.', 'A customer without VAT registration.']
+			? [
+					'if the customer said in writing that it is an end user',
+					'if the customer were not registered for VAT'
+				]
 			: failed.map((condition) => condition.change),
 		rule: 'reverseCharge'
 	};
@@ -100,10 +103,22 @@ export function decideDeduction(parties: Parties): Decision {
 	const inside = parties.contract !== 'none';
 	const known = parties.cisRate !== null;
 	const answer = contractor && inside && known;
-	const reasons = [
-		{ holds: contractor, text: 'The customer makes CIS payments for this work' },
-		{ holds: inside, text: 'The contract contains construction work' },
-		{ holds: known, text: 'The rate the customer must deduct is known' }
+	const conditions = [
+		{
+			holds: contractor,
+			text: 'The customer makes CIS payments for this work',
+			change: 'if the customer made CIS payments for this work'
+		},
+		{
+			holds: inside,
+			text: 'The contract contains construction work',
+			change: 'if the contract contained construction work'
+		},
+		{
+			holds: known,
+			text: 'The rate the customer must deduct is known',
+			change: 'if the rate were known'
+		}
 	];
 	return {
 		question: 'Will the customer deduct CIS?',
@@ -117,12 +132,13 @@ export function decideDeduction(parties: Parties): Decision {
 				: !inside
 					? 'No deduction, because the contract contains no construction work.'
 					: 'A deduction is likely, but the rate is not known yet.',
-		reasons,
+		reasons: conditions.map(({ holds, text }) => ({ holds, text })),
 		wouldChange: answer
-			? ['Another rate told by the contractor.', 'A contract without construction work.']
-			: reasons
-					.filter((reason) => !reason.holds)
-					.map((reason) => `This would have to hold: ${reason.text}.`),
+			? [
+					'if the contractor gave another rate',
+					'if there were no construction work in the contract'
+				]
+			: conditions.filter(({ holds }) => !holds).map(({ change }) => change),
 		rule: 'cis'
 	};
 }
@@ -158,8 +174,8 @@ export function decideRate(treatment: VatTreatment, date: PlainDate): Decision {
 				: [])
 		],
 		wouldChange: [
-			'Another reason chosen on the line.',
-			...(dated ? ['A tax point on which another rate is in force.'] : [])
+			'if another reason were chosen on the line',
+			...(dated ? ['if another rate were in force on the tax point'] : [])
 		],
 		rule: dated ? 'vatRate' : 'noVatRate'
 	};

@@ -7,7 +7,7 @@ export function detailMoves(world: World): Move[] {
 	const owner = loadBusiness(world.db);
 	const missing = [
 		...(owner.bankAccountNumber ? [] : ['bank details, so that people can pay by transfer']),
-		...(owner.email ? [] : ['your mail address, for copies and for news of payments'])
+		...(owner.email ? [] : ['your e-mail address, for copies and for news of payments'])
 	];
 	if (missing.length === 0) return [];
 	return [

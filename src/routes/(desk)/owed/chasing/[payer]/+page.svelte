@@ -55,7 +55,7 @@
 					{#if message.to}{CHANNEL_WORDS[channel]} to {message.to.replaceAll(
 							'\n',
 							', '
-						)}{:else}<span class="late">No mail address and no postal address is known.</span>
+						)}{:else}<span class="late">No e-mail address and no postal address is known.</span>
 						<a href="/customers/{message.payerId}">Add one</a>{/if}
 				</p>
 				{#if channel !== 'text'}<p class="subject"><b>{shown.subject}</b></p>{/if}
