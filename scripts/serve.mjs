@@ -9,7 +9,7 @@ const PATIENCE_MS = 30_000;
 
 const compress = compression();
 const server = createServer((request, response) =>
-	compress(request, response, () =>
+	compress(/** @type {any} */ (request), /** @type {any} */ (response), () =>
 		handler(request, response, () => {
 			response.statusCode = 404;
 			response.end();
@@ -20,10 +20,7 @@ server.listen(Number(process.env.PORT ?? 3000), process.env.HOST ?? '0.0.0.0');
 
 for (const signal of ['SIGINT', 'SIGTERM'])
 	process.once(signal, () => {
-		server.close(() => {
-			process.emit('sveltekit:shutdown', signal);
-			process.exit(0);
-		});
+		server.close(() => process.exit(0));
 		server.closeIdleConnections();
 		setTimeout(() => server.closeAllConnections(), PATIENCE_MS).unref();
 	});
