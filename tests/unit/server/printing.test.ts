@@ -65,6 +65,20 @@ describe('a message as mail', () => {
 		expect(fillMessage('No place for it', 'http://a.example').text).to.equal(
 			'No place for it\n\nhttp://a.example'
 		);
+		// One button, whatever stands around the link, and however often it is named.
+		const mail = fillMessage(
+			'Hello\n\nPay here: {link}\n\nOr here: {link}',
+			'http://a.example/p/1',
+			'',
+			'',
+			'See & pay'
+		);
+		expect(mail.html.match(/>See &amp; pay<\/a>/g)).to.have.length(1);
+		expect(mail.html.match(/href="http:\/\/a\.example\/p\/1"/g)).to.have.length(3);
+		expect(mail.html.indexOf('See &amp; pay')).to.be.below(mail.html.indexOf('Pay here'));
+		expect(mail.text).to.equal(
+			'Hello\n\nPay here: http://a.example/p/1\n\nOr here: http://a.example/p/1'
+		);
 		expect(escapeHtml(`<"&'>`)).to.equal('&lt;&quot;&amp;&#39;&gt;');
 	});
 });

@@ -572,6 +572,15 @@ describe('a payer who can be reached one way only', () => {
 			['Paper Ltd', 'letter']
 		]);
 		expect(messageFor(world, payerOf(noMail)).detour).to.include('as a letter');
+		// Where a text would be due, paper says what a letter says.
+		at('2026-12-18');
+		const instead = messageFor(world, payerOf(noMail));
+		expect(instead.step.channel).to.equal('text');
+		expect(instead).to.include({ channel: 'letter', to: `Paper Ltd\n${FIRM.address}` });
+		expect(instead.text)
+			.to.match(/^To Paper Ltd\n\n£120\.00 for invoice INV-0007 is still open: it is 10 days late\./)
+			.and.to.contain('Yours sincerely\nTamsin Orrell')
+			.and.not.to.match(/http|\{/);
 		const household = await owed({ ...HOUSEHOLD, name: 'Quiet', email: '', address: '' });
 		at('2026-12-29');
 		const composed = messageFor(world, payerOf(household));

@@ -159,6 +159,12 @@ function nextSentence({ household, today }: ChaseFacts): string {
 
 const END = 'Kind regards\n{owner}\n{business}';
 
+/** A text that has to go on paper says what a letter says. */
+export const LETTER_FOR_TEXT: Pick<ChaseStep, 'subject' | 'text'> = {
+	subject: 'Still open: {amount}',
+	text: `To {customer}\n\n{amount} for {what} is still open: it is {late}.\n\n{invoices}\n\nPlease pay it, or tell us when you will. If something about the work is not as it should be, please say so.\n\n{bank}\n\nYours sincerely\n{owner}\n{business}\n{phone}`
+};
+
 /** The plan a new owner begins with. */
 export const FIRST_PLAN: { name: string; steps: ChaseStep[] } = {
 	name: 'Polite, then plain',

@@ -10,6 +10,10 @@ export interface Message {
 	text: string;
 }
 
+/** People are greeted by name; a firm's name is no person's. */
+const hello = ({ customer }: Frozen): string =>
+	customer.kind === 'household' ? `Hello ${customer.name}` : 'Hello';
+
 const sellerName = ({ seller }: Frozen) => seller.tradingName || seller.ownerName;
 
 /** The line that holds the link, wherever the owner moves it. */
@@ -22,7 +26,7 @@ export function documentMessage(frozen: Frozen, number: string, payable: bigint)
 	if (frozen.kind === 'creditNote') {
 		return {
 			subject: `Credit note ${number} from ${name}`,
-			text: `Hello\n\nHere is credit note ${number} for ${displayPounds(payable)}, which corrects invoice ${frozen.corrects?.number}.\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
+			text: `${hello(frozen)}\n\nHere is credit note ${number} for ${displayPounds(payable)}, which corrects invoice ${frozen.corrects?.number}.\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
 		};
 	}
 	const what = frozen.sheet.about?.as === 'debit' ? 'Debit note' : 'Invoice';
@@ -34,7 +38,7 @@ export function documentMessage(frozen: Frozen, number: string, payable: bigint)
 				: '';
 	return {
 		subject: `${what} ${number} from ${name}: ${displayPounds(payable)}, due ${displayDate(frozen.dueDate)}`,
-		text: `Hello\n\nHere is ${withinSentence(what)} ${number}${order}.${instead} ${displayPounds(payable)} is due by ${displayDate(frozen.dueDate)}.\n\nSee it and pay here: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}\n${name === frozen.seller.ownerName ? '' : name}`.trimEnd()
+		text: `${hello(frozen)}\n\nHere is ${withinSentence(what)} ${number}${order}.${instead} ${displayPounds(payable)} is due by ${displayDate(frozen.dueDate)}.\n\nSee it and pay here: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}\n${name === frozen.seller.ownerName ? '' : name}`.trimEnd()
 	};
 }
 
@@ -73,7 +77,7 @@ export function receiptMessage(
 		left > 0n ? `${displayPounds(left)} is still open.` : 'The invoice is paid in full. Thank you.';
 	return {
 		subject: `Receipt: ${displayPounds(paid)} for invoice ${number}`,
-		text: `Hello\n\nWe received ${displayPounds(paid)} for invoice ${number}. ${rest}\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
+		text: `${hello(frozen)}\n\nWe received ${displayPounds(paid)} for invoice ${number}. ${rest}\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
 	};
 }
 
@@ -97,7 +101,7 @@ export function paidNotice(
 export function chargeFailedMessage(frozen: Frozen, number: string, payable: bigint): Message {
 	return {
 		subject: `Invoice ${number}: your card could not be charged`,
-		text: `Hello\n\nYour card could not be charged for invoice ${number}. ${displayPounds(payable)} is still open, due ${displayDate(frozen.dueDate)}.\n\nPlease pay it here, with another card if you like: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}`
+		text: `${hello(frozen)}\n\nYour card could not be charged for invoice ${number}. ${displayPounds(payable)} is still open, due ${displayDate(frozen.dueDate)}.\n\nPlease pay it here, with another card if you like: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}`
 	};
 }
 

@@ -9,6 +9,9 @@ export function escapeHtml(text: string): string {
 		.replaceAll("'", '&#39;');
 }
 
+const buttonTo = (link: string, words: string): string =>
+	`<p><a href="${escapeHtml(link)}" style="display:inline-block;background:#17212b;color:#fffdf9;font-weight:600;text-decoration:none;padding:13px 22px;border-radius:3px">${escapeHtml(words)}</a></p>`;
+
 /**
  * Puts the link in its place; where the owner took the place out, at the end. Without a link of its own the text holds its
  * links already: those that begin with `origin` can be pressed.
@@ -17,16 +20,26 @@ export function fillMessage(
 	text: string,
 	link: string | null,
 	banner = '',
-	origin = ''
+	origin = '',
+	/** What the button says that leads to the link. */
+	button = ''
 ): { text: string; html: string } {
 	const body = link === null || text.includes('{link}') ? text : `${text.trimEnd()}\n\n${link}`;
 	const filled = link === null ? body : body.replaceAll('{link}', link);
 	const start = escapeHtml(link ?? origin).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
 	const pressable = new RegExp(link === null ? `${start}/[^\\s<]+` : start, 'g');
+	let pressed = false;
 	const paragraphs = escapeHtml(filled)
 		.replace(pressable, (address) => (address ? `<a href="${address}">${address}</a>` : ''))
 		.split(/\n{2,}/)
-		.map((paragraph) => `<p>${paragraph.replaceAll('\n', '<br>')}</p>`);
+		.map((paragraph) => {
+			const lines = `<p>${paragraph.replaceAll('\n', '<br>')}</p>`;
+			if (pressed || !button || link === null || !paragraph.includes(`href="${escapeHtml(link)}"`))
+				return lines;
+			// One clear button, and the address as it is for whoever sees no buttons.
+			pressed = true;
+			return `${buttonTo(link, button)}${lines}`;
+		});
 	const head = banner ? `<p><strong>${escapeHtml(banner)}</strong></p>` : '';
 	return {
 		text: (banner ? `${banner}\n\n` : '') + filled,

@@ -6,7 +6,7 @@ import { addDays } from '../../../core/calendar/manipulation';
 import type { PlainDate } from '../../../core/calendar/types';
 import { decideChasing } from '../../../core/chasing/decide';
 import type { Channel, ChaseStep, DueMessage } from '../../../core/chasing/types';
-import { fillWording, type ChaseFacts } from '../../../core/chasing/wording';
+import { fillWording, LETTER_FOR_TEXT, type ChaseFacts } from '../../../core/chasing/wording';
 import type { World } from '../../world';
 import { factsOf, wordingKey, type ChaseContext, type KnownPayer, type Reach } from './facts';
 import { minutesNow } from './messages';
@@ -93,10 +93,11 @@ export function compose(
 ): Composed {
 	const { step } = message;
 	const changed = context.wordings.get(wordingKey(payer.payerId, step.id));
-	const { subject, text } = words ?? changed ?? step;
-	const wording = { subject, text, changed: changed !== undefined };
 	const ids = message.items.map((item) => item.documentId);
 	const way = wayOf(words?.channel ?? step.channel, context.reach.get(payer.payerId)!);
+	const standard = step.channel === 'text' && way.channel === 'letter' ? LETTER_FOR_TEXT : step;
+	const { subject, text } = words ?? changed ?? standard;
+	const wording = { subject, text, changed: changed !== undefined };
 	const facts = onPaper(factsOf(origin, context, payer, ids, day, token), way.channel);
 	const known = new Map(payer.items.map((item) => [item.documentId, item.number]));
 	return {

@@ -26,9 +26,26 @@ export interface ToQueue {
 	attachPdf?: boolean;
 }
 
+/** What the button in a mail says. */
+const BUTTONS: Record<ToQueue['kind'], string> = {
+	invoice: 'See the invoice and pay',
+	creditNote: 'See the credit note',
+	trial: 'See the test',
+	receipt: 'See the invoice',
+	paidNotice: 'See the invoice',
+	statement: 'See the statement and pay',
+	reminder: 'See it and pay'
+};
+
 /** @returns whether it is new */
 export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
-	const { text, html } = fillMessage(mail.text, mail.link, mail.banner, world.origin);
+	const { text, html } = fillMessage(
+		mail.text,
+		mail.link,
+		mail.banner,
+		world.origin,
+		BUTTONS[mail.kind]
+	);
 	const now = world.clock.now();
 	const host = new URL(world.origin).hostname;
 	const result = tx
