@@ -84,12 +84,13 @@ const pdf = await context.request.get(`${app.origin}${invoice}/pdf`);
 const file = join(app.folder, 'invoice.pdf');
 writeFileSync(file, await pdf.body());
 spawnSync('pdftoppm', ['-r', '80', '-png', '-singlefile', file, join(FOLDER, 'pdf')]);
-await page.getByRole('button', { name: 'Send', exact: true }).click();
+await page.getByRole('link', { name: 'Send', exact: true }).click();
 const link = (await page.locator('p.link').innerText()).trim();
 
 // An invoice put right: what it said, and what it says now.
 await open(invoice);
-await page.getByRole('button', { name: 'Correct it' }).click();
+await page.getByRole('button', { name: 'More' }).click();
+await page.getByRole('menuitem', { name: 'Correct it' }).click();
 await page.getByLabel('Quantity, line 1').fill('48');
 await page.getByLabel('Why', { exact: true }).fill('48 hours, not 52');
 await page.evaluate(() => window.scrollTo(0, 0));

@@ -218,7 +218,7 @@ describe('chasing over two months, and paying from the bank @long', () => {
 		await page.waitForURL((url) => !url.pathname.endsWith(`/${made.late!.id}`));
 		await page.goto(`${app.origin}/billing/${made.late!.id}`);
 		await ready(page);
-		await page.getByRole('button', { name: 'Record a payment' }).click();
+		await page.getByRole('link', { name: 'Record a payment' }).click();
 		await page.getByLabel(/Send a receipt/).check();
 		await page.getByRole('button', { name: 'Record it' }).click();
 		await page.getByRole('heading', { level: 1, name: 'Paid in full' }).waitFor();

@@ -155,7 +155,10 @@ describe('corrections', () => {
 		);
 	/** Every click is counted. */
 	let clicks = 0;
-	const click = async (name: string | RegExp, role: 'button' | 'checkbox' | 'link' = 'button') => {
+	const click = async (
+		name: string | RegExp,
+		role: 'button' | 'checkbox' | 'link' | 'menuitem' = 'button'
+	) => {
 		clicks++;
 		await page.getByRole(role, { name }).first().click();
 	};
@@ -186,7 +189,8 @@ describe('corrections', () => {
 	it('a wrong invoice to a contractor, paid, is put right in one step', async () => {
 		await open(made.wrong!);
 		clicks = 0;
-		await click('Correct it');
+		await click('More');
+		await click('Correct it', 'menuitem');
 		await page.waitForURL((url) => !url.pathname.endsWith(`/${made.wrong}`));
 		await ready(page);
 		await page.getByLabel('Quantity').first().fill('9');
@@ -197,8 +201,8 @@ describe('corrections', () => {
 		await click('Issue…');
 		await click('Issue and send');
 		await page.getByRole('heading', { name: 'Paid in full, £180.00 of it withheld' }).waitFor();
-		expect(clicks).to.equal(3);
-		const right = Number(page.url().split('/').at(-1));
+		expect(clicks).to.equal(4);
+		const right = Number(new URL(page.url()).pathname.split('/').at(-1));
 		expect(row(made.wrong!)).to.include({
 			state: 'credited',
 			cash: 80_00,
@@ -245,7 +249,7 @@ describe('corrections', () => {
 		await until(async () => row(made.half!).state === 'paid', 60, 'the payment');
 		await open(made.half!);
 		clicks = 0;
-		await click('Credit it');
+		await click('Credit it', 'link');
 		await page.getByLabel('Why, printed on it').fill('Half of it was done');
 		clicks++;
 		await page.getByText('Some lines').click();
@@ -268,7 +272,7 @@ describe('corrections', () => {
 
 	it('more than is left is said at its box, and nothing typed is lost', async () => {
 		await open(made.half!);
-		await click('Credit it');
+		await click('Credit it', 'link');
 		await page.getByLabel('Why, printed on it').fill('More');
 		await page.getByText('An amount').click();
 		await page.getByLabel('How much, without VAT, £').fill('250.01');

@@ -436,7 +436,7 @@ describe('faults', () => {
 					db.$client
 						.prepare('select sheet from documents where id = ?')
 						.pluck()
-						.get(Number(page.url().split('/').at(-1))) as string
+						.get(Number(new URL(page.url()).pathname.split('/').at(-1))) as string
 				).rows.map((row: { text?: string; description?: string }) => row.text ?? row.description)
 			);
 			expect(order.filter(Boolean)).to.deep.equal(['Second', 'Kitchen', 'First']);

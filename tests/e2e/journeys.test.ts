@@ -223,7 +223,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await page.getByRole('button', { name: 'Issue, send later' }).click();
 		await page.getByRole('button', { name: 'Mark as handed over' }).click();
 		await page.getByText('You handed it over').waitFor();
-		await page.getByRole('button', { name: 'Record a payment' }).click();
+		await page.getByRole('link', { name: 'Record a payment' }).click();
 		expect(await page.getByLabel('What came in, £').inputValue()).to.equal('1984.00');
 		await expectAccessible(page, 'recording a payment');
 		await page.getByRole('button', { name: 'Record it' }).click();
@@ -292,7 +292,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await page.goto(`${app.origin}/billing?q=Odile`);
 		await expectAccessible(page, 'Billing, with a search');
 		await page.getByRole('link', { name: /INV-0231/ }).click();
-		await page.getByRole('button', { name: 'Credit it' }).click();
+		await page.getByRole('link', { name: 'Credit it' }).click();
 		await page.getByLabel('Why, printed on it').fill('Work not done');
 		await page.getByRole('button', { name: /^Issue a credit note/ }).click();
 		await page.getByText('has paid £1,412.50 too much').waitFor();

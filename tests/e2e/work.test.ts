@@ -163,7 +163,10 @@ describe('from finished work to bills', () => {
 		expect(row!.total).to.equal(193_14);
 		const [pay] = await Promise.all([
 			page.waitForEvent('popup'),
-			page.getByRole('link', { name: 'Take a card' }).click()
+			page
+				.getByRole('button', { name: 'More' })
+				.click()
+				.then(() => page.getByRole('menuitem', { name: 'Take a card' }).click())
 		]);
 		await pay.getByRole('button', { name: 'Pay by card' }).click();
 		await pay.getByLabel('Card number').fill('9000000000000001');

@@ -578,7 +578,9 @@ describe('a payer who can be reached one way only', () => {
 		expect(instead.step.channel).to.equal('text');
 		expect(instead).to.include({ channel: 'letter', to: `Paper Ltd\n${FIRM.address}` });
 		expect(instead.text)
-			.to.match(/^To Paper Ltd\n\n£120\.00 for invoice INV-0007 is still open: it is 10 days late\./)
+			.to.match(
+				/^To Paper Ltd\n\n£120\.00 for invoice INV-0007 is still open: it is 10 days late\./
+			)
 			.and.to.contain('Yours sincerely\nTamsin Orrell')
 			.and.not.to.match(/http|\{/);
 		const household = await owed({ ...HOUSEHOLD, name: 'Quiet', email: '', address: '' });

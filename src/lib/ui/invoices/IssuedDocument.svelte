@@ -2,9 +2,11 @@
 	Over 300 lines: the parts of one page, each shown by where the document stands. -->
 <script lang="ts">
 	import Form from '../parts/Form.svelte';
+	import Menu from '../parts/Menu.svelte';
 	import { formatDecimal, min } from '$lib/core/money/decimal';
 	import { leftToDeduct as leftToDeductOn } from '$lib/core/settlement/position';
-	import { onMount, type ComponentProps } from 'svelte';
+	import type { ComponentProps } from 'svelte';
+	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { displayDate, londonDate } from '$lib/core/calendar/conversion';
 	import { statementDeadline } from '$lib/core/calendar/manipulation';
@@ -31,13 +33,17 @@
 		sending: ComponentProps<typeof SendForm>['sending'];
 	}
 	let { document, sending }: Props = $props();
-	type Doing = 'send' | 'pay' | 'credit' | null;
-	let doing = $state<Doing>(null);
+	// What is being done stands in the address: it is reached from everywhere, and without scripts.
+	const DOING = ['send', 'pay', 'credit'] as const;
+	let doing = $derived(
+		DOING.find((one) => page.url.searchParams.has(one) || page.url.searchParams.has(`/${one}`))
+	);
+	const close = () => goto(page.url.pathname, { noScroll: true, keepFocus: true });
 	let figure = $state<string | null>(null);
 	const copyKey = pressKey();
-	onMount(() => {
-		if (page.url.searchParams.has('send')) doing = 'send';
-	});
+	/** What has just been done, said once more where the page begins anew. */
+	let just = $derived(page.url.searchParams.get('just'));
+	let sentTo = $derived(document.mails.findLast((mail) => mail.kind === document.kind)?.to ?? '');
 
 	let item = $derived(document.item);
 	let credit = $derived(document.kind === 'creditNote');
@@ -90,9 +96,31 @@
 			: null
 	);
 
-	function toggle(what: Doing) {
-		doing = doing === what ? null : what;
-	}
+	let creditable = $derived(item !== null && item.credited < document.total);
+	let correctable = $derived(creditable && !document.frozen.sheet.charge && !theirs);
+	// What comes next is one press away, and so is what may follow; the rest is behind More.
+	const PAY = { label: 'Record a payment', href: '?pay' };
+	const SEND = { label: 'Send', href: '?send' };
+	const CREDIT = { label: 'Credit it', href: '?credit' };
+	let reached = $derived(
+		document.trail.some(({ what }) => what === 'delivered' || what === 'sent')
+	);
+	let presses = $derived([
+		...(theirs || reached ? [] : [SEND]),
+		...(item && document.toPay > 0 ? [PAY] : []),
+		...(creditable ? [CREDIT] : []),
+		...(!theirs && reached ? [SEND] : [])
+	]);
+	let first = $derived(presses[0]);
+	let second = $derived(presses[1]);
+	let more = $derived([
+		...presses.slice(2),
+		...(item && document.toPay > 0 && !theirs
+			? [{ label: 'Take a card', href: document.link, leaves: true }]
+			: []),
+		{ label: 'PDF', href: `/billing/${document.id}/pdf?download`, leaves: true },
+		...(correctable ? [{ label: 'Correct it', href: '?/correct', post: { key: copyKey } }] : [])
+	]);
 </script>
 
 <svelte:head><title>{document.number} · Axiometer</title></svelte:head>
@@ -106,34 +134,29 @@
 			<h1 class="text-[1.75rem] mt-0.75 [&.late]:font-[650]" class:late>{standing}</h1>
 		</div>
 		<span class="flex-1 phone:basis-[100%] phone:h-0"></span>
-		{#if item && document.toPay > 0}<button
-				class="button"
-				class:filled={doing === null}
-				aria-expanded={doing === 'pay'}
-				onclick={() => toggle('pay')}>Record a payment</button
+		{#if first && !doing}<a class="button filled" href={first.href} data-sveltekit-noscroll
+				>{first.label}</a
 			>{/if}
-		{#if !theirs}<button
-				class="button"
-				aria-expanded={doing === 'send'}
-				onclick={() => toggle('send')}>Send</button
+		{#if second && !doing}<a class="button" href={second.href} data-sveltekit-noscroll
+				>{second.label}</a
 			>{/if}
-		{#if item && document.toPay > 0 && !theirs}<a
-				class="button"
-				href={document.link}
-				target="_blank">Take a card</a
-			>{/if}
-		<a class="button" href="/billing/{document.id}/pdf?download">PDF</a>
-		{#if item && item.credited < document.total && !document.frozen.sheet.charge && !theirs}
-			<form method="post" action="?/correct">
-				<input type="hidden" name="key" value={copyKey} /><button class="button">Correct it</button>
-			</form>
-		{/if}
-		{#if item && item.credited < document.total}<button
-				class="button"
-				aria-expanded={doing === 'credit'}
-				onclick={() => toggle('credit')}>Credit it</button
-			>{/if}
+		<Menu entries={more} />
 	</div>
+	{#if just}
+		<div
+			class="panel flex flex-wrap gap-x-4 gap-y-2 items-center py-3 px-4.5 mb-3.5 border-l-6 border-l-(--tape)"
+			role="status"
+		>
+			<p class="flex-[1_1_320px]">
+				{#if just === 'sent'}<b>{document.number} is issued and sent to {sentTo}.</b> You see here when
+					they open it, and Today tells you should it not arrive.
+				{:else if just === 'issued'}<b>{document.number} is issued.</b> It has not been sent yet.
+				{:else}<b>{document.number} is recorded.</b> They wrote it, so it is sent to nobody.{/if}
+			</p>
+			<form method="post" action="/billing/new"><button class="button">Write another</button></form>
+			<a class="button plain" href="/">Today</a>
+		</div>
+	{/if}
 
 	{#if document.creditedBy.length}<p class="panel py-2.5 px-3.5 mb-3">
 			Credited by {#each document.creditedBy as note, index (note.id)}{index ? ', ' : ''}<a
@@ -167,13 +190,13 @@
 			{sending}
 			link={document.link}
 			id={document.id}
-			onclose={() => (doing = null)}
+			onclose={close}
 		/>{/if}
-	{#if doing === 'pay'}<PaymentForm {document} {leftToDeduct} onclose={() => (doing = null)} />{/if}
+	{#if doing === 'pay'}<PaymentForm {document} {leftToDeduct} onclose={close} />{/if}
 	{#if doing === 'credit'}{#await import('./CreditForm.svelte') then { default: CreditForm }}<CreditForm
 				{document}
 				mail={sending.to}
-				onclose={() => (doing = null)}
+				onclose={close}
 			/>{/await}{/if}
 
 	{#if item}

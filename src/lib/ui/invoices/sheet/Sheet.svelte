@@ -287,7 +287,9 @@
 		version={() => save.version}
 		onissued={(id, sent) => {
 			save.forget();
-			window.location.assign(`/billing/${id}${sent ? '' : '?send'}`);
+			window.location.assign(
+				`/billing/${id}?just=${sent ? 'sent' : draft.sheet.selfBilled ? 'recorded' : 'issued&send'}`
+			);
 		}}
 	/>
 </div>
