@@ -1,55 +1,7 @@
 <script lang="ts">
-	import type { Component } from 'svelte';
-	import { typesInto } from '$lib/ui/parts/keys';
-	import { notices } from '$lib/ui/parts/notices.svelte';
-	import Notices from '$lib/ui/parts/Notices.svelte';
-	import Strip from '$lib/ui/desk/Strip.svelte';
+	import Desk from '$lib/ui/desk/Desk.svelte';
 
 	let { children } = $props();
-	let finding = $state(false);
-
-	// Nobody waits for it who does not look for anything.
-	let Box = $state<Component<{ open: boolean }, object, 'open'>>();
-	async function find() {
-		Box ??= (await import('$lib/ui/desk/CommandBox.svelte')).default;
-		finding = true;
-	}
-
-	let KeysDialog = $state<Component<{ open: boolean }, object, 'open'>>();
-	let asking = $state(false);
-	async function listKeys() {
-		KeysDialog ??= (await import('$lib/ui/desk/KeysDialog.svelte')).default;
-		asking = true;
-	}
-
-	function keys(event: KeyboardEvent) {
-		if (event.defaultPrevented) return;
-		const typing = typesInto(event.target);
-		if (event.key === '?' && !typing) void listKeys();
-		if (
-			(event.ctrlKey || event.metaKey) &&
-			event.key.toLowerCase() === 'z' &&
-			!event.shiftKey &&
-			!typing &&
-			notices.takeUp()
-		)
-			event.preventDefault();
-		if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') {
-			event.preventDefault();
-			void find();
-		}
-	}
 </script>
 
-<svelte:window onkeydown={keys} />
-<a
-	class="absolute -left-2499.75 focus:left-2 focus:top-2 focus:bg-(--sheet) focus:py-2 focus:px-3 focus:z-50"
-	href="#main">Skip to the content</a
->
-<Strip onfind={find} />
-<main class="focus:[outline:none] focus:shadow-none" id="main" tabindex="-1">
-	{@render children()}
-</main>
-{#if Box}<Box bind:open={finding} />{/if}
-{#if KeysDialog}<KeysDialog bind:open={asking} />{/if}
-<Notices />
+<Desk>{@render children()}</Desk>

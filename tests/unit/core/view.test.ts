@@ -250,10 +250,19 @@ describe('messages about a document', () => {
 	const frozen = {
 		kind: 'invoice',
 		seller: sellerOn(seller, '2026-11-24'),
+		customer: { kind: 'business', name: 'Corvane Dairy Ltd' },
 		sheet: { ...blankSheet(), orderNumber: 'BL-1' },
 		dueDate: '2026-12-08',
 		corrects: null
 	} as unknown as Frozen;
+	it('greet people by name, and no firm', () => {
+		const greeting = (customer: object) =>
+			documentMessage({ ...frozen, customer } as Frozen, 'INV-0007', 1n).text.split('\n')[0];
+		expect(greeting({ kind: 'household', name: 'Odile Brancaster' })).to.equal(
+			'Hello Odile Brancaster'
+		);
+		expect(greeting(frozen.customer)).to.equal('Hello');
+	});
 	it('say how much is due by when, with the order number and the link', () => {
 		const { subject, text } = documentMessage(frozen, 'INV-0007', 198400n);
 		expect(subject).to.equal(

@@ -123,6 +123,25 @@ describe('a repeat', () => {
 		expect(days()).to.deep.equal(['2027-02-01']);
 	});
 
+	it('changes one occurrence alone, and goes on as it was, whatever is changed after it', async () => {
+		const { id } = await repeat({ action: 'draft' });
+		const { sheet } = repeatPage(world, id);
+		const priced = (price: string) => ({ ...sheet, rows: [line('a', 'Care plan', price)] });
+		const totals = () =>
+			repeatPage(world, id)
+				.coming.slice(0, 4)
+				.map((one) => one.total / 120);
+		changeRepeat(world, id, '2027-01-01', priced('40'), true);
+		expect(totals()).to.deep.equal([25, 40, 25, 25]);
+		// Changed again, it is still that one alone.
+		changeRepeat(world, id, '2027-01-01', priced('50'), true);
+		expect(totals()).to.deep.equal([25, 50, 25, 25]);
+		changeRepeat(world, id, '2027-02-01', priced('30'));
+		expect(totals()).to.deep.equal([25, 50, 30, 30]);
+		expect(() => changeRepeat(world, id, '2027-01-02', priced('9'), true)).to.throw(FieldError);
+		expect(totals()).to.deep.equal([25, 50, 30, 30]);
+	});
+
 	it('changes its lines from a day on, and its rhythm from today', async () => {
 		const { id } = await repeat({ action: 'draft' });
 		const { sheet, repeat: row } = repeatPage(world, id);

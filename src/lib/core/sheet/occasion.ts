@@ -4,16 +4,10 @@ import { displayDate, monthName } from '../calendar/conversion';
 import type { PlainDate } from '../calendar/types';
 import type { Sheet } from './types';
 
-/** What can stand in braces, and what it becomes on 24 November 2026. */
-export const OCCASION_WORDS = {
-	month: 'November 2026',
-	'next month': 'December 2026',
-	quarter: 'October to December 2026',
-	year: '2026',
-	date: '24 Nov 2026'
-} as const;
+type OccasionWord = 'month' | 'next month' | 'quarter' | 'year' | 'date';
 
-function wordsOn(date: PlainDate): Record<keyof typeof OCCASION_WORDS, string> {
+/** What can stand in braces, and what it becomes on a day. */
+export function wordsOn(date: PlainDate): Record<OccasionWord, string> {
 	const day = parseDate(date);
 	const next = day.set({ day: 1 }).add({ months: 1 });
 	const quarter = Math.floor((day.month - 1) / 3) * 3;
@@ -32,7 +26,7 @@ export function fillText(text: string, date: PlainDate): string {
 	const words = wordsOn(date);
 	return text.replace(/\{([a-z ]+)\}/gi, (whole, name: string) => {
 		const key = name.trim().toLowerCase();
-		return Object.hasOwn(words, key) ? words[key as keyof typeof words] : whole;
+		return Object.hasOwn(words, key) ? words[key as OccasionWord] : whole;
 	});
 }
 

@@ -244,3 +244,21 @@ export function entriesFor(typed: string): Group[] {
 }
 
 const wordsOf = (text: string): string[] => text.toLowerCase().match(/[a-z0-9]+/g) ?? [];
+
+/** What an address that leads nowhere was probably meant to be: the entries its words begin, in the order of those words. */
+export function meantBy(path: string): Entry[] {
+	const found = wordsOf(decode(path))
+		.filter((word) => /[a-z]{3}/.test(word))
+		.flatMap((word) => [word, word.replace(/s$/, ''), word.slice(0, 5)])
+		.flatMap((word) => entriesFor(word).flatMap(({ entries }) => entries))
+		.filter((entry) => !entry.post && !entry.href.endsWith('/export'));
+	return [...new Map(found.map((entry) => [entry.href, entry])).values()].slice(0, 5);
+}
+
+function decode(path: string): string {
+	try {
+		return decodeURIComponent(path);
+	} catch {
+		return path;
+	}
+}

@@ -1,8 +1,14 @@
 // Repeats: schedules that make invoices. Every occurrence is made exactly once, with its own date, whatever happens.
 import { and, desc, eq, lte } from 'drizzle-orm';
 import { z } from 'zod';
+import { addDays } from '../../../core/calendar/manipulation';
 import { isPlainDate } from '../../../core/calendar/queries';
-import { REPEAT_UNITS, WEEKEND_RULES, type RepeatRule } from '../../../core/calendar/recurrence';
+import {
+	nextOccurrences,
+	REPEAT_UNITS,
+	WEEKEND_RULES,
+	type RepeatRule
+} from '../../../core/calendar/recurrence';
 import type { PlainDate } from '../../../core/calendar/types';
 import { sheetForm } from '../../../core/sheet/form';
 import { readSheet } from '../../../core/sheet/read';
@@ -122,8 +128,18 @@ export function saveRepeat(world: World, id: number, version: number, input: unk
 
 export const laterOf = (a: PlainDate, b: PlainDate) => (a > b ? a : b);
 
-/** From a day on, other lines or prices. Before it everything stays as it was. @throws FieldError */
-export function changeRepeat(world: World, id: number, from: string, input: unknown): void {
+/**
+ * From a day on, other lines or prices; or on that day's occurrence alone, after which it goes on as it was. Before it
+ * everything stays as it was.
+ * @throws FieldError
+ */
+export function changeRepeat(
+	world: World,
+	id: number,
+	from: string,
+	input: unknown,
+	only = false
+): void {
 	if (!isPlainDate(from)) throw new FieldError({ from: 'From which day on?' });
 	const sheet = sheetForm.safeParse(input);
 	if (!sheet.success) throw new FieldError({ rows: 'This could not be read.' });
@@ -138,6 +154,15 @@ export function changeRepeat(world: World, id: number, from: string, input: unkn
 		);
 		if (stop) throw new FieldError({ [stop.path]: stop.message });
 		const values = { sheet: { ...withoutTaken(sheet.data), customerId: row.customerId } };
+		if (only) {
+			const coming = nextOccurrences(row.rule, from, 1)[0];
+			if (coming?.nominal !== from) throw new FieldError({ from: 'It does not fall on that day.' });
+			// What held until now holds again from the day after.
+			tx.insert(repeatChanges)
+				.values({ repeatId: id, from: addDays(from, 1), sheet: sheetFor(tx, row, from) })
+				.onConflictDoNothing()
+				.run();
+		}
 		tx.insert(repeatChanges)
 			.values({ repeatId: id, from, ...values })
 			.onConflictDoUpdate({

@@ -55,6 +55,14 @@
 	);
 	let from = $state(untrack(() => data.coming[0]?.nominal ?? data.today));
 	let wrong = $state<Record<string, string>>({});
+	/** The change is for the occurrence of `from` alone. */
+	let only = $state(false);
+	let lineEditor = $state<HTMLElement>();
+	function changeOne(nominal: string) {
+		from = nominal;
+		only = true;
+		lineEditor?.querySelector<HTMLElement>('textarea, input')?.focus();
+	}
 
 	async function change() {
 		const rows = $state.snapshot(lines).map((line, index) => ({
@@ -74,7 +82,7 @@
 		const response = await fetch(`/billing/repeats/${repeat.id}/api`, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },
-			body: JSON.stringify({ from, sheet: { ...data.sheet, rows } })
+			body: JSON.stringify({ from, only, sheet: { ...data.sheet, rows } })
 		}).catch(() => null);
 		const answer = await response?.json().catch(() => null);
 		// `rows.r2.unitPrice` is `lines.1.unitPrice` in the editor of lines.
@@ -86,7 +94,10 @@
 		);
 		if (!response?.ok) return notices.say(answer?.message ?? 'It could not be saved just now.');
 		await invalidateAll();
-		notices.say(`Saved: from ${displayDate(from)} on.`);
+		notices.say(
+			only ? `Saved: ${displayDate(from)} alone.` : `Saved: from ${displayDate(from)} on.`
+		);
+		only = false;
 	}
 </script>
 
@@ -145,7 +156,7 @@
 				<ol>
 					{#each data.coming as one (one.nominal)}
 						<li
-							class="grid grid-cols-[1fr_auto_96px] items-center border-b border-b-(--hair)"
+							class="grid grid-cols-[1fr_auto_auto_auto] gap-x-2 items-center border-b border-b-(--hair)"
 							class:off={one.skipped}
 						>
 							<span class="in-[.off]:line-through"
@@ -154,6 +165,12 @@
 									: ''}</span
 							>
 							<b class="numbers">{one.skipped ? 'left out' : displayPounds(one.total)}</b>
+							{#if !one.skipped}<button
+									class="button plain"
+									type="button"
+									onclick={() => changeOne(one.nominal)}
+									>Change<span class="sr-only"> {displayDate(one.date)} alone</span></button
+								>{/if}
 							<Form
 								action="?/skip"
 								hidden={{ nominal: one.nominal, skip: one.skipped ? 'no' : 'yes' }}
@@ -172,8 +189,8 @@
 						</li>{/each}
 				</ol>
 			</section>
-			<section class="panel py-4 px-4.5 grid gap-2.5">
-				<h2>What it bills</h2>
+			<section class="panel py-4 px-4.5 grid gap-2.5" bind:this={lineEditor}>
+				<h2>{only ? `What it bills on ${displayDate(from)} alone` : 'What it bills'}</h2>
 				<JobLines
 					bind:lines
 					errors={wrong}
@@ -182,8 +199,15 @@
 					includes={data.registered ? data.sheet.pricesIncludeVat : null}
 				/>
 				<div class="from flex gap-2.5 items-end flex-wrap">
-					<DateField label="This holds from" bind:value={from} />
-					<button class="button" onclick={change}>Change from that day on</button>
+					{#if only}
+						<button class="button" onclick={change}>Change this one alone</button>
+						<button class="button plain" onclick={() => (only = false)}
+							>Rather from that day on</button
+						>
+					{:else}
+						<DateField label="This holds from" bind:value={from} />
+						<button class="button" onclick={change}>Change from that day on</button>
+					{/if}
 					{#if wrong.from}<span class="wrong">{wrong.from}</span>{/if}
 				</div>
 				{#if data.changes.length}<p class="quiet">

@@ -1,3 +1,6 @@
+import { addDays } from '$lib/core/calendar/manipulation';
+import { nextOccurrences, type RepeatRule } from '$lib/core/calendar/recurrence';
+import type { PlainDate } from '$lib/core/calendar/types';
 import { error, redirect } from '@sveltejs/kit';
 import { act, box, boxesOf, filled, orNotFound, tick } from '$lib/server/answers';
 import { ConflictError, NotFoundError } from '$lib/core/refusals';
@@ -18,12 +21,29 @@ export const load: PageServerLoad = ({ locals, url }) => {
 		number: document.number,
 		draft: document.state === 'draft',
 		total: document.total,
+		start: firstDay(
+			document.state === 'draft' ? null : document.issueDate,
+			locals.world.clock.today()
+		),
 		title: line?.type === 'line' ? line.description.split('\n')[0]!.slice(0, 80) : '',
 		card: document.customerId
 			? (cardOf(locals.world.db, document.customerId)?.lastDigits ?? '')
 			: ''
 	};
 };
+
+/** A draft becomes the first of them; after what is issued already the next one comes a month on, and not in the past. */
+function firstDay(issued: PlainDate | null, today: PlainDate): PlainDate {
+	if (issued === null) return today;
+	const monthly: RepeatRule = {
+		start: issued,
+		every: 1,
+		unit: 'month',
+		end: { never: true },
+		weekend: 'asIs'
+	};
+	return nextOccurrences(monthly, addDays(issued > today ? issued : today, 1), 1)[0]!.nominal;
+}
 
 export const actions: Actions = {
 	default: (event) =>
