@@ -16,7 +16,9 @@
 		<h2 class="mb-2">Did you mean</h2>
 		<ul class="mb-5 grid gap-1 justify-items-start">
 			{#each meant as entry (entry.href)}<li>
-					<a class="inline-block min-h-8" href={entry.href}>{entry.label}</a>
+					<a class="inline-block min-h-8 underline underline-offset-[3px]" href={entry.href}
+						>{entry.label}</a
+					>
 				</li>{/each}
 		</ul>
 	{/if}
