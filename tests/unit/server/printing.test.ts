@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { post } from '../../../src/lib/server/db/journal';
 import { escapeHtml, fillMessage } from '../../../src/lib/server/documents/mailBody';
 import { runs } from '../../../src/lib/server/documents/fonts';
+import { renderLetter } from '../../../src/lib/server/documents/letterPdf';
 import { renderPdf } from '../../../src/lib/server/documents/pdf';
 import { documentDetail } from '../../../src/lib/server/services/desk/documents';
 import { HOUSEHOLD, issued, line, makeWorld, type TestWorld } from '../../support/world';
@@ -25,6 +26,23 @@ describe('printing', () => {
 	it('is on one page where it fits, and on more where it does not', async () => {
 		expect(pages(await printed(many(12)))).to.equal(1);
 		expect(pages(await printed(many(90)))).to.be.within(3, 5);
+	});
+
+	it('says in which language it is, and shows its title', async () => {
+		const letter = await renderLetter({
+			seller: { name: 'Orrell Lime & Plaster', lines: [] },
+			to: ['Paper Ltd'],
+			day: '2026-11-24',
+			subject: 'Still open: £120.00',
+			text: 'To Paper Ltd',
+			payUrl: null,
+			madeAt: 0
+		});
+		for (const pdf of [await printed(many(1)), letter]) {
+			const raw = pdf.toString('latin1');
+			expect(raw).to.contain('/Lang (en-GB)');
+			expect(raw).to.match(/\/DisplayDocTitle true/);
+		}
 	});
 
 	it('loses no end of a text that is longer than a page, a single word be it', async () => {

@@ -31,6 +31,8 @@ export function renderLetter({
 		.map((one): Content => text(one, { margin: [0, 0, 0, 9] }));
 	const definition: TDocumentDefinitions = {
 		pageSize: 'A4',
+		language: 'en-GB',
+		displayTitle: true,
 		pageMargins: [62, 54, 62, 62],
 		defaultStyle: { font: 'Text', fontSize: 11, lineHeight: 1.3, color: INK },
 		info: {

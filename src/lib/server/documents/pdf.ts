@@ -64,6 +64,8 @@ function build(view: DocumentView, options: PdfOptions, carried: string[]) {
 	];
 	const definition: TDocumentDefinitions = {
 		pageSize: 'A4',
+		language: 'en-GB',
+		displayTitle: true,
 		pageMargins: [48, 54, 48, 62],
 		defaultStyle: { font: 'Text', fontSize: 9.5, lineHeight: 1.22, color: INK },
 		info: {

@@ -19,6 +19,8 @@ export function renderStatements(
 	const name = views[0]?.seller.name ?? '';
 	const definition: TDocumentDefinitions = {
 		pageSize: 'A4',
+		language: 'en-GB',
+		displayTitle: true,
 		pageMargins: [48, 54, 48, 62],
 		defaultStyle: { font: 'Text', fontSize: 9.5, lineHeight: 1.22, color: INK },
 		info: {
