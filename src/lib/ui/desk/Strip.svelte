@@ -11,7 +11,8 @@
 	import Settings from '@lucide/svelte/icons/settings';
 	import { page } from '$app/state';
 	import Logo from '../parts/Logo.svelte';
-	import { isHere, PLACES, type Place } from './places';
+	import { isHere } from '../parts/here';
+	import { PLACES, type Place } from './places';
 
 	let { onfind }: { onfind: () => void } = $props();
 

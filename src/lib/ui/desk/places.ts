@@ -13,6 +13,3 @@ export const PLACES = [
 	{ href: '/tax', label: 'Tax' },
 	{ href: '/customers', label: 'Customers' }
 ] as const satisfies Place[];
-
-export const isHere = (href: string, path: string): boolean =>
-	href === '/' ? path === '/' : path === href || path.startsWith(`${href}/`);

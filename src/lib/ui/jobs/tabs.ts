@@ -1,7 +1,7 @@
 /** The pages of the place Work. */
 export const WORK_PAGES = [
 	{ href: '/work', label: 'Jobs' },
-	{ href: '/work/bill', label: 'To bill' },
+	{ href: '/work/bill', label: 'To bill', also: '/work/runs' },
 	{ href: '/work/prices', label: 'Price list' },
 	{ href: '/work/margins', label: 'Margins' }
 ];

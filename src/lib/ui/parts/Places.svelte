@@ -1,17 +1,22 @@
 <!-- The pages of one place, side by side under its title. -->
 <script lang="ts">
 	import { page } from '$app/state';
+	import { isHere } from './here';
 
 	interface Props {
 		label: string;
-		pages: { href: string; label: string; count?: number }[];
+		/** `also`: further pages that belong to it. */
+		pages: { href: string; label: string; count?: number; also?: string }[];
 	}
 	let { label, pages }: Props = $props();
 	let here = $derived(
 		pages
-			.map((one) => one.href)
-			.filter((href) => page.url.pathname === href || page.url.pathname.startsWith(`${href}/`))
-			.sort((a, b) => b.length - a.length)[0]
+			.flatMap(({ href, also }) => [
+				{ href, under: href },
+				...(also ? [{ href, under: also }] : [])
+			])
+			.filter(({ under }) => isHere(under, page.url.pathname))
+			.sort((a, b) => b.under.length - a.under.length)[0]?.href
 	);
 </script>
 
