@@ -7,6 +7,7 @@ import {
 	TableError
 } from '../../../src/lib/core/formats/table';
 import { kitLines } from '../../../src/lib/core/kits';
+import { saveBusiness } from '../../../src/lib/server/services/business/settings';
 import { entriesFor } from '../../../src/lib/server/services/prices/entries';
 import { ConflictError, FieldError } from '../../../src/lib/core/refusals';
 import {
@@ -28,7 +29,7 @@ import {
 	removePriceItem,
 	savePriceItem
 } from '../../../src/lib/server/services/prices/prices';
-import { makeWorld, type TestWorld } from '../../support/world';
+import { BUSINESS, makeWorld, type TestWorld } from '../../support/world';
 
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
@@ -140,6 +141,9 @@ describe('the price list', () => {
 		// 2 × 10 and 3 × 6 / 1.2; with VAT 2 × 12 and 3 × 6.
 		expect(entriesFor(world, 'boarded')[0]).to.include({ price: '35.00', withVat: false });
 		expect(entriesFor(world, 'corner')[0]).to.include({ price: '42.00', withVat: true });
+		// Who charges no VAT has none to take out.
+		saveBusiness(world, { ...BUSINESS, vatRegistered: false, vatFrom: '2026-11-01' });
+		expect(entriesFor(world, 'boarded')[0]!.price).to.equal('38.00');
 		expect(entriesFor(world, 'bead')[0]!.lines[0]!.listPrice).to.deep.equal({
 			price: '6',
 			withVat: true

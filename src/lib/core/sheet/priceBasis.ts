@@ -1,6 +1,8 @@
 // A price of the price list, with or without VAT, on a document that takes its prices the other way.
 import { divideRounded, formatDecimal, parseDecimal, powerOfTen } from '../money/decimal';
 import type { Decimal } from '../money/types';
+import type { PlainDate } from '../calendar/types';
+import { GB } from '../regimes/gb';
 import type { VatTreatment } from '../regimes/types';
 import type { SheetLine } from './types';
 
@@ -27,6 +29,12 @@ export function priceOn(price: string, from: boolean, to: boolean, rate: Decimal
 
 /** Gives a treatment's rate on the day of the document; null where it bears no VAT. */
 export type RateOf = (treatment: VatTreatment) => Decimal | null;
+
+/** The rates in force on a day; none at all where the seller charges no VAT. */
+export const ratesOn =
+	(date: PlainDate, registered: boolean): RateOf =>
+	(treatment) =>
+		registered ? (GB.rateOn(treatment, date)?.rate ?? null) : null;
 
 /** A line from the price list, with its price as the document takes prices. What it was there stays with it. */
 export function onBasis(line: SheetLine, includes: boolean, rateOf: RateOf): SheetLine {

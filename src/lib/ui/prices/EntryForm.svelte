@@ -7,10 +7,10 @@
 	import { multiplyToMinor, parseDecimal } from '$lib/core/money/decimal';
 	import { reasonsOn } from '$lib/core/regimes/gb/reasons';
 	import type { VatTreatment } from '$lib/core/regimes/types';
-	import { GB } from '$lib/core/regimes/gb';
-	import { priceOn } from '$lib/core/sheet/priceBasis';
+	import { priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
 	import Field from '../parts/Field.svelte';
 	import Segments from '../parts/Segments.svelte';
+	import { VAT_BASIS } from './find';
 	import PriceFinder from './PriceFinder.svelte';
 
 	export interface EntryValues {
@@ -53,12 +53,7 @@
 	const d = (text: string) => parseDecimal(text) ?? { units: 0n, scale: 0 };
 	/** A part's price as the kit takes prices. */
 	const priceOf = (part: EntryValues['parts'][number]) =>
-		priceOn(
-			part.unitPrice,
-			part.withVat,
-			entry.withVat,
-			registered ? (GB.rateOn(part.vat, today)?.rate ?? null) : null
-		);
+		priceOn(part.unitPrice, part.withVat, entry.withVat, ratesOn(today, registered)(part.vat));
 	let partsSum = $derived(
 		entry.parts.reduce((sum, part) => sum + multiplyToMinor(d(part.quantity), d(priceOf(part))), 0n)
 	);
@@ -115,10 +110,7 @@
 			<Segments
 				label="That price is"
 				value={entry.withVat ? 'with' : 'without'}
-				options={[
-					{ value: 'without', label: 'without VAT' },
-					{ value: 'with', label: 'with VAT' }
-				]}
+				options={VAT_BASIS}
 				onchange={(chosen) => (entry.withVat = chosen === 'with')}
 			/>
 		</div>{/if}

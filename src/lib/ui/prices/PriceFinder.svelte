@@ -1,7 +1,6 @@
 <!-- Finds an entry of the price list by a few letters of any of its words. -->
 <script lang="ts">
-	import { GB } from '$lib/core/regimes/gb';
-	import { onBasis } from '$lib/core/sheet/priceBasis';
+	import { onBasis, ratesOn } from '$lib/core/sheet/priceBasis';
 	import type { SheetLine } from '$lib/core/sheet/types';
 	import Finder from '../parts/Finder.svelte';
 	import { findOnPriceList, priceWords, type FoundEntry } from './find';
@@ -23,9 +22,7 @@
 		onchoose
 	}: Props = $props();
 	const settled = (line: SheetLine) =>
-		includes === undefined
-			? line
-			: onBasis(line, includes, (treatment) => GB.rateOn(treatment, today)?.rate ?? null);
+		includes === undefined ? line : onBasis(line, includes, ratesOn(today, true));
 	let typed = $state('');
 	let found = $state<(FoundEntry & { key: string; title: string })[]>([]);
 	let asked = 0;

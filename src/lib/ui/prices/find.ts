@@ -24,3 +24,9 @@ export async function findOnPriceList(typed: string): Promise<FoundEntry[] | nul
 /** How a price stands on the list, in words. */
 export const priceWords = (one: Pick<FoundEntry, 'price' | 'unit' | 'withVat'>): string =>
 	`${displayAmount(parseMoney(one.price) ?? 0n)}${one.unit ? ` / ${one.unit}` : ''}${one.withVat ? ' with VAT' : ''}`;
+
+/** How prices are taken, wherever that is chosen. */
+export const VAT_BASIS = [
+	{ value: 'without', label: 'without VAT' },
+	{ value: 'with', label: 'with VAT' }
+] as const;

@@ -1,6 +1,7 @@
 // What the sheet needs to begin: the draft, both parties, and the number that comes next.
 import { isNotNull } from 'drizzle-orm';
 import { documentMessage, type Message } from '../../../core/documents/wording';
+import type { PlainDate } from '../../../core/calendar/types';
 import { formatNumber } from '../../../core/documents/numbers';
 import type { Reader } from '../../db/connection';
 import { documents } from '../../db/schema';
@@ -26,13 +27,16 @@ export function loadSheetPage(world: World, id: number) {
 		draft: { id, version: draft.version, sheet, savedAt: draft.updatedAt },
 		mailTo: customer ? (mailAddresses(db, customer.id, sheet)[0] ?? '') : '',
 		ownAddress: loadBusiness(db).email,
-		nextNumber: formatNumber(series.pattern, series.next, today.slice(0, 4)),
+		nextNumber: comingNumber(series, today),
 		/** Until a number has been taken, where the series begins can be said beside it. */
 		series: numberTaken(db)
 			? null
 			: { invoicePattern: series.pattern, invoiceNext: String(series.next) }
 	};
 }
+
+const comingNumber = (series: { pattern: string; next: number }, today: PlainDate): string =>
+	formatNumber(series.pattern, series.next, today.slice(0, 4));
 
 const numberTaken = (db: Reader) =>
 	db.select({ id: documents.id }).from(documents).where(isNotNull(documents.number)).get() !==
@@ -48,7 +52,6 @@ export function draftPreview(world: World, id: number): FrozenDraft | null {
 export function draftMessage(world: World, id: number): (Message & { number: string }) | null {
 	const drafted = draftPreview(world, id);
 	if (!drafted) return null;
-	const series = loadSeries(world.db, 'invoice');
-	const number = formatNumber(series.pattern, series.next, world.clock.today().slice(0, 4));
+	const number = comingNumber(loadSeries(world.db, 'invoice'), world.clock.today());
 	return { ...documentMessage(drafted.frozen, number, drafted.figures.payable), number };
 }

@@ -1,5 +1,5 @@
 // Next moves of messages: documents that did not reach anybody.
-import { and, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull, or } from 'drizzle-orm';
 import { moneyOf, MOST_MOVES, notReached, type Move } from '../../../core/moves';
 import { documents, mails, openItems, texts } from '../../db/schema';
 import type { World } from '../../world';
@@ -32,10 +32,10 @@ export function documentsNotReached(world: World): Move[] {
 		.all();
 	const texted = world.db
 		.select({
-			id: sql<number>`-${texts.id}`,
+			id: texts.id,
 			documentId: texts.documentId,
 			to: texts.to,
-			state: sql<'failed'>`'failed'`,
+			state: texts.state,
 			error: texts.lastError,
 			number: documents.number,
 			toPay: openItems.toPay,
@@ -48,8 +48,11 @@ export function documentsNotReached(world: World): Move[] {
 		.where(and(eq(texts.state, 'failed'), gt(openItems.toPay, 0)))
 		.limit(MOST_MOVES)
 		.all();
-	return [...rows, ...texted].map((row) => ({
-		id: `mail:${row.id}`,
+	return [
+		...rows.map((row) => ({ ...row, key: `mail:${row.id}` })),
+		...texted.map((row) => ({ ...row, key: `text:${row.id}` }))
+	].map((row) => ({
+		id: row.key,
 		amount: row.toPay === null ? null : BigInt(row.toPay),
 		...(row.payerId !== null && row.dueDate !== null && row.documentId !== null
 			? {

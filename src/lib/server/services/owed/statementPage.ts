@@ -1,5 +1,5 @@
 // What a statement's link shows and takes: that statement, what of it is still open, and payment of all or some.
-import { asc, eq } from 'drizzle-orm';
+import { and, eq } from 'drizzle-orm';
 import type { StatementView } from '../../../core/documents/statementView';
 import { displayPounds } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';
@@ -10,7 +10,7 @@ import { loadBusiness } from '../business/settings';
 import { inHandOf } from '../ledger/inHand';
 import { openOf } from '../ledger/openInvoices';
 import { referenceOf } from '../money/checkouts';
-import type { LastTry } from '../money/payPage';
+import { lastTry, type LastTry } from '../money/payPage';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 
 const TOKEN = /^[A-Za-z0-9_-]{32}$/;
@@ -52,19 +52,19 @@ export function statementPage(world: World, token: string): StatementPage {
 			toPay,
 			token: own
 		}));
-	const tried = world.db
-		.select({ state: checkouts.state, way: checkouts.way, amount: checkouts.amount })
+	const ofThis = eq(checkouts.statementId, row.id);
+	const pending = world.db
+		.select({ id: checkouts.id })
 		.from(checkouts)
-		.where(eq(checkouts.statementId, row.id))
-		.orderBy(asc(checkouts.id))
-		.all();
+		.where(and(ofThis, eq(checkouts.state, 'pending')))
+		.get();
 	return {
 		view: row.view,
 		open,
 		toPay: open.reduce((sum, item) => sum + item.toPay, 0),
 		credit: inHandOf(world.db, row.payerId).reduce((sum, one) => sum + one.amount, 0),
-		pending: tried.some((one) => one.state === 'pending'),
-		last: tried.at(-1) ?? null,
+		pending: pending !== undefined,
+		last: lastTry(world, ofThis),
 		reach: { phone: business.phone, email: business.email }
 	};
 }

@@ -1,11 +1,11 @@
 // Entries found on the price list, as the lines they make on a sheet.
 import { asc, inArray } from 'drizzle-orm';
 import { entryLine, kitLines, kitPrice, type Kit } from '../../../core/kits';
-import { GB } from '../../../core/regimes/gb';
-import type { RateOf } from '../../../core/sheet/priceBasis';
+import { ratesOn } from '../../../core/sheet/priceBasis';
 import type { SheetLine } from '../../../core/sheet/types';
 import { kitParts, priceItems } from '../../db/schema';
 import type { World } from '../../world';
+import { isRegistered } from '../business/settings';
 import { findPrices, type PriceRow } from './search';
 
 export interface FoundEntry {
@@ -21,8 +21,7 @@ export interface FoundEntry {
 
 export function entriesFor(world: World, typed: string): FoundEntry[] {
 	const rows = findPrices(world, typed);
-	const today = world.clock.today();
-	const rateOf: RateOf = (treatment) => GB.rateOn(treatment, today)?.rate ?? null;
+	const rateOf = ratesOn(world.clock.today(), isRegistered(world));
 	const kits = kitsOf(
 		world,
 		rows.filter((row) => row.kit !== null)

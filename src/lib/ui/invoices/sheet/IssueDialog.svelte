@@ -72,7 +72,7 @@
 			done = '';
 			inHand = 0;
 			void flush()
-				.then(() => fetch(`/billing/${draft.id}/api/in-hand`))
+				.then(() => fetch(`/billing/${draft.id}/api/before-issue`))
 				.then((response) => response.json())
 				.then((answer) => {
 					inHand = Number(answer.inHand) || 0;

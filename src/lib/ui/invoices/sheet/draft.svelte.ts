@@ -6,9 +6,8 @@ import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import { displayAmount } from '$lib/core/money/display';
 import type { Decimal } from '$lib/core/money/types';
-import { GB } from '$lib/core/regimes/gb';
 import type { VatTreatment } from '$lib/core/regimes/types';
-import { onBasis, priceOn } from '$lib/core/sheet/priceBasis';
+import { onBasis, priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
 import type { SheetContext } from '$lib/core/sheet/context';
 import { readSheet, type SheetReading } from '$lib/core/sheet/read';
 import type { Frozen } from '$lib/core/documents/types';
@@ -234,7 +233,7 @@ export class Draft {
 
 	/** Percent of VAT on the tax point; null where the seller charges none, or the supply bears none. */
 	rateOf = (treatment: VatTreatment): Decimal | null =>
-		this.registered ? (GB.rateOn(treatment, this.taxDate)?.rate ?? null) : null;
+		ratesOn(this.taxDate, this.registered)(treatment);
 
 	/** Takes prices with VAT, or without. What is typed stays; converting it is offered. */
 	takePrices(includes: boolean): void {

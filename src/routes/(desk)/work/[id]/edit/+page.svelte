@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { VAT_BASIS } from '$lib/ui/prices/find';
 	import Segments from '$lib/ui/parts/Segments.svelte';
 	import Labels from '$lib/ui/parts/Labels.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
@@ -178,10 +179,7 @@
 					<Segments
 						label="Prices on this job are"
 						value={job.pricesIncludeVat ? 'with' : 'without'}
-						options={[
-							{ value: 'without', label: 'without VAT' },
-							{ value: 'with', label: 'with VAT' }
-						]}
+						options={VAT_BASIS}
 						onchange={(chosen) => (job.pricesIncludeVat = chosen === 'with')}
 					/>
 				</div>{/if}
