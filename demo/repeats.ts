@@ -7,6 +7,7 @@ import { customerRecord } from '../src/lib/server/services/customers/parts';
 import { documentDetail } from '../src/lib/server/services/desk/documents';
 import { beginInvoice, discardDraft, saveDraft } from '../src/lib/server/services/invoices/drafts';
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
+import { keepStartingPoint } from '../src/lib/server/services/invoices/startingPoints';
 import { addRepeat } from '../src/lib/server/services/repeats/repeats';
 import { repeatPage } from '../src/lib/server/services/repeats/page';
 import { runRepeats } from '../src/lib/server/services/repeats/making';
@@ -42,8 +43,35 @@ export function repeatSteps(setting: RepeatSetting): Step[] {
 		addRepeat(world, key, id, values);
 		discardDraft(world, id, true);
 	};
+	/** What several invoices begin from, kept from a draft that is itself never sent. */
+	const startingPoint = (key: string, name: string, more: Partial<Sheet>) => {
+		const id = draft(key, 'staithe', more);
+		keepStartingPoint(world, id, name);
+		discardDraft(world, id, true);
+	};
 	let inspections = 0;
 	const steps: Step[] = [
+		{
+			at: morning(FIRST + 6, 2),
+			async run() {
+				startingPoint('demo-start-survey', 'Damp survey with report', {
+					note: 'The report follows within five working days.',
+					rows: [
+						line('s1', 'Damp survey, ground floor', 'visit', '145.00'),
+						line('s2', 'Report with readings and photos', 'report', '85.00')
+					]
+				});
+				startingPoint('demo-start-ceiling', 'Ceiling, overboard and skim', {
+					rows: [
+						{ id: 'h1', type: 'heading', text: 'Ceiling' },
+						line('c1', 'Protect floors and furniture', 'room', '45.00'),
+						line('c2', 'Overboard with plasterboard', 'm²', '21.50'),
+						line('c3', 'Skim, two coats', 'm²', '16.00'),
+						{ ...line('c4', 'Plasterboard, screws, scrim', 'room', '68.00'), kind: 'materials' }
+					]
+				});
+			}
+		},
 		{
 			at: morning(FIRST + 4, 3),
 			async run() {

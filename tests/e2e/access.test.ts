@@ -18,6 +18,7 @@ const EXAMPLES: Record<string, string[]> = {
 	],
 	'/billing/[id]/preview': ["select id from documents where state = 'draft' limit 1"],
 	'/billing/[id]/several': ["select id from documents where state = 'draft' limit 1"],
+	'/billing/start/[id]': ['select id from starting_points limit 1'],
 	'/billing/repeats/[id]': ['select id from repeats limit 1'],
 	'/customers/[id]': ["select id from customers where kind = 'contractor' limit 1"],
 	'/money/charts/[of]': ["select 'billed?month=2026-10'"],

@@ -19,7 +19,7 @@ import {
 	searchCustomers
 } from '../../../src/lib/server/services/customers/customers';
 import { loadDraft } from '../../../src/lib/server/services/invoices/drafts';
-import { FieldError } from '../../../src/lib/core/refusals';
+import { ConflictError, FieldError, NotFoundError } from '../../../src/lib/core/refusals';
 import { addJob } from '../../../src/lib/server/services/jobs/jobs';
 import { listJobs } from '../../../src/lib/server/services/jobs/list';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
@@ -27,6 +27,9 @@ import {
 	beginFrom,
 	copyToCustomers,
 	keepStartingPoint,
+	loadStartingPoint,
+	removeStartingPoint,
+	saveStartingPoint,
 	listStartingPoints
 } from '../../../src/lib/server/services/invoices/startingPoints';
 import {
@@ -35,7 +38,8 @@ import {
 	HOUSEHOLD,
 	issued,
 	makeWorld,
-	type TestWorld
+	type TestWorld,
+	line
 } from '../../support/world';
 
 let world: TestWorld;
@@ -160,6 +164,41 @@ describe('used again', () => {
 		const { sheet } = loadDraft(world.db, draft);
 		expect([sheet.customerId, sheet.issueDate, sheet.rows.length]).to.deep.equal([null, '', 2]);
 		expect(() => keepStartingPoint(world, id, ' ')).to.throw(FieldError);
+	});
+	it('a starting point is changed by its name and lines, and what was begun from it is not', async () => {
+		const { id } = await issued(world, CONTRACTOR);
+		keepStartingPoint(world, id, 'Render');
+		keepStartingPoint(world, id, 'Skim');
+		const { id: point, updatedAt } = loadStartingPoint(
+			world.db,
+			listStartingPoints(world).find(({ name }) => name === 'Render')!.id
+		);
+		const begun = beginFrom(world, point, 'press');
+		const { sheet } = loadStartingPoint(world.db, point);
+		const changed = {
+			...sheet,
+			customerId: 1,
+			dueDate: '2026-12-24',
+			rows: [line('n', 'Float', '9')]
+		};
+		const save = (version: number, name: string, typed: unknown = changed) =>
+			saveStartingPoint(world, point, version, name, typed);
+		expect(() => save(updatedAt, ' ')).to.throw(FieldError, /name/);
+		expect(() => save(updatedAt, 'Skim')).to.throw(FieldError, /Another/);
+		expect(() => save(updatedAt, 'Float', { rows: 'none' })).to.throw(FieldError);
+		const version = save(updatedAt, ' Float ');
+		expect(version).to.be.greaterThan(updatedAt);
+		expect(() => save(updatedAt, 'Late')).to.throw(ConflictError);
+		const kept = loadStartingPoint(world.db, point);
+		expect([kept.name, kept.sheet.rows, kept.sheet.customerId, kept.sheet.dueDate]).to.deep.equal([
+			'Float',
+			changed.rows,
+			null,
+			''
+		]);
+		expect(loadDraft(world.db, begun).sheet.rows).to.have.length(2);
+		removeStartingPoint(world, point);
+		expect(() => save(version, 'Float')).to.throw(NotFoundError);
 	});
 	it('the same invoice goes to several customers, each with its own terms and tax', async () => {
 		const { id } = await issued(world, CONTRACTOR);

@@ -157,6 +157,9 @@ describe('a repeat', () => {
 		expect(() =>
 			changeRepeat(world, id, '2027-01-01', { ...sheet, rows: [line('a', 'x', 'much')] })
 		).to.throw(FieldError);
+		expect(() => changeRepeat(world, id, '2027-01-01', { ...sheet, discount: '120%' })).to.throw(
+			FieldError
+		);
 		on('2026-12-02');
 		saveRepeat(world, id, row.version, {
 			...MONTHLY,

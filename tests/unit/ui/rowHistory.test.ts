@@ -1,7 +1,7 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import type { SheetRow } from '../../../src/lib/core/sheet/types';
-import { firstChanged, RowHistory } from '../../../src/lib/ui/invoices/sheet/rowHistory';
+import { firstChanged, RowHistory } from '../../../src/lib/ui/lines/rowHistory';
 import { line } from '../../support/world';
 
 const rows = (...ids: string[]): SheetRow[] => ids.map((id) => line(id, id, '1'));

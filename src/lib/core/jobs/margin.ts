@@ -1,5 +1,5 @@
 // What is left of a job: what it brings, what it cost, and the difference, in money and percent.
-import { divideRounded } from '../money/decimal';
+import { divideRounded, parseMoney } from '../money/decimal';
 import type { Minor } from '../money/types';
 import type { LineKind } from '../figures/types';
 import { billablesOf, costAmount, timeCost } from './billing';
@@ -15,6 +15,8 @@ export interface Margin {
 	/** By kind of cost; one's own and a helper's time is labour. */
 	costs: Partial<Record<LineKind, Minor>>;
 	labour: Minor;
+	/** What of the costs is only expected: the agreed lines' own cost, of kinds on which nothing was spent yet. */
+	expected: Minor;
 	spent: Minor;
 	/** What the job brings in the end: billed where that is more, else agreed. */
 	income: Minor;
@@ -51,8 +53,19 @@ export function marginOf(
 	const labour = work.time.reduce((sum, entry) => sum + timeCost(entry), 0n);
 	if (labour) costs.labour = (costs.labour ?? 0n) + labour;
 	spent += labour;
+	let expected = 0n;
+	const planned: Partial<Record<LineKind, Minor>> = {};
+	for (const { kind, cost } of work.lines) {
+		const amount = parseMoney(cost.trim()) ?? 0n;
+		if (amount && costs[kind] === undefined) planned[kind] = (planned[kind] ?? 0n) + amount;
+	}
+	for (const [kind, amount] of Object.entries(planned) as [LineKind, Minor][]) {
+		costs[kind] = amount;
+		expected += amount;
+	}
+	spent += expected;
 	const income = books.complete || books.billed > agreed ? books.billed : agreed;
-	return finish({ agreed, ...books, costs, labour, spent, income });
+	return finish({ agreed, ...books, costs, labour, expected, spent, income });
 }
 
 function finish(parts: Omit<Margin, 'margin' | 'perMille'> & { complete?: boolean }): Margin {
@@ -80,6 +93,7 @@ export function addMargins(margins: readonly Margin[]): Margin {
 		withheld: total((one) => one.withheld),
 		costs,
 		labour: total((one) => one.labour),
+		expected: total((one) => one.expected),
 		spent: total((one) => one.spent),
 		income: total((one) => one.income)
 	});

@@ -13,12 +13,27 @@ export const JOB_STATES = [
 ] as const;
 export type JobState = (typeof JOB_STATES)[number];
 
-export const JOB_STATE_NAMES: Record<JobState, string> = {
+/** How a job stands, as people see it: it is booked once it has a visit, and done with once its bills are paid. */
+export const STANDINGS = [
+	'enquiry',
+	'toBook',
+	'booked',
+	'underWay',
+	'finished',
+	'billed',
+	'paid',
+	'dropped'
+] as const;
+export type Standing = (typeof STANDINGS)[number];
+
+export const STANDING_NAMES: Record<Standing, string> = {
 	enquiry: 'Enquiry',
+	toBook: 'To book',
 	booked: 'Booked',
 	underWay: 'Under way',
 	finished: 'Finished',
 	billed: 'Billed',
+	paid: 'Paid',
 	dropped: 'Cancelled'
 };
 

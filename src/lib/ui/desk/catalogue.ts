@@ -45,6 +45,12 @@ export const CATALOGUE: readonly Group[] = [
 				more: true
 			},
 			{
+				label: 'Bring in jobs',
+				href: '/work/import',
+				words: 'import upload csv spreadsheet file work list',
+				more: true
+			},
+			{
 				label: 'Bring in a bank statement',
 				href: '/money#bring-in',
 				words: 'import upload csv ofx camt xml file bank lines transactions',

@@ -16,7 +16,7 @@
 	import { pressKey } from '../parts/keys';
 	import MoneyRule from '../owed/MoneyRule.svelte';
 	import SettlementBar from '../money/SettlementBar.svelte';
-	import Totals from './sheet/Totals.svelte';
+	import Totals from '../lines/Totals.svelte';
 	import WorkingsPanel from './WorkingsPanel.svelte';
 	import LateCharge from '../owed/LateCharge.svelte';
 	import Messages from './Messages.svelte';

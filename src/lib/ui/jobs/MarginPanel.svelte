@@ -15,6 +15,7 @@
 		{title}: {displayPounds(margin.margin)}
 		<span class="quiet">{percent(margin.perMille)}</span>
 	</h2>
+	<p class="quiet">Everything here is without VAT.</p>
 	<dl
 		class="numbers [&_div]:flex [&_div]:justify-between [&_div]:gap-3 [&_div]:py-0.75 [&_div]:px-0"
 	>
@@ -43,8 +44,12 @@
 			</div>
 		{/each}
 		<div class="sum border-t-[1.5px] border-t-(--ink) font-semibold mt-0.75">
-			<dt class="text-(--ink-2)">Left, without VAT</dt>
+			<dt class="text-(--ink-2)">Left</dt>
 			<dd>{displayPounds(margin.margin)}</dd>
 		</div>
 	</dl>
+	{#if margin.expected}<p class="quiet mt-1.5">
+			{displayPounds(margin.expected)} of the costs is what the agreed lines should cost you: nothing
+			of that kind has been spent yet.
+		</p>{/if}
 </section>

@@ -1,5 +1,6 @@
 <!-- What was done and spent on a job: time and costs, each typed in one row of a form. -->
 <script lang="ts">
+	import Fold from '../parts/Fold.svelte';
 	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
@@ -41,6 +42,16 @@
 	}: Props = $props();
 
 	let basis = $derived(includes === null ? '' : includes ? ', with VAT' : ', without VAT');
+	/** So many of the latest stand in sight. */
+	const SHOWN = 8;
+	let rows = $derived(
+		[
+			...work.time.map((entry) => ({ key: `time:${entry.id}`, date: entry.date, entry })),
+			...work.costs.map((cost) => ({ key: `cost:${cost.id}`, date: cost.date, cost }))
+		].sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0))
+	);
+	let earlier = $derived(rows.slice(0, -SHOWN));
+	let latest = $derived(rows.slice(-SHOWN));
 	const NO_ITEM = { description: '', unit: '', unitCost: '', unitPrice: '', id: '' };
 	let item = $state({ ...NO_ITEM });
 	let kind = $state('materials');
@@ -52,62 +63,15 @@
 </script>
 
 <section aria-label="Time and costs">
+	{#if earlier.length}
+		<Fold label="{earlier.length} earlier">
+			<ul>
+				{#each earlier as one (one.key)}{@render row(one)}{/each}
+			</ul>
+		</Fold>
+	{/if}
 	<ul>
-		{#each work.time as entry (entry.id)}
-			{@const holder = billed.get(`time:${entry.id}`)}
-			<li
-				class="grid grid-cols-[minmax(0,1fr)_auto_auto] gap-2.5 items-center py-2.25 px-0 border-b border-b-(--hair)"
-			>
-				<span class="what *:block *:wrap-anywhere"
-					><b>{entry.note || 'Time'}</b><span class="quiet"
-						>{displayDate(entry.date)}{entry.person ? ` · ${entry.person}` : ''} · {entry.minutes ===
-						null
-							? 'the clock runs'
-							: `${hoursOf(entry.minutes)} h`}{entry.chargeable ? '' : ' · not charged'}</span
-					></span
-				>
-				<span class="numbers"
-					>{entry.chargeable && entry.minutes
-						? displayAmount(multiplyToMinor(d(hoursOf(entry.minutes)), d(entry.rate)))
-						: ''}</span
-				>
-				{#if holder}<span class="tag">{holder}</span>{:else if entry.minutes !== null}
-					<Form action="?/removeTime" hidden={{ entry: entry.id }}>
-						<button
-							class="grid place-items-center w-9 h-9 cursor-pointer"
-							aria-label="Remove this time"><Trash2 size={17} aria-hidden="true" /></button
-						>
-					</Form>
-				{/if}
-			</li>
-		{/each}
-		{#each work.costs as cost (cost.id)}
-			{@const holder = billed.get(`cost:${cost.id}`)}
-			<li
-				class="grid grid-cols-[minmax(0,1fr)_auto_auto] gap-2.5 items-center py-2.25 px-0 border-b border-b-(--hair)"
-			>
-				<span class="what *:block *:wrap-anywhere"
-					><b>{cost.description}</b><span class="quiet"
-						>{displayDate(cost.date)} · {KIND_NAMES[cost.kind].toLowerCase()} · cost you {displayAmount(
-							costAmount(cost)
-						)}{cost.chargeable ? '' : ' · not charged'}</span
-					></span
-				>
-				<span class="numbers"
-					>{cost.chargeable
-						? displayAmount(multiplyToMinor(d(cost.quantity), d(sellingPrice(cost))))
-						: ''}</span
-				>
-				{#if holder}<span class="tag">{holder}</span>{:else}
-					<Form action="?/removeCost" hidden={{ entry: cost.id }}>
-						<button
-							class="grid place-items-center w-9 h-9 cursor-pointer"
-							aria-label="Remove {cost.description}"><Trash2 size={17} aria-hidden="true" /></button
-						>
-					</Form>
-				{/if}
-			</li>
-		{/each}
+		{#each latest as one (one.key)}{@render row(one)}{/each}
 	</ul>
 	{#if work.time.length + work.costs.length === 0}
 		<p class="quiet">Nothing was noted yet.</p>
@@ -189,3 +153,66 @@
 		</Form>
 	{/if}
 </section>
+
+{#snippet row(one: (typeof rows)[number])}
+	{#if 'entry' in one}{@render time(one.entry)}{:else}{@render cost(one.cost)}{/if}
+{/snippet}
+
+{#snippet time(entry: JobWork['time'][number])}
+	{@const holder = billed.get(`time:${entry.id}`)}
+	<li
+		class="grid grid-cols-[minmax(0,1fr)_auto_auto] gap-2.5 items-center py-2.25 px-0 border-b border-b-(--hair)"
+	>
+		<span class="what *:block *:wrap-anywhere"
+			><b>{entry.note || 'Time'}</b><span class="quiet"
+				>{displayDate(entry.date)}{entry.person ? ` · ${entry.person}` : ''} · {entry.minutes ===
+				null
+					? 'the clock runs'
+					: `${hoursOf(entry.minutes)} h`}{entry.chargeable ? '' : ' · not charged'}</span
+			></span
+		>
+		<span class="numbers"
+			>{entry.chargeable && entry.minutes
+				? displayAmount(multiplyToMinor(d(hoursOf(entry.minutes)), d(entry.rate)))
+				: ''}</span
+		>
+		{#if holder}<span class="tag">{holder}</span>{:else if entry.minutes !== null}
+			<Form action="?/removeTime" hidden={{ entry: entry.id }}>
+				<button
+					class="grid place-items-center w-9 h-9 cursor-pointer"
+					aria-label="Remove {entry.note || 'the time'} of {displayDate(entry.date)}"
+					><Trash2 size={17} aria-hidden="true" /></button
+				>
+			</Form>
+		{/if}
+	</li>
+{/snippet}
+
+{#snippet cost(cost: JobWork['costs'][number])}
+	{@const holder = billed.get(`cost:${cost.id}`)}
+	<li
+		class="grid grid-cols-[minmax(0,1fr)_auto_auto] gap-2.5 items-center py-2.25 px-0 border-b border-b-(--hair)"
+	>
+		<span class="what *:block *:wrap-anywhere"
+			><b>{cost.description}</b><span class="quiet"
+				>{displayDate(cost.date)} · {KIND_NAMES[cost.kind].toLowerCase()} · cost you {displayAmount(
+					costAmount(cost)
+				)}{cost.chargeable ? '' : ' · not charged'}</span
+			></span
+		>
+		<span class="numbers"
+			>{cost.chargeable
+				? displayAmount(multiplyToMinor(d(cost.quantity), d(sellingPrice(cost))))
+				: ''}</span
+		>
+		{#if holder}<span class="tag">{holder}</span>{:else}
+			<Form action="?/removeCost" hidden={{ entry: cost.id }}>
+				<button
+					class="grid place-items-center w-9 h-9 cursor-pointer"
+					aria-label="Remove {cost.description} of {displayDate(cost.date)}"
+					><Trash2 size={17} aria-hidden="true" /></button
+				>
+			</Form>
+		{/if}
+	</li>
+{/snippet}

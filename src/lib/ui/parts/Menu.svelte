@@ -19,8 +19,8 @@
 	let { label = 'More', entries }: { label?: string; entries: readonly Entry[] } = $props();
 	const id = $props.id();
 
-	function run(href: string) {
-		const entry = entries.find((one) => one.href === href);
+	function run(label: string) {
+		const entry = entries.find((one) => one.label === label);
 		if (!entry) return;
 		if (entry.post)
 			(
@@ -31,7 +31,7 @@
 	}
 </script>
 
-{#each entries as entry, index (entry.href)}
+{#each entries as entry, index (entry.label)}
 	{#if entry.post}
 		<form class="hidden" id="{id}-{index}" method="post" action={entry.href}>
 			{#each Object.entries(entry.post) as [name, value] (name)}<input
@@ -51,9 +51,9 @@
 			<Menu.Content
 				class="min-w-52 rounded-[3px] border-[1.5px] border-[var(--ink)] bg-[var(--sheet)] py-1 text-[var(--ink)]"
 			>
-				{#each entries as entry (entry.href)}
+				{#each entries as entry (entry.label)}
 					<Menu.Item
-						value={entry.href}
+						value={entry.label}
 						class="flex min-h-10.5 cursor-pointer items-center px-4 data-[highlighted]:bg-[var(--tape-tint)] data-[highlighted]:shadow-[inset_3px_0_var(--tape)]"
 						><Menu.ItemText>{entry.label}</Menu.ItemText></Menu.Item
 					>
@@ -64,7 +64,7 @@
 </Menu>
 <noscript>
 	<span class="flex flex-wrap gap-2.5">
-		{#each entries as entry, index (entry.href)}
+		{#each entries as entry, index (entry.label)}
 			{#if entry.post}<button class="button" form="{id}-{index}">{entry.label}</button>
 			{:else}<a class="button" href={entry.href}>{entry.label}</a>{/if}
 		{/each}

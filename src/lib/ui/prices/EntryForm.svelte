@@ -4,14 +4,16 @@
 	import { KIND_NAMES } from '$lib/core/words';
 	import { LINE_KINDS, type LineKind } from '$lib/core/figures/types';
 	import { displayAmount } from '$lib/core/money/display';
-	import { multiplyToMinor, parseDecimal } from '$lib/core/money/decimal';
+	import { lineAmount } from '$lib/core/jobs/billing';
 	import { reasonsOn } from '$lib/core/regimes/gb/reasons';
 	import type { VatTreatment } from '$lib/core/regimes/types';
 	import { priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
 	import Field from '../parts/Field.svelte';
 	import Segments from '../parts/Segments.svelte';
 	import { VAT_BASIS } from './find';
-	import PriceFinder from './PriceFinder.svelte';
+	import LineGrid from '../lines/LineGrid.svelte';
+	import { Draft, type LinesOf } from '../lines/draft.svelte';
+	import { blankLine, blankSheet } from '$lib/core/sheet/blank';
 
 	export interface EntryValues {
 		name: string;
@@ -30,6 +32,7 @@
 			itemId: number;
 			quantity: string;
 			name: string;
+			unit: string;
 			unitPrice: string;
 			withVat: boolean;
 			vat: VatTreatment;
@@ -41,42 +44,99 @@
 		today: string;
 		/** Whether the owner charges VAT: otherwise there is none to be in a price. */
 		registered: boolean;
+		parties: Pick<LinesOf, 'seller' | 'customer' | 'today'>;
 		/** Sends the entry; gives messages by field back, or nothing when it is saved. */
 		onsave: (values: object) => Promise<{ message: string; fields: Record<string, string> } | null>;
 	}
-	let { values, categories, today, registered, onsave }: Props = $props();
+	let { values, categories, today, registered, parties, onsave }: Props = $props();
 	let entry = $state(untrack(() => structuredClone($state.snapshot(values)) as EntryValues));
 	let errors = $state<Record<string, string>>({});
 	let message = $state('');
 	let busy = $state(false);
 	let reasons = $derived(reasonsOn(today));
-	const d = (text: string) => parseDecimal(text) ?? { units: 0n, scale: 0 };
-	/** A part's price as the kit takes prices. */
-	const priceOf = (part: EntryValues['parts'][number]) =>
-		priceOn(part.unitPrice, part.withVat, entry.withVat, ratesOn(today, registered)(part.vat));
-	let partsSum = $derived(
-		entry.parts.reduce((sum, part) => sum + multiplyToMinor(d(part.quantity), d(priceOf(part))), 0n)
+	/** A kit's parts as lines of the grid: each an entry of the list, with its price as the kit takes prices. */
+	const parts = untrack(
+		() =>
+			new Draft({
+				...parties,
+				of: 'kit',
+				draft: {
+					id: 0,
+					sheet: {
+						...blankSheet(),
+						pricesIncludeVat: values.withVat,
+						rows: values.parts.map((part, index) => ({
+							...blankLine(`p${index}`),
+							description: part.name,
+							quantity: part.quantity,
+							unit: part.unit,
+							unitPrice: priceOn(
+								part.unitPrice,
+								part.withVat,
+								values.withVat,
+								ratesOn(today, registered)(part.vat)
+							),
+							vat: part.vat,
+							itemId: part.itemId,
+							listPrice: { price: part.unitPrice, withVat: part.withVat }
+						}))
+					}
+				}
+			})
 	);
+	let lines = $derived(parts.kept.filter((row) => row.type === 'line'));
+	let partsSum = $derived(lines.reduce((sum, line) => sum + lineAmount(line), 0n));
+
+	/** The kit takes its prices the other way, so those of its parts are converted. */
+	function takePrices(withVat: boolean) {
+		entry.withVat = withVat;
+		const before = parts.sheet.pricesIncludeVat;
+		parts.sheet.pricesIncludeVat = withVat;
+		for (const row of parts.sheet.rows)
+			if (row.type === 'line') {
+				const { price, withVat: from } = (row.listPrice ??= {
+					price: row.unitPrice,
+					withVat: before
+				});
+				row.unitPrice = priceOn(price, from, withVat, parts.rateOf(row.vat));
+			}
+	}
 
 	async function save(event: SubmitEvent) {
 		event.preventDefault();
+		const strange = lines.find((line) => line.itemId === undefined);
+		if (entry.kit !== null && strange) {
+			parts.refused = {
+				[`rows.${strange.id}.description`]:
+					'Choose it from the price list: arrow down, then Enter. What is not on the list is added there first.'
+			};
+			parts.wanted = `rows.${strange.id}.description`;
+			return;
+		}
 		busy = true;
-		const { parts, ...plain } = $state.snapshot(entry) as EntryValues;
+		const { parts: _before, ...plain } = $state.snapshot(entry) as EntryValues;
 		const answer = await onsave({
 			...plain,
-			parts: parts.map(({ itemId, quantity }) => ({ itemId, quantity }))
+			parts: lines.map(({ itemId, quantity }) => ({ itemId, quantity }))
 		}).catch(() => ({
 			message: 'The connection is lost. Nothing was saved; try again.',
 			fields: {}
 		}));
 		busy = false;
 		errors = answer?.fields ?? {};
+		parts.refused = Object.fromEntries(
+			lines.flatMap(({ id }, index) => {
+				const said = errors[`parts.${index}.quantity`] ?? errors[`parts.${index}`];
+				return said ? [[`rows.${id}.quantity`, said]] : [];
+			})
+		);
 		message = answer?.message ?? '';
 	}
 </script>
 
 <form
-	class="panel grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4.5 py-4.5 px-5 max-w-205"
+	class="panel grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4.5 py-4.5 px-5 max-w-205 [&.kit]:max-w-270"
+	class:kit={entry.kit !== null}
 	onsubmit={save}
 	novalidate
 >
@@ -111,7 +171,7 @@
 				label="That price is"
 				value={entry.withVat ? 'with' : 'without'}
 				options={VAT_BASIS}
-				onchange={(chosen) => (entry.withVat = chosen === 'with')}
+				onchange={(chosen) => takePrices(chosen === 'with')}
 			/>
 		</div>{/if}
 	<Field label="Unit" name="unit" bind:value={entry.unit} error={errors.unit} />
@@ -158,46 +218,10 @@
 	>
 	{#if entry.kit !== null}
 		<fieldset class="grid gap-2 col-span-full">
-			<legend class="font-semibold">Parts of one</legend>
-			{#each entry.parts as part, index (index)}
-				<div class="part grid grid-cols-[minmax(0,1fr)_90px_90px_auto] gap-2.5 items-center">
-					<span>{part.name}</span>
-					<input
-						class="box numbers text-right"
-						inputmode="decimal"
-						aria-label="Quantity of {part.name}"
-						aria-invalid={errors[`parts.${index}.quantity`] ? 'true' : undefined}
-						bind:value={part.quantity}
-					/>
-					<span class="numbers text-right"
-						>{displayAmount(multiplyToMinor(d(part.quantity), d(priceOf(part))))}</span
-					>
-					<button type="button" class="button plain" onclick={() => entry.parts.splice(index, 1)}
-						>Remove<span class="sr-only"> {part.name}</span></button
-					>
-					{#if errors[`parts.${index}`] ?? errors[`parts.${index}.quantity`]}<span class="wrong"
-							>{errors[`parts.${index}`] ?? errors[`parts.${index}.quantity`]}</span
-						>{/if}
-				</div>
-			{/each}
+			<legend class="font-semibold">What one of it is made of</legend>
+			<LineGrid draft={parts} />
 			{#if errors.parts}<p class="wrong">{errors.parts}</p>{/if}
-			<PriceFinder
-				label="Add a part"
-				placeholder="Add a part from the price list"
-				onchoose={(lines, name) => {
-					const line = lines[0];
-					if (line?.itemId)
-						entry.parts.push({
-							itemId: line.itemId,
-							quantity: '1',
-							name,
-							unitPrice: line.unitPrice,
-							withVat: line.listPrice?.withVat ?? false,
-							vat: line.vat
-						});
-				}}
-			/>
-			<p class="numbers sum font-semibold">Parts: {displayAmount(partsSum)}</p>
+			<p class="numbers text-right font-semibold pr-14.5">Parts: {displayAmount(partsSum)}</p>
 			<label class="check"
 				><input type="radio" value="line" bind:group={entry.kit} /> On a document it is one line</label
 			>

@@ -1,5 +1,5 @@
 import { readCursor } from '$lib/core/paging';
-import { JOB_STATES } from '$lib/core/jobs/types';
+import { STANDINGS } from '$lib/core/jobs/types';
 import { runningClock } from '$lib/server/services/jobs/time';
 import { visitsOn } from '$lib/server/services/jobs/visits';
 import { jobCounts, jobLabels, listJobs } from '$lib/server/services/jobs/list';
@@ -8,7 +8,7 @@ import type { PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals, url }) => {
 	const { world } = locals;
 	const given = url.searchParams;
-	const state = JOB_STATES.find((one) => one === given.get('state'));
+	const state = STANDINGS.find((one) => one === given.get('state'));
 	const typed = (given.get('q') ?? '').slice(0, 200);
 	const label = given.get('label') ?? '';
 	return {
@@ -19,7 +19,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 		...listJobs(world, {
 			typed,
 			cursor: readCursor(given),
-			...(state ? { states: [state] } : {}),
+			...(state ? { standing: state } : {}),
 			...(label ? { label } : {})
 		}),
 		counts: jobCounts(world.db),

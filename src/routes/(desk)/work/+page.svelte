@@ -2,13 +2,13 @@
 	import { filtersOf } from '$lib/ui/parts/filters';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { displayDate, londonTime } from '$lib/core/calendar/conversion';
-	import { JOB_STATE_NAMES, type JobState } from '$lib/core/jobs/types';
+	import { STANDING_NAMES, type Standing } from '$lib/core/jobs/types';
 	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
 	let { data } = $props();
-	const STATES = Object.entries(JOB_STATE_NAMES) as [JobState, string][];
+	const STATES = Object.entries(STANDING_NAMES) as [Standing, string][];
 
 	const { address, search, choose } = filtersOf('/work');
 	let anything = $derived(Object.values(data.counts).some((n) => n > 0));
@@ -55,7 +55,7 @@
 								>{/if}
 						</span>
 						<span class="tag"
-							>{visit.done ? 'done' : visit.person || JOB_STATE_NAMES[visit.state]}</span
+							>{visit.done ? 'done' : visit.person || STANDING_NAMES[visit.standing]}</span
 						>
 					</a>
 				</li>
@@ -132,8 +132,8 @@
 						>
 						<span
 							class="state text-right text-(--ink-2) text-[0.906rem] [&[data-state='finished']]:text-(--ink) [&[data-state='finished']]:font-semibold"
-							data-state={job.state}
-							>{JOB_STATE_NAMES[job.state]}{job.finishedOn && job.state !== 'underWay'
+							data-state={job.standing}
+							>{STANDING_NAMES[job.standing]}{job.finishedOn && job.standing !== 'underWay'
 								? ` ${displayDate(job.finishedOn)}`
 								: ''}</span
 						>

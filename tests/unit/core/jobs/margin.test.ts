@@ -70,6 +70,7 @@ describe('a margin', () => {
 			withheld: 0n,
 			costs: { materials: 70_50n, labour: 30_00n },
 			labour: 30_00n,
+			expected: 0n,
 			spent: 100_50n,
 			income: 300_00n,
 			margin: 199_50n,
@@ -125,6 +126,27 @@ describe('a margin', () => {
 		expect(income(0n, true)).to.equal(0n);
 	});
 
+	it('expects what the agreed lines cost, of kinds on which nothing was spent yet', () => {
+		const lines: Partial<JobLine>[] = [
+			{ unitPrice: '400', cost: '30' },
+			{ kind: 'materials', unitPrice: '100', cost: '80.00' },
+			{ kind: 'materials', unitPrice: '10', cost: '5.50' },
+			{ kind: 'plantHire', unitPrice: '50', cost: '' }
+		];
+		const before = marginOf(work(lines), BOOKS);
+		expect(before.costs).to.deep.equal({ labour: 30_00n, materials: 85_50n });
+		expect([before.expected, before.spent, before.margin]).to.deep.equal([
+			115_50n,
+			115_50n,
+			444_50n
+		]);
+		// A first bag of lime: from now on what is spent on materials counts.
+		const begun = marginOf(work(lines, [], [{ unitCost: '12' }]), BOOKS);
+		expect(begun.costs).to.deep.equal({ labour: 30_00n, materials: 12_00n });
+		expect([begun.expected, begun.spent]).to.deep.equal([30_00n, 42_00n]);
+		expect(addMargins([before, begun]).expected).to.equal(145_50n);
+	});
+
 	it('may be a loss, and has no share of nothing', () => {
 		const loss = marginOf(work([{ unitPrice: '80' }], [], [{ unitCost: '100' }]), BOOKS);
 		expect(loss.margin).to.equal(-20_00n);
@@ -171,6 +193,7 @@ describe('a margin', () => {
 			withheld: 2_00n,
 			costs: { materials: 50_00n, labour: 30_00n, travel: 1_00n },
 			labour: 30_00n,
+			expected: 0n,
 			spent: 81_00n,
 			income: 400_00n,
 			margin: 319_00n,

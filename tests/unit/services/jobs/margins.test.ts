@@ -67,8 +67,9 @@ describe('the margin of a job', () => {
 		});
 		const shown = margin(id);
 		expect(shown.agreed).to.equal(500_00n);
-		// 6.5 hours at 18.00, a skip at 45.50.
-		expect(shown.spent).to.equal(117_00n + 45_50n);
+		// 6.5 hours at 18.00, a skip at 45.50; the lime is still to be bought, at 80.00.
+		expect(shown.spent).to.equal(117_00n + 45_50n + 80_00n);
+		expect(shown.expected).to.equal(80_00n);
 		expect(shown.billed).to.equal(0n);
 		expect(shown.received).to.equal(0n);
 	});

@@ -13,7 +13,7 @@ import { isAskedFor, type RunFilter } from '../../../core/jobs/run';
 import type { JobState } from '../../../core/jobs/types';
 import { blankSheet } from '../../../core/sheet/blank';
 import type { Sheet } from '../../../core/sheet/types';
-import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
+import { writeAtOnce, type Reader } from '../../db/connection';
 import { billedParts, customers, jobs, sites, stages } from '../../db/schema';
 import type { World } from '../../world';
 import { withoutTaken } from '../jobs/takenParts';
@@ -210,7 +210,7 @@ export function billJob(world: World, jobId: number, shape: BillingShape, key: s
 }
 
 function sheetOfJob(
-	tx: Transaction,
+	tx: Reader,
 	job: ReturnType<typeof loadJob>,
 	billables: readonly Billable[],
 	shape: BillingShape
@@ -248,4 +248,19 @@ export function jobAsPattern(world: World, jobId: number, key: string): number {
 			return { sheet: withoutTaken({ ...sheet, workFinished: '' }), origin: 'jobPattern' };
 		})
 	);
+}
+
+/** What of a customer's jobs no invoice covers yet, ready to be put on one. Prices stand as each job takes them. */
+export function unbilledOf(world: World, customerId: number) {
+	const { db } = world;
+	return toBill(world, { customerId })
+		.filter(({ billables }) => billables.length > 0)
+		.map(({ id, number, title, amount, finishedOn, staged, billables }) => {
+			const job = loadJob(db, id);
+			const sheet = sheetOfJob(db, job, billables, 'lines');
+			const held = staged
+				? {}
+				: { retention: job.retention, retentionDue: job.retentionDue ?? ('' as const) };
+			return { id, number, title, amount, finishedOn, sheet: { ...sheet, ...held } };
+		});
 }

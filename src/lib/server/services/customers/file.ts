@@ -9,7 +9,7 @@ import { writeAtOnce } from '../../db/connection';
 import { contacts, customers } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError } from '../../../core/refusals';
-import { safeCell } from '../../../core/formats/cells';
+import { safeCell, uncoverCell } from '../../../core/formats/cells';
 
 const COLUMNS = [
 	{
@@ -91,7 +91,7 @@ function read(bytes: Uint8Array): Incoming[] {
 	return table.rows.map(({ line, cells }) => {
 		const cell = (field: Field) => {
 			const index = at[field];
-			return index === undefined ? '' : (cells[index] ?? '').replace(/^'(?=[=+\-@])/, '');
+			return index === undefined ? '' : uncoverCell(cells[index] ?? '');
 		};
 		const kind = cell('kind').toLowerCase();
 		return {

@@ -1,6 +1,6 @@
 // The command box: customers, jobs and documents by a few letters, a number or an amount.
 import { desc, inArray, sql } from 'drizzle-orm';
-import { JOB_STATE_NAMES } from '../../../core/jobs/types';
+import { STANDING_NAMES } from '../../../core/jobs/types';
 import { displayPounds } from '../../../core/money/display';
 import { documents } from '../../db/schema';
 import type { World } from '../../world';
@@ -48,7 +48,7 @@ export function find(world: World, typed: string): Found[] {
 			kind: 'job',
 			id: job.id,
 			title: `${job.number} ${job.title}`,
-			detail: `${job.customer} · ${JOB_STATE_NAMES[job.state].toLowerCase()}`,
+			detail: `${job.customer} · ${STANDING_NAMES[job.standing].toLowerCase()}`,
 			href: `/work/${job.id}`
 		})),
 		...rows.map((row): Found => ({

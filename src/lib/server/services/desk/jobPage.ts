@@ -3,12 +3,22 @@ import { asc, desc, eq } from 'drizzle-orm';
 import { isRegistered } from '../business/settings';
 import { billablesOf } from '../../../core/jobs/billing';
 import { contractPosition } from '../../../core/jobs/stages';
-import { billedParts, customers, documents, jobTrail, sites, visits } from '../../db/schema';
+import {
+	billedParts,
+	contacts,
+	customers,
+	documents,
+	jobs,
+	jobTrail,
+	sites,
+	visits
+} from '../../db/schema';
 import type { World } from '../../world';
 import { billedWhole, contractLines } from '../jobs/stageBooks';
 import { contractOf, loadJob } from '../jobs/jobs';
 import { runningClock } from '../jobs/time';
 import { filesOf } from '../jobs/files';
+import { standing } from '../jobs/standing';
 import { jobWork } from '../jobs/work';
 import { JOB_EVENT_WORDS, type JobEvent } from '../trail/jobs';
 import { marginsOf } from '../jobs/margins';
@@ -42,6 +52,7 @@ export function jobPage(world: World, id: number) {
 	return {
 		registered: isRegistered(world),
 		job,
+		standing: db.select({ standing }).from(jobs).where(eq(jobs.id, id)).get()!.standing,
 		work,
 		customer: {
 			id: customer.id,
@@ -51,6 +62,15 @@ export function jobPage(world: World, id: number) {
 			email: customer.email,
 			address: customer.address
 		},
+		people: [
+			{ name: customer.name, phone: customer.phone, email: customer.email },
+			...db
+				.select({ name: contacts.name, phone: contacts.phone, email: contacts.email })
+				.from(contacts)
+				.where(eq(contacts.customerId, customer.id))
+				.orderBy(asc(contacts.name))
+				.all()
+		],
 		sites: db
 			.select()
 			.from(sites)

@@ -1,13 +1,14 @@
 // Sheets used again: kept as starting points, begun from, or written for several customers at once.
 import { asc, eq, inArray } from 'drizzle-orm';
-import { blankSheet, pricesIncludeVatFor } from '../../../core/sheet/blank';
+import { blankSheet, pricesIncludeVatFor, sheetLines } from '../../../core/sheet/blank';
 import type { Sheet } from '../../../core/sheet/types';
-import { writeAtOnce } from '../../db/connection';
+import { writeAtOnce, type Reader } from '../../db/connection';
 import { customers, documents, startingPoints } from '../../db/schema';
 import type { World } from '../../world';
 import { withoutTaken } from '../jobs/takenParts';
 import { draftOnce } from './drafts';
-import { FieldError, NotFoundError } from '../../../core/refusals';
+import { readTemplate } from './template';
+import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
 
 /** What of a sheet belongs to no one occasion and no one customer. */
 function withoutOccasion(sheet: Sheet): Sheet {
@@ -23,11 +24,16 @@ function withoutOccasion(sheet: Sheet): Sheet {
 	};
 }
 
-/** Keeps a document's sheet under a name; the same name again replaces it. @throws FieldError */
-export function keepStartingPoint(world: World, documentId: number, typed: string): void {
+function readName(typed: string): string {
 	const name = typed.trim();
 	if (name === '') throw new FieldError({ name: 'Give it a name.' });
 	if (name.length > 80) throw new FieldError({ name: 'At most 80 characters.' });
+	return name;
+}
+
+/** Keeps a document's sheet under a name; the same name again replaces it. @throws FieldError */
+export function keepStartingPoint(world: World, documentId: number, typed: string): void {
+	const name = readName(typed);
 	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
 	if (!row) throw new NotFoundError('This document');
 	const values = { sheet: withoutOccasion(row.sheet), updatedAt: world.clock.now() };
@@ -44,15 +50,47 @@ export function listStartingPoints(world: World) {
 		.from(startingPoints)
 		.orderBy(asc(startingPoints.name))
 		.all()
-		.map(({ id, name, sheet }) => ({
-			id,
-			name,
-			lines: sheet.rows.filter((row) => row.type === 'line').length,
-			first:
-				sheet.rows.find((row) => row.type === 'line')?.type === 'line'
-					? (sheet.rows.find((row) => row.type === 'line') as { description: string }).description
-					: ''
-		}));
+		.map(({ id, name, sheet }) => {
+			const lines = sheetLines(sheet);
+			return { id, name, lines: lines.length, first: lines[0]?.description ?? '' };
+		});
+}
+
+export function loadStartingPoint(db: Reader, id: number) {
+	const row = db.select().from(startingPoints).where(eq(startingPoints.id, id)).get();
+	if (!row) throw new NotFoundError('This starting point');
+	return row;
+}
+
+/**
+ * Changes what is kept; what was begun from it stays as it is.
+ * @returns its new version @throws FieldError, NotFoundError, ConflictError
+ */
+export function saveStartingPoint(
+	world: World,
+	id: number,
+	version: number,
+	typedName: string,
+	input: unknown
+): number {
+	const name = readName(typedName);
+	const sheet = readTemplate(input);
+	return writeAtOnce(world.db, (tx) => {
+		const row = loadStartingPoint(tx, id);
+		if (row.updatedAt !== version)
+			throw new ConflictError(
+				'This starting point was changed in another tab. Load it again to see how.'
+			);
+		const same = tx.select().from(startingPoints).where(eq(startingPoints.name, name)).get();
+		if (same && same.id !== id)
+			throw new FieldError({ name: 'Another starting point has that name.' });
+		const updatedAt = Math.max(world.clock.now(), version + 1);
+		tx.update(startingPoints)
+			.set({ name, sheet: withoutOccasion(sheet), updatedAt })
+			.where(eq(startingPoints.id, id))
+			.run();
+		return updatedAt;
+	});
 }
 
 export function removeStartingPoint(world: World, id: number): void {
@@ -62,8 +100,7 @@ export function removeStartingPoint(world: World, id: number): void {
 /** A draft that begins as it was kept; the starting point stays as it is. The same key again gives the same draft. */
 export function beginFrom(world: World, id: number, key: string): number {
 	return writeAtOnce(world.db, (tx) => {
-		const row = tx.select().from(startingPoints).where(eq(startingPoints.id, id)).get();
-		if (!row) throw new NotFoundError('This starting point');
+		const row = loadStartingPoint(tx, id);
 		return draftOnce(tx, world, key, () => ({
 			sheet: { ...blankSheet(), ...row.sheet },
 			origin: 'startingPoint'

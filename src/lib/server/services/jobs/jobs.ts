@@ -4,10 +4,10 @@ import { asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { lineAmount } from '../../../core/jobs/billing';
 import { decideContract } from '../../../core/regimes/gb/contract';
-import { type JobState } from '../../../core/jobs/types';
+import { type JobLine, type JobState } from '../../../core/jobs/types';
 import { displayPounds } from '../../../core/money/display';
 import { CONTRACT_CLASSES } from '../../../core/regimes/types';
-import { pricesIncludeVatFor } from '../../../core/sheet/blank';
+import { blankSheet, pricesIncludeVatFor } from '../../../core/sheet/blank';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { customers, jobLines, jobs, sites, stages } from '../../db/schema';
 import type { World } from '../../world';
@@ -43,7 +43,7 @@ export const jobForm = z.object({
 	lines: z.array(lineForm).max(1000, 'At most 1,000 lines.').optional()
 });
 export type JobForm = z.input<typeof jobForm>;
-type JobValues = z.output<typeof jobForm>;
+export type JobValues = z.output<typeof jobForm>;
 
 /** The next free number: `J-0001`, one after the other. */
 function nextNumber(tx: Transaction): string {
@@ -61,32 +61,45 @@ export function addJob(
 	state: 'enquiry' | 'booked' = 'booked'
 ): number {
 	const form = parseForm(jobForm, input);
+	return writeAtOnce(world.db, (tx) => jobOnce(tx, world, key, () => form, state).id);
+}
+
+/**
+ * The job of this key, made where there is none yet. `add` gives what it is made of.
+ * @returns its id, and whether it was made now @throws FieldError
+ */
+export function jobOnce(
+	tx: Transaction,
+	world: World,
+	key: string,
+	add: () => JobValues,
+	state: 'enquiry' | 'booked'
+): { id: number; made: boolean } {
+	const same = tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.key, key)).get();
+	if (same) return { id: same.id, made: false };
+	const form = add();
 	const now = world.clock.now();
-	return writeAtOnce(world.db, (tx) => {
-		const same = tx.select({ id: jobs.id }).from(jobs).where(eq(jobs.key, key)).get();
-		if (same) return same.id;
-		const customer = checkParties(tx, form);
-		checkContract(tx, world, form, null);
-		const { lines: _lines, ...values } = form;
-		const { id } = tx
-			.insert(jobs)
-			.values({
-				...values,
-				pricesIncludeVat: form.pricesIncludeVat ?? pricesIncludeVatFor(customer.kind),
-				retentionDue: form.retentionDue || null,
-				endUserDate: form.endUserDate || null,
-				key,
-				number: nextNumber(tx),
-				state,
-				createdAt: now,
-				updatedAt: now
-			})
-			.returning({ id: jobs.id })
-			.get();
-		saveLines(tx, id, form.lines ?? []);
-		noteJob(tx, id, now, 'begun');
-		return id;
-	});
+	const customer = checkParties(tx, form);
+	checkContract(tx, world, form, null);
+	const { lines: _lines, ...values } = form;
+	const { id } = tx
+		.insert(jobs)
+		.values({
+			...values,
+			pricesIncludeVat: form.pricesIncludeVat ?? pricesIncludeVatFor(customer.kind),
+			retentionDue: form.retentionDue || null,
+			endUserDate: form.endUserDate || null,
+			key,
+			number: nextNumber(tx),
+			state,
+			createdAt: now,
+			updatedAt: now
+		})
+		.returning({ id: jobs.id })
+		.get();
+	saveLines(tx, id, form.lines ?? []);
+	noteJob(tx, id, now, 'begun');
+	return { id, made: true };
 }
 
 /** @throws FieldError, NotFoundError, ConflictError; RefusedError where what is billed would change */
@@ -175,6 +188,21 @@ export function sheetParties(
 		contract,
 		...(reason ? { contractReason: reason } : {}),
 		...(statement || endUserDate ? { endUser: { statement, date: endUserDate ?? '' } } : {})
+	};
+}
+
+/** What is agreed on a job as a sheet, as it is changed: the row `l<id>` is the line of that id. */
+export function agreedSheet(job: ReturnType<typeof loadJob>, lines: readonly JobLine[]): Sheet {
+	return {
+		...blankSheet(),
+		...sheetParties(job),
+		pricesIncludeVat: job.pricesIncludeVat,
+		rows: lines.map(({ id, extra: _extra, itemId, ...line }) => ({
+			...line,
+			id: `l${id}`,
+			type: 'line',
+			...(itemId ? { itemId } : {})
+		}))
 	};
 }
 

@@ -1,14 +1,15 @@
 // The list of jobs, its counts and its labels.
-import { and, asc, desc, eq, gt, inArray, lt, notInArray, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, gt, lt, notInArray, sql } from 'drizzle-orm';
 import { pageOf, type Cursor } from '../../../core/paging';
-import { JOB_STATES, type JobState } from '../../../core/jobs/types';
+import { STANDINGS, type Standing } from '../../../core/jobs/types';
 import { type Database } from '../../db/connection';
 import { customers, jobs, sites } from '../../db/schema';
 import type { World } from '../../world';
+import { standing } from './standing';
 
 export interface JobFilter {
 	typed?: string;
-	states?: readonly JobState[];
+	standing?: Standing;
 	customerId?: number;
 	label?: string;
 	cursor?: Cursor | null;
@@ -18,7 +19,7 @@ export const JOBS_PER_PAGE = 50;
 
 /** Jobs as a page, newest first, found by number, title, customer or site. */
 export function listJobs(world: World, filter: JobFilter = {}) {
-	const { typed = '', states, customerId, label, cursor = null } = filter;
+	const { typed = '', standing: asked, customerId, label, cursor = null } = filter;
 	const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
 	const matches = words.map((word) => {
 		const pattern = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
@@ -29,7 +30,7 @@ export function listJobs(world: World, filter: JobFilter = {}) {
 			id: jobs.id,
 			number: jobs.number,
 			title: jobs.title,
-			state: jobs.state,
+			standing,
 			labels: jobs.labels,
 			customerId: jobs.customerId,
 			customer: customers.name,
@@ -42,7 +43,7 @@ export function listJobs(world: World, filter: JobFilter = {}) {
 		.leftJoin(sites, eq(sites.id, jobs.siteId))
 		.where(
 			and(
-				states ? inArray(jobs.state, [...states]) : notInArray(jobs.state, ['dropped']),
+				asked ? sql`${standing} = ${asked}` : notInArray(jobs.state, ['dropped']),
 				customerId === undefined ? undefined : eq(jobs.customerId, customerId),
 				label
 					? sql`exists (select 1 from json_each(${jobs.labels}) where value = ${label})`
@@ -61,17 +62,14 @@ export function listJobs(world: World, filter: JobFilter = {}) {
 	return pageOf(rows, JOBS_PER_PAGE, cursor, ({ id }) => ({ key: '', id }));
 }
 
-export function jobCounts(db: Database): Record<JobState, number> {
-	const counts = Object.fromEntries(JOB_STATES.map((state) => [state, 0])) as Record<
-		JobState,
-		number
-	>;
+export function jobCounts(db: Database): Record<Standing, number> {
+	const counts = Object.fromEntries(STANDINGS.map((one) => [one, 0])) as Record<Standing, number>;
 	for (const row of db
-		.select({ state: jobs.state, n: sql<number>`count(*)` })
+		.select({ standing, n: sql<number>`count(*)` })
 		.from(jobs)
-		.groupBy(jobs.state)
+		.groupBy(standing)
 		.all())
-		counts[row.state] = row.n;
+		counts[row.standing] = row.n;
 	return counts;
 }
 

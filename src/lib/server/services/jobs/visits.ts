@@ -8,6 +8,7 @@ import type { World } from '../../world';
 import { NotFoundError } from '../../../core/refusals';
 import { day, parseForm, text, timeOfDay } from '../business/fields';
 import { loadJob } from './jobs';
+import { standing } from './standing';
 import { noteJob } from '../trail/jobs';
 
 export const visitForm = z
@@ -79,7 +80,7 @@ export function visitsOn(world: World, date: PlainDate) {
 			done: visits.done,
 			jobId: jobs.id,
 			title: jobs.title,
-			state: jobs.state,
+			standing,
 			customer: customers.name,
 			site: sites.name,
 			address: sql<string>`coalesce(nullif(${sites.address}, ''), ${customers.address})`,

@@ -17,7 +17,7 @@ import { priceItems } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError } from '../../../core/refusals';
 import { entryAdder, writeItem } from './prices';
-import { safeCell } from '../../../core/formats/cells';
+import { safeCell, uncoverCell } from '../../../core/formats/cells';
 
 export const PRICE_COLUMNS = [
 	{
@@ -152,7 +152,7 @@ function plan(world: World, table: Table, mapping: PriceMapping): Planned[] {
 		const raw = (field: PriceField) => {
 			const at = mapping[field];
 			// Undoes what `safeCell` did on the way out.
-			return at === undefined ? null : (cells[at] ?? '').trim().replace(/^'(?=[=+\-@])/, '');
+			return at === undefined ? null : uncoverCell((cells[at] ?? '').trim());
 		};
 		const problems: string[] = [];
 		const number = (field: 'unitPrice' | 'cost', what: string): string | null => {

@@ -25,6 +25,7 @@ export function repeatPage(world: World, id: number) {
 	const { db } = world;
 	const row = load(db, id);
 	const today = world.clock.today();
+	const sheet = sheetFor(db, row, today);
 	const customer = db.select().from(customers).where(eq(customers.id, row.customerId)).get()!;
 	const made = db
 		.select({
@@ -58,7 +59,8 @@ export function repeatPage(world: World, id: number) {
 			.where(eq(repeatChanges.repeatId, id))
 			.orderBy(asc(repeatChanges.from))
 			.all(),
-		sheet: sheetFor(db, row, today),
+		sheet,
+		parties: sheetContext(db, sheet, today),
 		made,
 		coming,
 		waiting: row.state === 'asking' ? dueOf(db, row, today) : [],

@@ -10,15 +10,13 @@ import {
 	type RepeatRule
 } from '../../../core/calendar/recurrence';
 import type { PlainDate } from '../../../core/calendar/types';
-import { sheetForm } from '../../../core/sheet/form';
-import { readSheet } from '../../../core/sheet/read';
 import type { Sheet } from '../../../core/sheet/types';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { documents, repeatChanges, repeats } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
 import { withoutTaken } from '../jobs/takenParts';
-import { sheetContext } from '../invoices/drafts';
+import { checkTemplate, readTemplate } from '../invoices/template';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { required } from '../business/fields';
 
@@ -141,19 +139,12 @@ export function changeRepeat(
 	only = false
 ): void {
 	if (!isPlainDate(from)) throw new FieldError({ from: 'From which day on?' });
-	const sheet = sheetForm.safeParse(input);
-	if (!sheet.success) throw new FieldError({ rows: 'This could not be read.' });
+	const typed = readTemplate(input);
 	writeAtOnce(world.db, (tx) => {
 		const row = load(tx, id);
-		const reading = readSheet(
-			{ ...sheet.data, customerId: row.customerId },
-			sheetContext(tx, sheet.data, world.clock.today())
-		);
-		const stop = reading.problems.find(
-			(problem) => problem.level === 'stop' && problem.path.startsWith('rows')
-		);
-		if (stop) throw new FieldError({ [stop.path]: stop.message });
-		const values = { sheet: { ...withoutTaken(sheet.data), customerId: row.customerId } };
+		const sheet = { ...withoutTaken(typed), customerId: row.customerId };
+		checkTemplate(tx, sheet, world.clock.today());
+		const values = { sheet };
 		if (only) {
 			const coming = nextOccurrences(row.rule, from, 1)[0];
 			if (coming?.nominal !== from) throw new FieldError({ from: 'It does not fall on that day.' });
@@ -183,6 +174,10 @@ export function sheetFor(db: Reader, row: typeof repeats.$inferSelect, on: Plain
 		.get();
 	return change?.sheet ?? row.sheet;
 }
+
+/** What it bills on a nominal day. @throws NotFoundError */
+export const repeatSheet = (world: World, id: number, on: PlainDate): Sheet =>
+	sheetFor(world.db, load(world.db, id), on);
 
 /** Leaves out the occurrence of a nominal day, or takes it in again. One that is made stays made. */
 export function skipOccurrence(world: World, id: number, nominal: string, skip: boolean): void {

@@ -2,8 +2,8 @@
 <script lang="ts">
 	import { differences } from '$lib/core/documents/differences';
 	import type { Frozen } from '$lib/core/documents/types';
-	import Cell from './Cell.svelte';
-	import type { Draft } from './draft.svelte';
+	import Cell from '../../lines/Cell.svelte';
+	import type { Draft } from '../../lines/draft.svelte';
 
 	let { draft, corrects }: { draft: Draft; corrects: { number: string; frozen: Frozen } } =
 		$props();

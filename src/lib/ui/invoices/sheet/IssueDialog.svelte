@@ -7,7 +7,7 @@
 	import Field from '../../parts/Field.svelte';
 	import Fold from '../../parts/Fold.svelte';
 	import AskBusiness from '../../business/AskBusiness.svelte';
-	import type { Draft, DraftPage } from './draft.svelte';
+	import type { Draft, DraftPage } from '../../lines/draft.svelte';
 	import ProblemList from './ProblemList.svelte';
 
 	interface Props {

@@ -1,7 +1,7 @@
 <!-- What a contractor wrote in our name: its number, and the agreement it rests on. -->
 <script lang="ts">
-	import Cell from './Cell.svelte';
-	import type { Draft } from './draft.svelte';
+	import Cell from '../../lines/Cell.svelte';
+	import type { Draft } from '../../lines/draft.svelte';
 
 	let { draft }: { draft: Draft } = $props();
 	let theirs = $derived(draft.sheet.selfBilled ?? { number: '', agreedOn: '' });

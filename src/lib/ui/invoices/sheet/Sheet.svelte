@@ -11,17 +11,18 @@
 	import { notices } from '../../parts/notices.svelte';
 	import WorkingsPanel from '../WorkingsPanel.svelte';
 	import { Autosave } from './autosave.svelte';
-	import { Draft, type DraftPage } from './draft.svelte';
+	import { Draft, type DraftPage } from '../../lines/draft.svelte';
 	import IssueDialog from './IssueDialog.svelte';
 	import CorrectionPanel from './CorrectionPanel.svelte';
-	import LineGrid from './LineGrid.svelte';
+	import LineGrid from '../../lines/LineGrid.svelte';
 	import ProblemList from './ProblemList.svelte';
 	import SelfBilledPanel from './SelfBilledPanel.svelte';
 	import SheetBanners from './SheetBanners.svelte';
-	import SheetFoot from './SheetFoot.svelte';
+	import Whole from '../../lines/Whole.svelte';
 	import SheetHead from './SheetHead.svelte';
 	import SheetKeys from './SheetKeys.svelte';
-	import Totals from './Totals.svelte';
+	import Unbilled from './Unbilled.svelte';
+	import Totals from '../../lines/Totals.svelte';
 
 	let { page }: { page: DraftPage } = $props();
 	const draft = untrack(() => new Draft(page));
@@ -198,6 +199,9 @@
 			clash = null;
 		}}
 	/>
+	{#if !about && !draft.sheet.selfBilled && !draft.sheet.charge && !draft.sheet.releases}<Unbilled
+			{draft}
+		/>{/if}
 	{#if draft.sheet.selfBilled}<SelfBilledPanel {draft} />{/if}
 	{#if page.corrects && about}<CorrectionPanel {draft} corrects={page.corrects} />{/if}
 	<div
@@ -215,7 +219,7 @@
 			{#if draft.problemAt.get('total')}<p class="wrong total text-right pr-14.5">
 					{draft.problemAt.get('total')?.message}
 				</p>{/if}
-			<SheetFoot {draft} />
+			<Whole {draft} />
 			{#if !about && !draft.sheet.selfBilled}<UseAgain
 					id={draft.id}
 					suggestion={title}

@@ -6,9 +6,9 @@
 	import type { CustomerRecord } from '$lib/core/parties';
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
 	import type { ContractClass } from '$lib/core/regimes/types';
-	import Cell from './Cell.svelte';
+	import Cell from '../../lines/Cell.svelte';
 	import CustomerPicker from './CustomerPicker.svelte';
-	import type { Draft } from './draft.svelte';
+	import type { Draft } from '../../lines/draft.svelte';
 
 	let { draft }: { draft: Draft } = $props();
 	let dates = $derived(draft.reading.dates);

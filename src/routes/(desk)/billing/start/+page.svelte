@@ -22,15 +22,22 @@
 	{:else}
 		<ul class="panel">
 			{#each data.points as point (point.id)}
-				<li class="flex gap-2.5 items-center py-2.5 px-4 border-b border-b-(--hair)">
-					<span class="flex-1 *:block *:wrap-anywhere"
+				<li
+					class="flex gap-2.5 items-center phone:flex-wrap py-2.5 px-4 border-b border-b-(--hair)"
+				>
+					<span class="flex-1 phone:flex-[1_1_100%] *:block *:wrap-anywhere"
 						><b>{point.name}</b><span class="quiet"
 							>{point.lines}
 							{point.lines === 1 ? 'line' : 'lines'}{point.first ? ` · ${point.first}` : ''}</span
 						></span
 					>
+					<a class="button plain" href="/billing/start/{point.id}"
+						>Change<span class="sr-only"> {point.name}</span></a
+					>
 					<Form action="?/begin" keyed hidden={{ id: point.id }}>
-						<button class="button filled">Begin from it</button>
+						<button class="button filled"
+							>Begin from it<span class="sr-only">: {point.name}</span></button
+						>
 					</Form>
 					<Form action="?/remove" hidden={{ id: point.id }}>
 						<button class="button plain">Remove<span class="sr-only"> {point.name}</span></button>

@@ -9,8 +9,9 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
-	import { JOB_STATE_NAMES } from '$lib/core/jobs/types';
+	import { STANDING_NAMES } from '$lib/core/jobs/types';
 	import CustomerEditor from '$lib/ui/customers/CustomerEditor.svelte';
+	import Menu from '$lib/ui/parts/Menu.svelte';
 	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
 	import { pressKey } from '$lib/ui/parts/keys';
 	import { notices } from '$lib/ui/parts/notices.svelte';
@@ -89,12 +90,19 @@
 				/><button class="button filled">Write an invoice</button>
 			</form>
 		{/if}
-		<Form action="?/archive" hidden={{ archived: customer.archivedAt === null ? 'yes' : 'no' }}>
-			<button class="button">{customer.archivedAt === null ? 'Archive' : 'Bring back'}</button>
-		</Form>
-		{#if customer.documentCount === 0}<Form action="?/remove">
-				<button class="button danger">Remove</button>
-			</Form>{/if}
+		{#if customer.archivedAt === null}<a class="button" href="/work/new?customer={customer.id}"
+				>New job</a
+			>{/if}
+		<Menu
+			entries={[
+				customer.archivedAt === null
+					? { label: 'Archive', href: '?/archive', post: { archived: 'yes' } }
+					: { label: 'Bring back', href: '?/archive', post: { archived: 'no' } },
+				...(customer.documentCount === 0
+					? [{ label: 'Remove for good', href: '?/remove', post: {} }]
+					: [])
+			]}
+		/>
 	</div>
 	{#if customer.privateNote}<p
 			class="panel py-2.5 px-3.5 mb-3.5 bg-(--tape-tint) whitespace-pre-line"
@@ -169,7 +177,7 @@
 		{#each data.jobs as job (job.id)}
 			<li class="py-2.5 px-4 border-b border-b-(--hair)">
 				<a href="/work/{job.id}"><span class="mono">{job.number}</span> {job.title}</a>
-				<span class="quiet">{JOB_STATE_NAMES[job.state]}{job.site ? ` · ${job.site}` : ''}</span>
+				<span class="quiet">{STANDING_NAMES[job.standing]}{job.site ? ` · ${job.site}` : ''}</span>
 			</li>
 		{:else}<li class="py-2.5 px-4 border-b border-b-(--hair)">No jobs yet.</li>{/each}
 		<li class="py-2.5 px-4 border-b border-b-(--hair)">

@@ -10,14 +10,19 @@ import { removeCost, saveCost } from '$lib/server/services/jobs/costs';
 import { removeVisit, saveVisit } from '$lib/server/services/jobs/visits';
 import { FieldError } from '$lib/core/refusals';
 import { jobPage } from '$lib/server/services/desk/jobPage';
+import { copyJob } from '$lib/server/services/jobs/begin';
 import { moveJob, removeJob } from '$lib/server/services/jobs/jobs';
 import { approveApplication, withdrawApplication } from '$lib/server/services/billing/applications';
 import { releaseRetention } from '$lib/server/services/billing/retentions';
 import { billJob, jobAsPattern } from '$lib/server/services/billing/toBill';
 import type { Actions, PageServerLoad } from './$types';
 
-export const load: PageServerLoad = ({ locals, params }) =>
-	orNotFound(() => jobPage(locals.world, idOf(params.id)));
+export const load: PageServerLoad = ({ locals, params, url }) =>
+	orNotFound(() => ({
+		...jobPage(locals.world, idOf(params.id)),
+		/** What was done a moment ago. */
+		just: url.searchParams.get('just')
+	}));
 
 const press = { key: box };
 /** A row that is added or, where it names one, changed. */
@@ -112,6 +117,10 @@ export const actions: Actions = {
 				const bytes = Buffer.from(await file.arrayBuffer());
 				await addJobFile(world, idOf(event.params.id), file.name, bytes);
 			}
+		}),
+	copy: (event) =>
+		act(event, z.object(press), ({ key }, world) => {
+			redirect(303, `/work/${copyJob(world, idOf(event.params.id), key)}?just=copied`);
 		}),
 	repeat: (event) =>
 		act(event, z.object(press), ({ key }, world) => {

@@ -1,11 +1,15 @@
 <script lang="ts">
+	import Choice from '$lib/ui/parts/Choice.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
+	import Menu from '$lib/ui/parts/Menu.svelte';
+	import { pressKey } from '$lib/ui/parts/keys';
+	import Whereabouts from '$lib/ui/jobs/Whereabouts.svelte';
 	import Camera from '@lucide/svelte/icons/camera';
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
-	import { tick } from 'svelte';
+	import { tick, type ComponentProps } from 'svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { lineAmount } from '$lib/core/jobs/billing';
-	import { JOB_STATE_NAMES } from '$lib/core/jobs/types';
+	import { STANDING_NAMES } from '$lib/core/jobs/types';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import ClockBar from '$lib/ui/jobs/ClockBar.svelte';
 	import MarginPanel from '$lib/ui/jobs/MarginPanel.svelte';
@@ -27,6 +31,26 @@
 		minor: 'Construction at most 5 %',
 		none: 'No construction work'
 	};
+	let canBill = $derived(
+		data.toBillCount > 0 && job.state !== 'dropped' && job.state !== 'enquiry'
+	);
+	const copyKey = pressKey();
+	let more = $derived<ComponentProps<typeof Menu>['entries']>([
+		{ label: 'Change', href: `/work/${job.id}/edit` },
+		{ label: 'Copy', href: '?/copy', post: { key: copyKey } },
+		...(data.work.lines.length
+			? [{ label: 'Repeat it', href: '?/repeat', post: { key: copyKey } }]
+			: []),
+		...(job.state === 'finished' || job.state === 'billed'
+			? [{ label: 'Reopen', href: '?/move', post: { to: 'underWay' } }]
+			: []),
+		...(job.state !== 'dropped' && !staged && data.billed.length === 0
+			? [{ label: 'Cancel the job', href: '?/move', post: { to: 'dropped' } }]
+			: []),
+		...(data.billed.length === 0 && data.stages.length === 0
+			? [{ label: 'Remove it for good', href: '?/remove', post: {} }]
+			: [])
+	]);
 	let files = $state<HTMLFormElement>();
 	let done: HTMLElement;
 
@@ -40,7 +64,7 @@
 <svelte:head><title>{job.number} {job.title} · Axiometer</title></svelte:head>
 <div class="page phone:pb-45">
 	<header
-		class="flex gap-y-2 gap-x-3 items-end flex-wrap mb-3.5 pb-3 border-b-8 border-b-(--tape) [border-image:repeating-linear-gradient(90deg,var(--ink)_0_1.5px,var(--tape)_1.5px_12px)_8] phone:[&_.button]:flex-1"
+		class="flex gap-y-2 gap-x-3 items-end flex-wrap mb-3.5 pb-3 border-b-8 border-b-(--tape) [border-image:repeating-linear-gradient(90deg,var(--ink)_0_1.5px,var(--tape)_1.5px_12px)_8]"
 	>
 		<div>
 			<p class="quiet">
@@ -51,7 +75,7 @@
 			</p>
 			<h1 class="wrap-anywhere">{job.title}</h1>
 			<p class="quiet">
-				{JOB_STATE_NAMES[job.state]}{job.finishedOn
+				{STANDING_NAMES[data.standing]}{job.finishedOn
 					? ` ${displayDate(job.finishedOn)}`
 					: ''}{job.contract && data.customer.kind === 'contractor'
 					? ` · ${CLASSES[job.contract]}`
@@ -60,40 +84,27 @@
 			</p>
 		</div>
 		<span class="flex-1 phone:hidden"></span>
-		<a class="button" href="/work/{job.id}/edit">Change</a>
-		<Form class="flex gap-2" action="?/move">
-			{#if job.state === 'enquiry' || job.state === 'dropped'}<button
-					class="button"
-					name="to"
-					value="booked">Book it</button
-				>{/if}
-			{#if working}<button class="button" name="to" value="finished">Finished: bill later</button
-				>{/if}
-			{#if job.state === 'finished' || job.state === 'billed'}<button
-					class="button"
-					name="to"
-					value="underWay">Reopen it</button
-				>{/if}
-			{#if job.state !== 'dropped' && !staged && data.billed.length === 0}<button
-					class="button plain"
-					name="to"
-					value="dropped">Cancel the job</button
-				>{/if}
-		</Form>
-		{#if data.toBillCount > 0 && job.state !== 'dropped' && job.state !== 'enquiry'}
+		<div class="flex gap-2 flex-wrap phone:hidden">{@render presses()}</div>
+		{#if canBill}
 			<Form class="flex gap-2 phone:hidden" action="?/bill" keyed>
 				{#if working}<input type="hidden" name="finish" value="yes" />{/if}
-				<select class="box w-auto" name="shape" aria-label="How it stands on the invoice">
+				<Choice label="How it stands on the invoice" quiet name="shape" value="lines">
 					<option value="lines">line by line</option>
 					<option value="kinds">by kind</option>
 					<option value="single">as one line</option>
-				</select>
+				</Choice>
 				<button class="button filled"
 					>{working ? 'Finished: bill' : 'Bill'} {displayPounds(data.toBill)}</button
 				>
 			</Form>
 		{/if}
 	</header>
+	{#if data.just === 'copied'}
+		<p class="panel py-2.5 px-3.5 bg-(--tape-tint) mb-3.5" role="status">
+			This is the copy, {job.number}: what was agreed is on it, and nothing of what was done.
+			<a href="/work/{job.id}/edit">Change it</a>
+		</p>
+	{/if}
 	{#if site?.accessNotes || job.privateNote}
 		<p class="panel note py-2.5 px-3.5 bg-(--tape-tint) mb-3.5 whitespace-pre-line">
 			{#if site?.accessNotes}<b>Access:</b> {site.accessNotes}<br />{/if}
@@ -121,6 +132,7 @@
 					><Camera size={18} aria-hidden="true" />Photo</label
 				>
 			</div>
+			<Whereabouts address={site?.address || data.customer.address} people={data.people} />
 			<section class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 				<h2>Agreed</h2>
 				{#if data.work.lines.length}
@@ -150,11 +162,6 @@
 				{/if}
 				<div class="row flex flex-wrap gap-y-1 gap-x-3.5">
 					<a class="button plain" href="/work/{job.id}/edit#lines">Change what is agreed</a>
-					{#if data.work.lines.length}
-						<Form action="?/repeat" keyed>
-							<button class="button plain w-auto!">Bill it again and again</button>
-						</Form>
-					{/if}
 				</div>
 			</section>
 			<section
@@ -240,16 +247,12 @@
 						</li>
 					{/each}
 				</ul>
-				{#if data.billed.length === 0 && data.stages.length === 0}
-					<Form action="?/remove">
-						<button class="button plain w-auto!">Remove this job</button>
-					</Form>
-				{/if}
 			</section>
+			<div class="hidden phone:flex gap-2 flex-wrap">{@render presses()}</div>
 		</aside>
 	</div>
 
-	{#if data.toBillCount > 0 && job.state !== 'dropped' && job.state !== 'enquiry'}
+	{#if canBill}
 		<Form
 			class="thumb hidden phone:fixed phone:[inset:auto_0_64px_0] phone:z-20 phone:block phone:py-2.5 phone:px-4 phone:bg-(--sheet) phone:border-t-[1.5px] phone:border-t-(--ink)"
 			action="?/bill"
@@ -264,3 +267,14 @@
 		</Form>
 	{/if}
 </div>
+
+{#snippet presses()}
+	{#if job.state === 'enquiry' || job.state === 'dropped'}
+		<Form action="?/move"><button class="button" name="to" value="booked">Take it on</button></Form>
+	{:else if working}
+		<Form action="?/move"
+			><button class="button" name="to" value="finished">Finished: bill later</button></Form
+		>
+	{/if}
+	<Menu entries={more} />
+{/snippet}

@@ -1,13 +1,17 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, box, rowId, tick } from '$lib/server/answers';
+import { isRegistered } from '$lib/server/services/business/settings';
 import { customerRecord } from '$lib/server/services/customers/parts';
-import { addJob } from '$lib/server/services/jobs/jobs';
+import { beginJob } from '$lib/server/services/jobs/begin';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {
 	const id = Number(url.searchParams.get('customer')) || null;
-	return { customer: customerRecord(locals.world.db, id) };
+	return {
+		customer: customerRecord(locals.world.db, id),
+		registered: isRegistered(locals.world)
+	};
 };
 
 const newJob = z.object({
@@ -17,6 +21,9 @@ const newJob = z.object({
 	siteId: rowId,
 	description: box,
 	pricing: box,
+	price: box,
+	day: box,
+	from: box,
 	hourlyRate: box,
 	enquiry: tick
 });
@@ -30,6 +37,6 @@ export const actions: Actions = {
 				siteId: values.siteId || null,
 				fixedPrice: pricing !== 'asDone'
 			};
-			redirect(303, `/work/${addJob(world, key, job, enquiry ? 'enquiry' : 'booked')}`);
+			redirect(303, `/work/${beginJob(world, key, job, enquiry ? 'enquiry' : 'booked')}`);
 		})
 };

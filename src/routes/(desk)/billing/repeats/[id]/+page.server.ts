@@ -9,14 +9,10 @@ import {
 import { repeatPage } from '$lib/server/services/repeats/page';
 import { answerPile, runRepeats } from '$lib/server/services/repeats/making';
 import { revokeCard } from '$lib/server/services/repeats/keptCards';
-import { isRegistered } from '$lib/server/services/business/settings';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>
-	orNotFound(() => ({
-		...repeatPage(locals.world, idOf(params.id)),
-		registered: isRegistered(locals.world)
-	}));
+	orNotFound(() => repeatPage(locals.world, idOf(params.id)));
 
 export const actions: Actions = {
 	save: (event) =>

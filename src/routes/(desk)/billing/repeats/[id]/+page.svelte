@@ -1,16 +1,18 @@
 <script lang="ts">
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import { untrack } from 'svelte';
+	import { tick, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
-	import type { SheetLine } from '$lib/core/sheet/types';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import RepeatFields from '$lib/ui/repeats/RepeatFields.svelte';
 	import { notices } from '$lib/ui/parts/notices.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
-	import JobLines, { type EditedLine } from '$lib/ui/jobs/JobLines.svelte';
+	import Fold from '$lib/ui/parts/Fold.svelte';
+	import LineEditor from '$lib/ui/lines/LineEditor.svelte';
+	import { Draft } from '$lib/ui/lines/draft.svelte';
+	import { ruleWords } from '$lib/core/calendar/ruleWords';
 
 	let { data } = $props();
 	let repeat = $derived(data.repeat);
@@ -26,6 +28,8 @@
 		weekend: rule.weekend,
 		action: repeat.action
 	});
+	/** So many of those to come stand in sight. */
+	const SHOWN = 5;
 	const STATES = {
 		drafted: 'draft',
 		issued: 'issued',
@@ -34,65 +38,50 @@
 		paid: 'paid by card',
 		open: 'not charged'
 	};
-	let lines = $state<EditedLine[]>(
-		untrack(() =>
-			data.sheet.rows
-				.filter((row): row is SheetLine => row.type === 'line')
-				.map((row) => ({
-					kind: row.kind,
-					description: row.description,
-					quantity: row.quantity,
-					unit: row.unit,
-					unitPrice: row.unitPrice,
-					vat: row.vat,
-					vatReason: row.vatReason,
-					discount: row.discount,
-					cost: row.cost,
-					extra: false,
-					itemId: row.itemId ?? null
-				}))
-		)
+	/** What happens on the day, in words. */
+	let does = $derived(
+		{
+			draft: 'It is left as a draft for you.',
+			send: 'It is issued and sent by itself.',
+			charge: 'It is issued, sent and charged to the kept card.'
+		}[repeat.action]
 	);
+	const draft = untrack(
+		() => new Draft({ ...data.parties, draft: { id: data.repeat.id, sheet: data.sheet } })
+	);
+	const begun = draft.json();
 	let from = $state(untrack(() => data.coming[0]?.nominal ?? data.today));
 	let wrong = $state<Record<string, string>>({});
 	/** The change is for the occurrence of `from` alone. */
 	let only = $state(false);
 	let lineEditor = $state<HTMLElement>();
-	function changeOne(nominal: string) {
+	let api = $derived(`/billing/repeats/${repeat.id}/api`);
+
+	/** Brings the lines of one occurrence, which may have other ones than today's. */
+	async function changeOne(nominal: string) {
+		if (draft.json() === begun) {
+			const response = await fetch(`${api}?on=${nominal}`).catch(() => null);
+			if (!response?.ok) return notices.say('Its lines cannot be had just now.');
+			draft.replace(await response.json());
+		}
 		from = nominal;
 		only = true;
+		await tick();
 		lineEditor?.querySelector<HTMLElement>('textarea, input')?.focus();
 	}
 
 	async function change() {
-		const rows = $state.snapshot(lines).map((line, index) => ({
-			id: `r${index + 1}`,
-			type: 'line' as const,
-			kind: line.kind,
-			description: line.description,
-			quantity: line.quantity,
-			unit: line.unit,
-			unitPrice: line.unitPrice,
-			vat: line.vat,
-			vatReason: line.vatReason,
-			discount: line.discount,
-			cost: line.cost,
-			...(line.itemId ? { itemId: line.itemId } : {})
-		}));
-		const response = await fetch(`/billing/repeats/${repeat.id}/api`, {
+		const response = await fetch(api, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },
-			body: JSON.stringify({ from, only, sheet: { ...data.sheet, rows } })
+			body: `{"from":${JSON.stringify(from)},"only":${only},"sheet":${draft.json()}}`
 		}).catch(() => null);
 		const answer = await response?.json().catch(() => null);
-		// `rows.r2.unitPrice` is `lines.1.unitPrice` in the editor of lines.
-		wrong = Object.fromEntries(
-			Object.entries((answer?.fields ?? {}) as Record<string, string>).map(([path, message]) => [
-				path.replace(/^rows\.r(\d+)/, (_, n) => `lines.${Number(n) - 1}`),
-				message
-			])
-		);
-		if (!response?.ok) return notices.say(answer?.message ?? 'It could not be saved just now.');
+		wrong = draft.refused = answer?.fields ?? {};
+		if (!response?.ok) {
+			draft.wanted = Object.keys(wrong)[0] ?? null;
+			return notices.say(answer?.message ?? 'It could not be saved just now.');
+		}
 		await invalidateAll();
 		notices.say(
 			only ? `Saved: ${displayDate(from)} alone.` : `Saved: from ${displayDate(from)} on.`
@@ -147,111 +136,111 @@
 			<button class="button plain" name="answer" value="none">None of them</button>
 		</Form>
 	{/if}
-	<div
-		class="columns grid grid-cols-[minmax(0,1fr)_420px] gap-y-3.5 gap-x-5.5 items-start max-[1050px]:grid-cols-1"
-	>
-		<div class="grid gap-3.5">
+	<div class="grid gap-3.5">
+		<div
+			class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-3.5 items-start max-[900px]:grid-cols-1"
+		>
+			<div class="grid gap-3.5">
+				<Form
+					class="panel py-4 px-4.5 grid gap-2.5 justify-items-start *:w-full"
+					action="?/save"
+					hidden={{ version: repeat.version }}
+					done="Saved. What was made stays as it is."
+				>
+					<h2>When and how</h2>
+					<p>{ruleWords(rule)}<br />{does}</p>
+					<Fold label="Change when and how">
+						{#key repeat.version}<RepeatFields {values} card={data.card?.lastDigits ?? ''} />{/key}
+						<button class="button mt-3">Save</button>
+					</Fold>
+				</Form>
+				<section class="panel py-4 px-4.5 grid gap-2.5">
+					<h2>{data.made.length} made</h2>
+					<ul>
+						{#each data.made as one (one.nominal)}
+							<li class="flex justify-between gap-2.5 py-1.5 px-0 border-b border-b-(--hair)">
+								<span
+									>{#if one.documentId}<a href="/billing/{one.documentId}"
+											>{one.number ?? 'Draft'}</a
+										>{/if}
+									{displayDate(one.date)}
+									<span class="quiet"
+										>{STATES[one.state]}{one.note ? `: ${one.note}` : ''}{one.nextAttemptOn &&
+										one.attempts
+											? ` Again on ${displayDate(one.nextAttemptOn)}.`
+											: ''}</span
+									></span
+								>
+								<b class="numbers">{displayPounds(one.total ?? 0)}</b>
+							</li>
+						{:else}<li
+								class="quiet flex justify-between gap-2.5 py-1.5 px-0 border-b border-b-(--hair)"
+							>
+								None yet.
+							</li>{/each}
+					</ul>
+				</section>
+			</div>
 			<section class="panel py-4 px-4.5 grid gap-2.5">
 				<h2>To come</h2>
+				{#if data.coming.length === 0}<p class="quiet">Nothing more.</p>{/if}
 				<ol>
-					{#each data.coming as one (one.nominal)}
-						<li
-							class="grid grid-cols-[1fr_auto_auto_auto] gap-x-2 items-center border-b border-b-(--hair)"
-							class:off={one.skipped}
-						>
-							<span class="in-[.off]:line-through"
-								>{displayDate(one.date)}{one.date !== one.nominal
-									? ` (for ${displayDate(one.nominal)})`
-									: ''}</span
-							>
-							<b class="numbers">{one.skipped ? 'left out' : displayPounds(one.total)}</b>
-							{#if !one.skipped}<button
-									class="button plain"
-									type="button"
-									onclick={() => changeOne(one.nominal)}
-									>Change<span class="sr-only"> {displayDate(one.date)} alone</span></button
-								>{/if}
-							<Form
-								action="?/skip"
-								hidden={{ nominal: one.nominal, skip: one.skipped ? 'no' : 'yes' }}
-							>
-								<button class="button plain"
-									>{one.skipped ? 'Take it in' : 'Skip'}<span
-										class="sr-only in-[.off]:line-through"
-									>
-										{displayDate(one.date)}</span
-									></button
-								>
-							</Form>
-						</li>
-					{:else}<li class="grid grid-cols-[1fr_auto_96px] items-center border-b border-b-(--hair)">
-							Nothing more.
-						</li>{/each}
+					{#each data.coming.slice(0, SHOWN) as one (one.nominal)}{@render occurrence(one)}{/each}
 				</ol>
-			</section>
-			<section class="panel py-4 px-4.5 grid gap-2.5" bind:this={lineEditor}>
-				<h2>{only ? `What it bills on ${displayDate(from)} alone` : 'What it bills'}</h2>
-				<JobLines
-					bind:lines
-					errors={wrong}
-					today={data.today}
-					extras={false}
-					includes={data.registered ? data.sheet.pricesIncludeVat : null}
-				/>
-				<div class="from flex gap-2.5 items-end flex-wrap">
-					{#if only}
-						<button class="button" onclick={change}>Change this one alone</button>
-						<button class="button plain" onclick={() => (only = false)}
-							>Rather from that day on</button
-						>
-					{:else}
-						<DateField label="This holds from" bind:value={from} />
-						<button class="button" onclick={change}>Change from that day on</button>
-					{/if}
-					{#if wrong.from}<span class="wrong">{wrong.from}</span>{/if}
-				</div>
-				{#if data.changes.length}<p class="quiet">
-						Changed from {data.changes.map((one) => displayDate(one.from)).join(', ')} on.
-					</p>{/if}
+				{#if data.coming.length > SHOWN}
+					<Fold label="{data.coming.length - SHOWN} more">
+						<ol>
+							{#each data.coming.slice(SHOWN) as one (one.nominal)}{@render occurrence(one)}{/each}
+						</ol>
+					</Fold>
+				{/if}
 			</section>
 		</div>
-		<aside class="grid gap-3.5">
-			<section class="panel py-4 px-4.5 grid gap-2.5">
-				<h2>{data.made.length} made</h2>
-				<ul>
-					{#each data.made as one (one.nominal)}
-						<li class="flex justify-between gap-2.5 py-1.5 px-0 border-b border-b-(--hair)">
-							<span
-								>{#if one.documentId}<a href="/billing/{one.documentId}">{one.number ?? 'Draft'}</a
-									>{/if}
-								{displayDate(one.date)}
-								<span class="quiet"
-									>{STATES[one.state]}{one.note ? `: ${one.note}` : ''}{one.nextAttemptOn &&
-									one.attempts
-										? ` Again on ${displayDate(one.nextAttemptOn)}.`
-										: ''}</span
-								></span
-							>
-							<b class="numbers">{displayPounds(one.total ?? 0)}</b>
-						</li>
-					{:else}<li
-							class="quiet flex justify-between gap-2.5 py-1.5 px-0 border-b border-b-(--hair)"
-						>
-							None yet.
-						</li>{/each}
-				</ul>
-			</section>
-			<Form
-				class="panel py-4 px-4.5 grid gap-2.5 justify-items-start *:w-full"
-				action="?/save"
-				hidden={{ version: repeat.version }}
-				done="Saved. What was made stays as it is."
-			>
-				<h2>When and how</h2>
-
-				{#key repeat.version}<RepeatFields {values} card={data.card?.lastDigits ?? ''} />{/key}
-				<button class="button w-auto!">Save</button>
-			</Form>
-		</aside>
+		<section class="panel py-4 px-4.5 grid gap-2.5" bind:this={lineEditor}>
+			<h2>{only ? `What it bills on ${displayDate(from)} alone` : 'What it bills'}</h2>
+			<LineEditor {draft} />
+			<div class="from flex gap-2.5 items-end flex-wrap">
+				{#if only}
+					<button class="button" onclick={change}>Change this one alone</button>
+					<button class="button plain" onclick={() => (only = false)}
+						>Rather from that day on</button
+					>
+				{:else}
+					<DateField label="This holds from" bind:value={from} />
+					<button class="button" onclick={change}>Change from that day on</button>
+				{/if}
+				{#if wrong.from}<span class="wrong">{wrong.from}</span>{/if}
+			</div>
+			{#if data.changes.length}<p class="quiet">
+					Changed from {data.changes.map((one) => displayDate(one.from)).join(', ')} on.
+				</p>{/if}
+		</section>
 	</div>
 </div>
+
+{#snippet occurrence(one: (typeof data.coming)[number])}
+	<li
+		class="grid grid-cols-[1fr_auto_auto_auto] gap-x-2 items-center border-b border-b-(--hair)"
+		class:off={one.skipped}
+	>
+		<span class="in-[.off]:line-through"
+			>{displayDate(one.date)}{one.date !== one.nominal
+				? ` (for ${displayDate(one.nominal)})`
+				: ''}</span
+		>
+		<b class="numbers">{one.skipped ? 'left out' : displayPounds(one.total)}</b>
+		{#if !one.skipped}<button
+				class="button plain"
+				type="button"
+				onclick={() => changeOne(one.nominal)}
+				>Change<span class="sr-only"> {displayDate(one.date)} alone</span></button
+			>{/if}
+		<Form action="?/skip" hidden={{ nominal: one.nominal, skip: one.skipped ? 'no' : 'yes' }}>
+			<button class="button plain"
+				>{one.skipped ? 'Take it in' : 'Skip'}<span class="sr-only in-[.off]:line-through">
+					{displayDate(one.date)}</span
+				></button
+			>
+		</Form>
+	</li>
+{/snippet}

@@ -1,12 +1,14 @@
 <script lang="ts">
-	import { VAT_BASIS } from '$lib/ui/prices/find';
 	import Segments from '$lib/ui/parts/Segments.svelte';
 	import Labels from '$lib/ui/parts/Labels.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { tick, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import Field from '$lib/ui/parts/Field.svelte';
-	import JobLines, { type EditedLine } from '$lib/ui/jobs/JobLines.svelte';
+	import Choice from '$lib/ui/parts/Choice.svelte';
+	import LineEditor from '$lib/ui/lines/LineEditor.svelte';
+	import { Draft } from '$lib/ui/lines/draft.svelte';
+	import { SvelteMap } from 'svelte/reactivity';
 
 	let { data } = $props();
 	const start = untrack(() => data);
@@ -14,23 +16,28 @@
 		title: start.job.title,
 		siteId: start.job.siteId,
 		billToId: start.job.billToId,
-		contract: start.job.contract,
 		contractReason: start.job.contractReason,
 		endUserStatement: start.job.endUserStatement,
 		endUserDate: start.job.endUserDate ?? '',
 		description: start.job.description,
 		privateNote: start.job.privateNote,
 		fixedPrice: start.job.fixedPrice,
-		pricesIncludeVat: start.job.pricesIncludeVat,
 		hourlyRate: start.job.hourlyRate,
 		hourlyCost: start.job.hourlyCost,
 		retention: start.job.retention,
 		retentionDue: start.job.retentionDue ?? ''
 	});
 	let labels = $state(start.job.labels.join(', '));
-	let lines = $state<EditedLine[]>(
-		start.lines.map((line) => ({ ...line, itemId: line.itemId ?? null }))
-	);
+	/** A line of the job is a row of the grid; its own mark is kept beside it. */
+	const idOf = (rowId: string) => Number(/^l(\d+)$/.exec(rowId)?.[1]) || null;
+	const extra = new SvelteMap(start.lines.map((line) => [`l${line.id}`, line.extra]));
+	/** New lines are extras once something is agreed and billed. */
+	const isExtra = (rowId: string) => extra.get(rowId) ?? start.billed.length > 0;
+	const draft = new Draft({
+		...start.parties,
+		of: 'job',
+		draft: { id: start.job.id, sheet: start.sheet }
+	});
 	let errors = $state<Record<string, string>>({});
 	let message = $state('');
 	let busy = $state(false);
@@ -40,28 +47,23 @@
 	async function save(event: SubmitEvent) {
 		event.preventDefault();
 		busy = true;
+		const rows = draft.kept.filter((row) => row.type === 'line');
 		const body = {
 			version: start.job.version,
 			job: {
 				...$state.snapshot(job),
 				customerId: start.job.customerId,
+				contract: draft.sheet.contract,
 				labels: labels
 					.split(',')
 					.map((label) => label.trim())
 					.filter(Boolean),
-				lines: $state.snapshot(lines).map((line) => ({
-					...(line.id ? { id: line.id } : {}),
-					kind: line.kind,
-					description: line.description,
-					quantity: line.quantity,
-					unit: line.unit,
-					unitPrice: line.unitPrice,
-					vat: line.vat,
-					vatReason: line.vatReason,
-					discount: line.discount,
-					cost: line.cost,
-					extra: line.extra,
-					itemId: line.itemId
+				pricesIncludeVat: draft.sheet.pricesIncludeVat,
+				lines: rows.map(({ id, type: _type, itemId, ...line }) => ({
+					...(idOf(id) ? { id: idOf(id) } : {}),
+					...line,
+					extra: isExtra(id),
+					itemId: itemId ?? null
 				}))
 			}
 		};
@@ -74,6 +76,16 @@
 		if (response?.ok) return goto(`/work/${start.job.id}`);
 		const answer = await response?.json().catch(() => null);
 		errors = answer?.fields ?? {};
+		// `lines.1.unitPrice` is a cell of the second row.
+		draft.refused = Object.fromEntries(
+			Object.entries(errors).map(([path, said]) => [
+				path.replace(/^lines\.(\d+)/, (whole, n) => {
+					const row = rows[Number(n)];
+					return row ? `rows.${row.id}` : whole;
+				}),
+				said
+			])
+		);
 		message = answer?.message ?? 'The connection is lost. Nothing was saved; try again.';
 		await tick();
 		root.querySelector<HTMLElement>('[aria-invalid="true"]')?.focus();
@@ -86,33 +98,37 @@
 	<h1>Change the job</h1>
 	<form class="grid gap-3.5 mt-3 max-w-275" bind:this={root} onsubmit={save} novalidate>
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
+		<section class="panel py-4 px-4.5 grid gap-2.5" id="lines">
+			<h2>What is agreed</h2>
+			<LineEditor {draft} last={job.fixedPrice ? 'Agreed' : 'Of the lines'}>
+				{#snippet beside(line, number)}
+					<label class="check min-h-6.5 text-[0.875rem] text-(--ink-2) items-center"
+						><input
+							type="checkbox"
+							checked={isExtra(line.id)}
+							aria-label="Extra, line {number}"
+							onchange={(event) => extra.set(line.id, event.currentTarget.checked)}
+						/> extra</label
+					>
+				{/snippet}
+			</LineEditor>
+			{#if errors.lines}<p class="wrong">{errors.lines}</p>{/if}
+		</section>
 		<section
 			class="panel py-4 px-4.5 grid grid-cols-[repeat(auto-fit,minmax(260px,1fr))] gap-y-3 gap-x-4.5"
 		>
 			<Field label="Title" name="title" bind:value={job.title} error={errors.title} />
 			<Labels label="Labels" name="labels" bind:value={labels} error={errors.labels} />
-			<label class="field"
-				><span class="name">Site</span><select
-					class="box"
-					bind:value={job.siteId}
-					aria-invalid={errors.siteId ? 'true' : undefined}
-				>
-					<option value={null}>none in particular</option>
-					{#each start.sites as site (site.id)}<option value={site.id}>{site.name}</option>{/each}
-				</select>{#if errors.siteId}<span class="wrong">{errors.siteId}</span>{/if}</label
-			>
-			<label class="field"
-				><span class="name">The bill goes to</span><select
-					class="box"
-					bind:value={job.billToId}
-					aria-invalid={errors.billToId ? 'true' : undefined}
-				>
-					<option value={null}>as for the customer and site</option>
-					{#each start.people.filter((one) => one.id !== start.job.customerId) as one (one.id)}<option
-							value={one.id}>{one.name}</option
-						>{/each}
-				</select>{#if errors.billToId}<span class="wrong">{errors.billToId}</span>{/if}</label
-			>
+			<Choice label="Site" bind:value={job.siteId} error={errors.siteId}>
+				<option value={null}>none in particular</option>
+				{#each start.sites as site (site.id)}<option value={site.id}>{site.name}</option>{/each}
+			</Choice>
+			<Choice label="The bill goes to" bind:value={job.billToId} error={errors.billToId}>
+				<option value={null}>as for the customer and site</option>
+				{#each start.people.filter((one) => one.id !== start.job.customerId) as one (one.id)}<option
+						value={one.id}>{one.name}</option
+					>{/each}
+			</Choice>
 			<Field
 				label="Description"
 				name="description"
@@ -132,7 +148,7 @@
 			<section class="panel py-4 px-4.5 grid gap-2.5">
 				<Segments
 					label="Is there construction work in this contract?"
-					bind:value={job.contract}
+					bind:value={draft.sheet.contract}
 					options={[
 						{ value: 'construction', label: 'Yes' },
 						{ value: 'minor', label: 'At most 5 % of it' },
@@ -141,7 +157,7 @@
 				/>
 				{#if errors.contract}<p class="wrong">{errors.contract}</p>{/if}
 				<p class="quiet">{start.contract.workings.join(' ')} {start.contract.reference}.</p>
-				{#if job.contract && job.contract !== start.contract.contract}
+				{#if draft.sheet.contract && draft.sheet.contract !== start.contract.contract}
 					<Field
 						label="The lines say otherwise. Why is it so?"
 						name="contractReason"
@@ -175,17 +191,9 @@
 					>A price is agreed: time and costs count for the margin alone</span
 				></label
 			>
-			{#if data.registered}<div>
-					<Segments
-						label="Prices on this job are"
-						value={job.pricesIncludeVat ? 'with' : 'without'}
-						options={VAT_BASIS}
-						onchange={(chosen) => (job.pricesIncludeVat = chosen === 'with')}
-					/>
-				</div>{/if}
 			<Field
 				label={data.registered
-					? `Charged for an hour, ${job.pricesIncludeVat ? 'with' : 'without'} VAT, £`
+					? `Charged for an hour, ${draft.sheet.pricesIncludeVat ? 'with' : 'without'} VAT, £`
 					: 'Charged for an hour, £'}
 				name="hourlyRate"
 				inputmode="decimal"
@@ -212,16 +220,6 @@
 				name="retentionDue"
 				bind:value={job.retentionDue}
 				error={errors.retentionDue}
-			/>
-		</section>
-		<section class="panel py-4 px-4.5 grid gap-2.5" id="lines">
-			<h2>Agreed lines</h2>
-			<JobLines
-				bind:lines
-				{errors}
-				today={data.today}
-				extras={start.billed.length > 0}
-				includes={data.registered ? job.pricesIncludeVat : null}
 			/>
 		</section>
 		<div

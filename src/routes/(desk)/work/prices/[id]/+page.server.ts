@@ -8,13 +8,16 @@ import {
 	priceItem,
 	removePriceItem
 } from '$lib/server/services/prices/prices';
+import { blankSheet } from '$lib/core/sheet/blank';
+import { sheetContext } from '$lib/server/services/invoices/drafts';
 import { isRegistered } from '$lib/server/services/business/settings';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => ({
 	entry: orNotFound(() => priceItem(locals.world, idOf(params.id))),
 	categories: categories(locals.world.db),
-	registered: isRegistered(locals.world)
+	registered: isRegistered(locals.world),
+	parties: sheetContext(locals.world.db, blankSheet(), locals.world.clock.today())
 });
 
 export const actions: Actions = {

@@ -40,6 +40,7 @@
 			categories={data.categories}
 			today={data.today}
 			registered={data.registered}
+			parties={data.parties}
 			onsave={save}
 		/>{/key}
 	<Form

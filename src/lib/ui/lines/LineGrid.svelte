@@ -5,21 +5,26 @@
 	import Heading from '@lucide/svelte/icons/heading';
 	import Plus from '@lucide/svelte/icons/plus';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
-	import { tick } from 'svelte';
+	import { tick, type Snippet } from 'svelte';
 	import { dragHandle, dragHandleZone } from 'svelte-dnd-action';
 	import { displayAmount } from '$lib/core/money/display';
 	import { formatDecimal } from '$lib/core/money/decimal';
 	import { GB } from '$lib/core/regimes/gb';
 	import type { VatTreatment } from '$lib/core/regimes/types';
 	import { reasonsOn } from '$lib/core/regimes/gb/reasons';
-	import type { SheetRow } from '$lib/core/sheet/types';
+	import type { SheetLine, SheetRow } from '$lib/core/sheet/types';
 	import type { Draft } from './draft.svelte';
-	import VatBasis from '../../prices/VatBasis.svelte';
+	import VatBasis from '../prices/VatBasis.svelte';
 	import LineRow from './LineRow.svelte';
 
-	let { draft }: { draft: Draft } = $props();
+	interface Props {
+		draft: Draft;
+		/** What else belongs to a line, beside its kind. */
+		beside?: Snippet<[SheetLine, number]>;
+	}
+	let { draft, beside }: Props = $props();
 	let grid: HTMLElement;
-	let registered = $derived(draft.registered);
+	let taxed = $derived(draft.registered && draft.of !== 'kit');
 	/** What can be chosen in the VAT cell on the tax point: a rate other than standard comes with its reason. */
 	let rates = $derived.by(() => {
 		const date = draft.taxDate;
@@ -154,7 +159,7 @@
 			8
 		);
 		const amount = wide(draft.amounts.values(), 9);
-		return `22px minmax(0,1fr) ${quantity} 70px ${price} ${registered ? '84px' : '0px'} ${amount} 52px`;
+		return `22px minmax(0,1fr) ${quantity} 70px ${price} ${taxed ? '84px' : '0px'} ${amount} 52px`;
 	});
 	let numbers = $derived.by(() => {
 		let n = 0;
@@ -170,11 +175,10 @@
 	<div
 		class="grid grid-cols-(--line-columns) items-end gap-y-0 gap-x-1.5 text-(--ink-2) text-[0.85rem] font-medium pt-2 pb-1.5 px-0 border-b-[1.5px] border-b-(--ink) tight:flex tight:justify-end [&_span]:px-2 tight:[&_span]:hidden"
 	>
-		<span></span><span aria-hidden="true">Work and materials</span><span
-			class="text-right"
-			aria-hidden="true">Quantity</span
-		>
-		{#if registered}<div class="col-span-2 text-right">
+		<span></span><span aria-hidden="true"
+			>{draft.of === 'kit' ? 'From the price list' : 'Work and materials'}</span
+		><span class="text-right" aria-hidden="true">Quantity</span>
+		{#if taxed}<div class="col-span-2 text-right">
 				<VatBasis
 					includes={draft.sheet.pricesIncludeVat}
 					onchange={(includes) => draft.takePrices(includes)}
@@ -183,9 +187,8 @@
 			</div>{:else}<span aria-hidden="true">Unit</span><span class="text-right" aria-hidden="true"
 				>Price, £</span
 			>{/if}
-		<span aria-hidden="true">{registered ? 'VAT' : ''}</span><span
-			class="text-right"
-			aria-hidden="true">Amount, £</span
+		<span aria-hidden="true">{taxed ? 'VAT' : ''}</span><span class="text-right" aria-hidden="true"
+			>Amount, £</span
 		><span></span>
 	</div>
 	<div
@@ -215,6 +218,7 @@
 						line={row}
 						number={numbers.get(row.id) ?? 0}
 						{rates}
+						{beside}
 						onkeydown={(event) => keys(event, row)}
 						onpaste={(event) => paste(event, row)}
 					/>
@@ -235,12 +239,14 @@
 							bind:value={row.text}
 						/>
 						<button
+							type="button"
 							class="numbers sum py-1 px-2 [cursor:help] [&:not(.sum)]:grid [&:not(.sum)]:place-items-center [&:not(.sum)]:h-8 [&:not(.sum)]:w-8 [&:not(.sum)]:cursor-pointer"
 							title="Workings"
 							onclick={() => (draft.figure = `heading.${row.id}`)}
 							>{displayAmount(draft.headingSums.get(`heading.${row.id}`)?.value ?? 0n)}</button
 						>
 						<button
+							type="button"
 							class="[&:not(.sum)]:grid [&:not(.sum)]:place-items-center [&:not(.sum)]:h-8 [&:not(.sum)]:w-8 [&:not(.sum)]:cursor-pointer"
 							tabindex="-1"
 							aria-label="Remove heading"
@@ -254,20 +260,22 @@
 	</div>
 	{#if draft.problemAt.get('rows')}<p class="wrong">{draft.problemAt.get('rows')?.message}</p>{/if}
 	<div class="flex gap-y-1.5 gap-x-3.5 flex-wrap items-center pt-1">
-		<button class="button plain" onclick={() => focus(draft.addLine(), 'description')}
-			><Plus size={18} aria-hidden="true" />Line</button
+		<button type="button" class="button plain" onclick={() => focus(draft.addLine(), 'description')}
+			><Plus size={18} aria-hidden="true" />{draft.of === 'kit' ? 'Part' : 'Line'}</button
 		>
-		<button class="button plain" onclick={() => focus(draft.addHeading(), 'text')}
-			><Heading size={17} aria-hidden="true" />Heading</button
-		>
-		<label class="check ml-auto items-center text-(--ink-2) text-[0.906rem]"
-			><input
-				type="checkbox"
-				checked={draft.sheet.grouping === 'kinds'}
-				onchange={(event) =>
-					(draft.sheet.grouping = event.currentTarget.checked ? 'kinds' : 'headings')}
-			/> Print by kind, with sums</label
-		>
+		{#if draft.of === 'invoice'}
+			<button type="button" class="button plain" onclick={() => focus(draft.addHeading(), 'text')}
+				><Heading size={17} aria-hidden="true" />Heading</button
+			>
+			<label class="check ml-auto items-center text-(--ink-2) text-[0.906rem]"
+				><input
+					type="checkbox"
+					checked={draft.sheet.grouping === 'kinds'}
+					onchange={(event) =>
+						(draft.sheet.grouping = event.currentTarget.checked ? 'kinds' : 'headings')}
+				/> Print by kind, with sums</label
+			>
+		{/if}
 	</div>
 	<datalist id="units"
 		>{#each UNITS as unit (unit)}<option value={unit}></option>{/each}</datalist

@@ -10,8 +10,10 @@
 		figure: string;
 		onpick: (figure: string) => void;
 		credit?: boolean;
+		/** The name of the last sum, where nobody pays it yet. */
+		last?: string;
 	}
-	let { figures, registered, figure, onpick, credit = false }: Props = $props();
+	let { figures, registered, figure, onpick, credit = false, last }: Props = $props();
 
 	let rows = $derived([
 		...(figures.discount || figures.retention
@@ -79,6 +81,7 @@
 >
 	{#each rows as row (row.figure)}
 		<button
+			type="button"
 			class="flex justify-between gap-4.5 w-full text-left py-1 px-1.5 min-h-7.5 [cursor:help] phone:min-h-10 phone:items-center [&.on]:bg-(--tape-tint) [&.aside]:text-(--ink-2) [&.aside]:text-[0.906rem] [&.aside.on]:text-(--ink)"
 			class:on={figure === row.figure}
 			class:aside={!row.shown}
@@ -92,13 +95,14 @@
 		</button>
 	{/each}
 	<button
+		type="button"
 		class="flex justify-between gap-4.5 w-full text-left py-1 px-1.5 min-h-7.5 [cursor:help] [font:700_1.56rem_var(--font-heading)] border-t-2 border-t-(--ink) mt-1 pt-1.75 phone:min-h-10 phone:items-center [&.on]:bg-(--tape-tint)"
 		class:on={figure === 'payable'}
 		onclick={() => onpick('payable')}
 		title="Workings"
 		data-testid="payable"
 	>
-		<span>{credit ? 'Credited' : 'They pay you'}</span><span class="numbers"
+		<span>{last ?? (credit ? 'Credited' : 'They pay you')}</span><span class="numbers"
 			>£{displayAmount(figures.payable)}</span
 		>
 	</button>

@@ -1,5 +1,6 @@
 <!-- One line of the sheet. Enter goes on, arrows move between lines, Alt+arrows move the line, Ctrl+D copies it. -->
 <script lang="ts">
+	import type { Snippet } from 'svelte';
 	import Copy from '@lucide/svelte/icons/copy';
 	import GripVertical from '@lucide/svelte/icons/grip-vertical';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
@@ -20,13 +21,17 @@
 		rates: { id: string; treatment: VatTreatment; label: string }[];
 		onkeydown: (event: KeyboardEvent) => void;
 		onpaste: (event: ClipboardEvent) => void;
+		/** What else belongs to it, beside its kind. */
+		beside?: Snippet<[SheetLine, number]> | undefined;
 	}
-	let { draft, line, number, rates, onkeydown, onpaste }: Props = $props();
+	let { draft, line, number, rates, onkeydown, onpaste, beside }: Props = $props();
 
 	let path = $derived(`rows.${line.id}`);
 	let index = $derived(draft.lineIndex.get(line.id));
 	let amount = $derived(draft.amounts.get(line.id) ?? '');
-	let registered = $derived(draft.registered);
+	/** A part of a kit is an entry of the price list: its quantity alone is its own. */
+	let part = $derived(draft.of === 'kit');
+	let registered = $derived(draft.registered && !part);
 	let reversed = $derived(
 		draft.reverseCharge && (line.vat === 'standard' || line.vat === 'reduced')
 	);
@@ -34,8 +39,9 @@
 	let contractor = $derived(
 		draft.customer?.kind === 'contractor' && draft.sheet.contract !== 'none'
 	);
-	let asksCost = $derived(contractor && line.kind !== 'levy' && line.vat !== 'noSupply');
-	let costWanted = $derived(asksCost && ALLOWABLE_KINDS.has(line.kind));
+	let costs = $derived(draft.of === 'job');
+	let asksCost = $derived(costs || (contractor && line.kind !== 'levy' && line.vat !== 'noSupply'));
+	let costWanted = $derived(!costs && asksCost && ALLOWABLE_KINDS.has(line.kind));
 	let current = $derived(draft.figure.startsWith(`lines.${index}.`));
 	const problem = (field: string) => draft.problemAt.get(`${path}.${field}`);
 
@@ -68,6 +74,8 @@
 		{number}
 		problem={problem('description')}
 		settled={line.itemId !== undefined || line.bills !== undefined}
+		fixed={part && line.itemId !== undefined}
+		placeholder={part ? 'Find on the price list' : undefined}
 		onchoose={(lines) => draft.useEntry(line.id, lines)}
 	/>
 	<div class="quantity tight:[grid-area:quantity]">
@@ -88,6 +96,7 @@
 			problem={problem('unit')}
 			list="units"
 			placeholder="unit"
+			fixed={part}
 		/>
 	</div>
 	<div class="price tight:[grid-area:price]">
@@ -100,6 +109,7 @@
 			tidy
 			decimals={2}
 			placeholder="0.00"
+			fixed={part}
 		/>
 	</div>
 	{#if registered}
@@ -121,80 +131,93 @@
 			{#if problem('vat')}<span class="wrong">{problem('vat')?.message}</span>{/if}
 		</div>
 	{/if}
-	<button
-		class="amount numbers text-right py-1.25 px-2 min-h-8.5 [cursor:help] whitespace-nowrap tight:[grid-area:amount] tight:font-semibold"
-		disabled={amount === ''}
-		data-path="{path}.amount"
-		title="Workings"
-		onclick={() => (draft.figure = `lines.${index}.net`)}
-	>
-		<span class="sr-only">Amount, line {number}: </span>{amount}
-	</button>
-	<div
-		class="more col-[2_/_-1] row-start-2 flex flex-wrap gap-y-0 gap-x-2.5 items-center pl-0.5 tight:[grid-area:more] group-focus-within/row:[&_.quiet]:text-(--ink)"
-	>
-		<select
-			class="small text-[0.875rem] text-(--ink-2) bg-transparent border-0 p-0.5 min-h-6.5 max-w-full cursor-pointer tight:min-h-10 group-focus-within/row:text-(--ink)"
-			data-path="{path}.kind"
-			aria-label="Kind, line {number}"
-			bind:value={line.kind}
+	{#if part}<span
+			class="numbers text-right py-1.25 px-2 whitespace-nowrap tight:[grid-area:amount] tight:font-semibold"
+			>{amount}</span
 		>
-			{#each LINE_KINDS as kind (kind)}<option value={kind}>{KIND_NAMES[kind].toLowerCase()}</option
-				>{/each}
-		</select>
-		{#if asksCost && (costWanted || line.cost)}
+	{:else}
+		<button
+			class="amount numbers text-right py-1.25 px-2 min-h-8.5 [cursor:help] whitespace-nowrap tight:[grid-area:amount] tight:font-semibold"
+			type="button"
+			disabled={amount === ''}
+			data-path="{path}.amount"
+			title="Workings"
+			onclick={() => (draft.figure = `lines.${index}.net`)}
+		>
+			<span class="sr-only">Amount, line {number}: </span>{amount}
+		</button>
+	{/if}
+	{#if !part}
+		<div
+			class="more col-[2_/_-1] row-start-2 flex flex-wrap gap-y-0 gap-x-2.5 items-center pl-0.5 tight:[grid-area:more] group-focus-within/row:[&_.quiet]:text-(--ink)"
+		>
+			<select
+				class="small text-[0.875rem] text-(--ink-2) bg-transparent border-0 p-0.5 min-h-6.5 max-w-full cursor-pointer tight:min-h-10 group-focus-within/row:text-(--ink)"
+				data-path="{path}.kind"
+				aria-label="Kind, line {number}"
+				bind:value={line.kind}
+			>
+				{#each LINE_KINDS as kind (kind)}<option value={kind}
+						>{KIND_NAMES[kind].toLowerCase()}</option
+					>{/each}
+			</select>
+			{#if asksCost && (costs || costWanted || line.cost)}
+				<span
+					class="cost text-[0.875rem] [&_input]:w-19 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] [&.asked_input]:border-b-[1.5px] [&.asked_input]:border-b-(--oxide)"
+					class:asked={costWanted && !line.cost}
+					><Cell
+						bind:value={line.cost}
+						label="What it cost you, line {number}"
+						path="{path}.cost"
+						problem={problem('cost')}
+						numeric
+						prefix="cost you £"
+						tidy
+					/></span
+				>
+			{:else if asksCost}
+				<span
+					class="cost shy text-[0.875rem] hidden [&_input]:w-19 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-focus-within/row:block"
+					><Cell
+						bind:value={line.cost}
+						label="What its materials cost you, line {number}"
+						path="{path}.cost"
+						problem={problem('cost')}
+						numeric
+						prefix="materials in it, cost £"
+					/></span
+				>
+			{/if}
 			<span
-				class="cost text-[0.875rem] [&_input]:w-19 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] [&.asked_input]:border-b-[1.5px] [&.asked_input]:border-b-(--oxide)"
-				class:asked={costWanted && !line.cost}
+				class="discount text-[0.875rem] [&.shy]:hidden [&_input]:w-16 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-focus-within/row:[&.shy]:block"
+				class:shy={!line.discount}
 				><Cell
-					bind:value={line.cost}
-					label="What it cost you, line {number}"
-					path="{path}.cost"
-					problem={problem('cost')}
+					bind:value={line.discount}
+					label="Discount, line {number}"
+					path="{path}.discount"
+					problem={problem('discount')}
 					numeric
-					prefix="cost you £"
-					tidy
+					prefix="less"
+					placeholder="5% or £"
 				/></span
 			>
-		{:else if asksCost}
-			<span
-				class="cost shy text-[0.875rem] hidden [&_input]:w-19 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-focus-within/row:block"
-				><Cell
-					bind:value={line.cost}
-					label="What its materials cost you, line {number}"
-					path="{path}.cost"
-					problem={problem('cost')}
-					numeric
-					prefix="materials in it, cost £"
-				/></span
-			>
-		{/if}
-		<span
-			class="discount text-[0.875rem] [&.shy]:hidden [&_input]:w-16 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-focus-within/row:[&.shy]:block"
-			class:shy={!line.discount}
-			><Cell
-				bind:value={line.discount}
-				label="Discount, line {number}"
-				path="{path}.discount"
-				problem={problem('discount')}
-				numeric
-				prefix="less"
-				placeholder="5% or £"
-			/></span
-		>
-		{#if line.itemId === undefined && !line.bills && amount !== '' && line.description.trim()}
-			<button
-				tabindex="-1"
-				class="shy hidden text-[0.875rem] text-(--ink-2) [text-decoration:underline_dotted] cursor-pointer group-focus-within/row:block"
-				onclick={() => draft.keepOnList(line.id)}
-				>keep on the price list<span class="sr-only">, line {number}</span></button
-			>
-		{/if}
-	</div>
+			{@render beside?.(line, number)}
+			{#if line.itemId === undefined && !line.bills && amount !== '' && line.description.trim()}
+				<button
+					type="button"
+					tabindex="-1"
+					class="shy hidden text-[0.875rem] text-(--ink-2) [text-decoration:underline_dotted] cursor-pointer group-focus-within/row:block"
+					onclick={() => draft.keepOnList(line.id)}
+					>keep on the price list<span class="sr-only">, line {number}</span></button
+				>
+			{/if}
+		</div>
+	{/if}
 	<span
 		class="flex opacity-0 tight:[grid-area:tools] tight:opacity-100 tight:justify-end group-hover/row:opacity-100 group-focus-within/row:opacity-100"
 	>
 		<button
+			type="button"
 			class="grid place-items-center w-6.5 h-8.5 cursor-pointer tight:w-11 tight:h-10"
 			tabindex="-1"
 			title="Copy (Ctrl D)"
@@ -202,6 +225,7 @@
 			onclick={() => draft.copyRow(line.id)}><Copy size={17} aria-hidden="true" /></button
 		>
 		<button
+			type="button"
 			class="grid place-items-center w-6.5 h-8.5 cursor-pointer tight:w-11 tight:h-10"
 			tabindex="-1"
 			title="Remove (Alt Delete)"

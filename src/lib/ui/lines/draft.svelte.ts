@@ -1,10 +1,12 @@
-// A draft being written: its sheet, its customer, the figures that follow, and every change one can make.
+// Lines being written, wherever they are: their sheet, its customer, the figures that follow, and every change one can make.
 import { blankHeading, blankLine, isBlank, pricesIncludeVatFor } from '$lib/core/sheet/blank';
+import { lineAmount } from '$lib/core/jobs/billing';
 import { headingSums } from '$lib/core/sheet/headings';
 import { linesFromCells } from '$lib/core/sheet/paste';
 import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
 import { displayAmount } from '$lib/core/money/display';
+import type { PlainDate } from '$lib/core/calendar/types';
 import type { Decimal } from '$lib/core/money/types';
 import type { VatTreatment } from '$lib/core/regimes/types';
 import { onBasis, priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
@@ -13,7 +15,7 @@ import { readSheet, type SheetReading } from '$lib/core/sheet/read';
 import type { Frozen } from '$lib/core/documents/types';
 import type { CustomerRecord, SellerRecord } from '$lib/core/parties';
 import type { Fix, Problem, Sheet, SheetLine, SheetRow } from '$lib/core/sheet/types';
-import { notices } from '../../parts/notices.svelte';
+import { notices } from '../parts/notices.svelte';
 import { hand } from './hand';
 import { keepOnList } from './keepOnList';
 import { firstChanged, RowHistory } from './rowHistory';
@@ -34,6 +36,14 @@ export interface DraftPage {
 	corrects?: { number: string; frozen: Frozen } | null;
 }
 
+/** What lines are written from, where they are not those of a draft. */
+export interface LinesOf extends Pick<DraftPage, 'seller' | 'customer' | 'today' | 'follows'> {
+	/** A job's have their cost in sight and no headings; a kit's are entries of the price list, with a quantity. */
+	of?: 'invoice' | 'job' | 'kit';
+	mailTo?: string;
+	draft: { id: number; sheet: Sheet };
+}
+
 let counter = 0;
 /** Unique among the rows of a sheet, also across tabs. */
 function rowId(): string {
@@ -42,6 +52,7 @@ function rowId(): string {
 
 export class Draft {
 	readonly id: number;
+	readonly of: NonNullable<LinesOf['of']>;
 	sheet: Sheet;
 	customer = $state<CustomerRecord | null>(null);
 	mailTo = $state('');
@@ -52,6 +63,8 @@ export class Draft {
 	figure = $state('payable');
 	/** After the first try to issue, what is still missing is said too. */
 	triedToIssue = $state(false);
+	/** What the server would not take, by path: said until it is sent again. */
+	refused = $state.raw<Record<string, string>>({});
 	/** The field a fix sent the cursor to. */
 	wanted = $state<string | null>(null);
 	customerField = $state<string | null>(null);
@@ -70,11 +83,16 @@ export class Draft {
 		})
 	);
 	/** What is said now, the gravest first. */
-	problems = $derived(
-		this.reading.problems
+	problems = $derived([
+		...Object.entries(this.refused).map(([path, message]): Problem => ({
+			path,
+			message,
+			level: 'stop'
+		})),
+		...this.reading.problems
 			.filter((problem) => this.triedToIssue || !problem.atIssue)
 			.sort((a, b) => LEVELS.indexOf(a.level) - LEVELS.indexOf(b.level))
-	);
+	]);
 	stops = $derived(this.reading.problems.filter((problem) => problem.level === 'stop'));
 
 	// What each line shows of the reading. With hundreds of lines only those that changed may be drawn again
@@ -94,9 +112,11 @@ export class Draft {
 		hand(
 			this.amounts,
 			new Map(
-				figures
-					? lines.map((line, index) => [line.id, displayAmount(figures.lines[index]!.net)])
-					: []
+				this.of === 'kit'
+					? lines.map((line) => [line.id, displayAmount(lineAmount(line))])
+					: figures
+						? lines.map((line, index) => [line.id, displayAmount(figures.lines[index]!.net)])
+						: []
 			)
 		);
 		const first = new Map<string, Problem>();
@@ -110,12 +130,13 @@ export class Draft {
 	/** The sum of the lines under each heading, with its workings, by `heading.<id>`. */
 	headingSums = $derived(headingSums(this.plain.rows, this.reading));
 
-	constructor(page: DraftPage) {
+	constructor(page: LinesOf) {
 		this.id = page.draft.id;
+		this.of = page.of ?? 'invoice';
 		const rows = page.draft.sheet.rows.length ? page.draft.sheet.rows : [blankLine(rowId())];
 		this.sheet = $state({ ...page.draft.sheet, rows });
 		this.customer = page.customer;
-		this.mailTo = page.mailTo;
+		this.mailTo = page.mailTo ?? '';
 		this.seller = page.seller;
 		this.today = page.today;
 		this.follows = page.follows;
@@ -231,6 +252,24 @@ export class Draft {
 		this.wanted = `rows.${id}.quantity`;
 	}
 
+	/**
+	 * Puts the lines of a job onto it. What holds for the whole job (site, class, dates, retention) comes along where the
+	 * sheet is still bare; otherwise its lines keep the day on which they were finished.
+	 */
+	takeWork(job: Sheet, bare: boolean): void {
+		const { rows, customerId: _customer, ...whole } = job;
+		const lines = rows.map((row) =>
+			row.type === 'line' && !bare && job.workFinished
+				? { ...row, workDone: job.workFinished as PlainDate }
+				: row
+		);
+		this.#step(() => {
+			if (bare) Object.assign(this.sheet, whole, { grouping: this.sheet.grouping });
+			const kept = this.sheet.rows.filter((row) => !isBlank(row));
+			this.sheet.rows = [...kept, ...lines];
+		});
+	}
+
 	/** Percent of VAT on the tax point; null where the seller charges none, or the supply bears none. */
 	rateOf = (treatment: VatTreatment): Decimal | null =>
 		ratesOn(this.taxDate, this.registered)(treatment);
@@ -275,6 +314,11 @@ export class Draft {
 	reorder(ids: string[]): void {
 		const rows = new Map(this.sheet.rows.map((row) => [row.id, row]));
 		this.#step(() => (this.sheet.rows = ids.flatMap((id) => rows.get(id) ?? [])));
+	}
+
+	/** The rows that count: not the empty line that waits at the end. */
+	get kept(): SheetRow[] {
+		return this.plain.rows.filter((row) => !isBlank(row));
 	}
 
 	/** Removes a row and offers to bring it back. Returns the row the cursor goes to. */

@@ -1,7 +1,7 @@
 // A line as it was typed goes onto the price list, in passing.
 import { readTypedNumber } from '$lib/core/money/typed';
 import type { SheetLine } from '$lib/core/sheet/types';
-import { notices } from '../../parts/notices.svelte';
+import { notices } from '../parts/notices.svelte';
 
 const plain = (typed: string) => {
 	const read = readTypedNumber(typed, { decimals: 4 });

@@ -16,6 +16,8 @@
 		tidy?: boolean;
 		/** Decimals to fill up to when tidied. */
 		decimals?: number;
+		/** Shown and walked through like the others, and not changed here. */
+		fixed?: boolean;
 	}
 	let {
 		value = $bindable(),
@@ -27,7 +29,8 @@
 		list,
 		prefix,
 		tidy = false,
-		decimals = 0
+		decimals = 0,
+		fixed = false
 	}: Props = $props();
 	let bad = $derived(problem?.level === 'stop');
 	const id = $props.id();
@@ -53,7 +56,8 @@
 		inputmode={numeric ? 'decimal' : undefined}
 		autocomplete="off"
 		{placeholder}
-		{list}
+		list={fixed ? undefined : list}
+		readonly={fixed}
 		bind:value
 		onblur={leave}
 	/>

@@ -11,8 +11,19 @@
 		/** The line the price list put here is not searched for again. */
 		settled: boolean;
 		onchoose: (lines: SheetLine[]) => void;
+		fixed?: boolean;
+		placeholder?: string | undefined;
 	}
-	let { value = $bindable(), path, number, problem, settled, onchoose }: Props = $props();
+	let {
+		value = $bindable(),
+		path,
+		number,
+		problem,
+		settled,
+		onchoose,
+		fixed = false,
+		placeholder = 'What you did or supplied'
+	}: Props = $props();
 
 	const id = $props.id();
 	const WAIT_MS = 90;
@@ -92,7 +103,8 @@
 		aria-controls="{id}-list"
 		aria-autocomplete="list"
 		aria-activedescendant={open && at >= 0 ? `${id}-${at}` : undefined}
-		placeholder="What you did or supplied"
+		{placeholder}
+		readonly={fixed}
 		bind:value
 		oninput={typed}
 		onkeydown={keys}

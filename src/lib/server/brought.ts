@@ -1,0 +1,17 @@
+// What the pages show of a file that is brought in: how many of which, and the first rows.
+import { fileOf } from './answers';
+
+const SHOWN = 500;
+
+export const bytesOf = async (posted: FormData): Promise<Uint8Array> =>
+	(await fileOf(posted, 25, 'Choose a file.', 'At most 25 MB can be read.')).bytes;
+
+export function brought<Row extends { outcome: 'new' | 'same' | 'wrong' }>(rows: readonly Row[]) {
+	const count = (outcome: Row['outcome']) => rows.filter((row) => row.outcome === outcome).length;
+	return {
+		rows: rows.slice(0, SHOWN),
+		fresh: count('new'),
+		same: count('same'),
+		wrong: count('wrong')
+	};
+}
