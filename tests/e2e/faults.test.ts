@@ -341,7 +341,8 @@ describe('faults', () => {
 			const other = await desk.newPage();
 			await other.goto(`${app.origin}/customers?q=Soon`);
 			await other.getByRole('link', { name: /Soon Removed/ }).click();
-			await other.getByRole('button', { name: 'Remove' }).first().click();
+			await other.getByRole('button', { name: 'More' }).click();
+			await other.getByRole('menuitem', { name: 'Remove for good' }).click();
 			await other.waitForURL(/customers$/);
 			await other.close();
 			await page.reload();

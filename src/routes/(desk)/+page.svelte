@@ -96,7 +96,7 @@
 						<a
 							class="button max-[560px]:col-start-2 max-[560px]:row-start-1"
 							class:filled={index === 0}
-							href={move.href}>{move.action}</a
+							href={move.href}>{move.action} <span class="sr-only">: {move.title}</span></a
 						>
 					</li>
 				{/each}

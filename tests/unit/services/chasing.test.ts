@@ -57,7 +57,15 @@ import { saveLateTerms } from '../../../src/lib/server/services/owed/lateTerms';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
 import { noteHandedOver } from '../../../src/lib/server/services/invoices/send';
 import { paperTrail } from '../../../src/lib/server/services/trail/documents';
-import { HOUSEHOLD, line, makeWorld, type TestWorld } from '../../support/world';
+import { payReminder, reminderPage } from '../../../src/lib/server/services/chasing/reminderPage';
+import {
+	HOUSEHOLD,
+	line,
+	makeWorld,
+	receive,
+	settledEvent,
+	type TestWorld
+} from '../../support/world';
 
 const SETTINGS = { on: true, from: '09:00', to: '17:00', quietHours: 24, gapDays: 2 };
 const FIRM = {
@@ -77,6 +85,16 @@ afterEach(() => {
 	expectSoundBooks(world.db);
 	world.end();
 });
+
+/** Refused, with the message at that field. */
+const refusedAt = async (field: string, press: Promise<unknown>) => {
+	const error = await press.then(
+		() => null,
+		(one) => one
+	);
+	expect(error).to.be.instanceOf(FieldError);
+	expect(Object.keys((error as FieldError).fields)).to.deep.equal([field]);
+};
 
 let count = 0;
 /** An invoice of 120.00 that was handed over today; the terms are 14 days. */
@@ -199,6 +217,26 @@ describe('chasing, day by day', () => {
 		expect(subjects()).to.deep.equal(['Still open: £240.00']);
 		expect(world.sent[0]!.text).to.include('INV-0007').and.include('INV-0008');
 		expect(world.sent[0]!.html.match(/<a href="http[^"]+\?r=/g)).to.have.length(2);
+		// One button leads to both.
+		expect(world.sent[0]!.html.match(/style="display:inline-block/g)).to.have.length(1);
+		const [, token = ''] = /\/r\/([\w-]{32})/.exec(world.sent[0]!.text)!;
+		const third = await owed(payerOf(first));
+		expect(reminderPage(world, token)).to.deep.include({
+			toPay: 240_00,
+			asked: 2,
+			payer: FIRM.name,
+			pending: false
+		});
+		const paying = (chosen: number[], amount?: number) =>
+			payReminder(world, token, `pay ${chosen.join()} ${amount}`, chosen, amount);
+		await refusedAt('invoices', paying([third]));
+		await refusedAt('amount', paying([first, second], 240_01));
+		await paying([first, second], 150_00);
+		receive(world, settledEvent(world.checkouts[0]!.id, 150_00));
+		const left = reminderPage(world, token);
+		expect(left.open.map((one) => [one.documentId, one.toPay])).to.deep.equal([[second, 90_00]]);
+		expect(left.last).to.include({ state: 'settled', amount: 150_00 });
+		expect(() => reminderPage(world, `${token.slice(1)}x`)).to.throw(NotFoundError);
 		expect(paperTrail(world, second).some((entry) => entry.what === 'reminded')).to.equal(true);
 	});
 
@@ -307,7 +345,7 @@ describe('tomorrow’s messages', () => {
 			saveWording(world, payerId, { why, mark, channel, ...wording, text: '{nonsense}' })
 		).to.throw(FieldError);
 		await through('2026-12-11', '2026-12-18');
-		expect(world.sent[0]!.text).to.equal('Dear all, £120.00 please');
+		expect(world.sent[0]!.text).to.match(/^Dear all, £120\.00 please\n\nhttp/);
 		expect(loadPlans(world.db)[0]!.steps[1]!.text).to.include('{invoices}');
 	});
 

@@ -1,3 +1,4 @@
+import { pauseInvoice, resumeInvoice } from '../../../src/lib/server/services/owed/holds';
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
@@ -147,6 +148,19 @@ describe('a statement', () => {
 		paid(b.id, '120');
 		expect(statementList(world, options()).map((row) => row.payerId)).to.deep.equal([a.customerId]);
 		expect(statementList(world, options(), { zero: true })).to.have.length(2);
+	});
+	it('say of which invoices a payer disputes something, as long as it does', async () => {
+		const { id, customerId, number } = await issued(world, FIRM);
+		const disputed = () =>
+			statementList(world, options())
+				.filter((row) => row.payerId === customerId)
+				.map((row) => row.disputed);
+		pauseInvoice(world, id, { kind: 'promise', until: '2026-12-24', note: '' });
+		expect(disputed()).to.deep.equal([[]]);
+		pauseInvoice(world, id, { kind: 'dispute', until: '', note: 'The coving' });
+		expect(disputed()).to.deep.equal([[number]]);
+		resumeInvoice(world, id);
+		expect(disputed()).to.deep.equal([[]]);
 	});
 
 	for (const [what, input, field] of [

@@ -15,7 +15,7 @@ export const MERGE_FIELDS = {
 	amount: 'what is to pay in all',
 	due: 'the day the oldest was due',
 	late: '“21 days late”, “due today” or “due in 3 days”',
-	link: 'the link to the oldest invoice and its payment',
+	link: 'the link to see and pay it, or all of them',
 	bank: 'your bank details',
 	law: 'what the law, or your terms, let you charge; nothing for households without such terms',
 	next: 'what comes next if it stays unpaid, as the law has it',
@@ -49,6 +49,8 @@ export interface ChaseFacts {
 	today: PlainDate;
 	/** The one due first, first; at least one. */
 	invoices: readonly ChaseInvoice[];
+	/** The page on which several are paid together; empty for one, and on paper. */
+	together: string;
 	right: LateRight;
 	owner: string;
 	business: string;
@@ -101,7 +103,7 @@ function valuesOf(facts: ChaseFacts): Record<MergeField, string> {
 		amount: displayPounds(sum),
 		due: displayDate(first.dueDate),
 		late: daysInWords(first.dueDate, today),
-		link: first.link,
+		link: facts.together || first.link,
 		bank: facts.bank,
 		law: lawSentence(facts),
 		next: nextSentence(facts),

@@ -129,7 +129,7 @@ export function viewStatement(
 }
 
 /** A bank transfer's reference has 18 characters; it ends with a whole word where one fits. */
-function bankReference(name: string): string {
+export function bankReference(name: string): string {
 	if (name.length <= 18) return name;
 	const cut = name.slice(0, 19);
 	const space = cut.lastIndexOf(' ');

@@ -19,7 +19,13 @@ const sellerName = ({ seller }: Frozen) => seller.tradingName || seller.ownerNam
 /** The line that holds the link, wherever the owner moves it. */
 export const LINK_PLACEHOLDER = '{link}';
 
-export function documentMessage(frozen: Frozen, number: string, payable: bigint): Message {
+/** @param left what of it is still to pay, where something has been paid or credited since */
+export function documentMessage(
+	frozen: Frozen,
+	number: string,
+	payable: bigint,
+	left: bigint = payable
+): Message {
 	const name = sellerName(frozen);
 	const { orderNumber } = frozen.sheet;
 	const order = orderNumber.trim() ? `, your order ${orderNumber.trim()}` : '';
@@ -36,15 +42,34 @@ export function documentMessage(frozen: Frozen, number: string, payable: bigint)
 			: frozen.about
 				? ` It adds to ${frozen.about.number}: ${frozen.about.reason}.`
 				: '';
+	const [head, sum] =
+		left <= 0n
+			? ['settled', 'It is settled: nothing is left to pay.']
+			: left === payable
+				? [
+						`${displayPounds(payable)}, due ${displayDate(frozen.dueDate)}`,
+						`${displayPounds(payable)} is due by ${displayDate(frozen.dueDate)}.`
+					]
+				: [
+						`${displayPounds(left)} still to pay`,
+						`Of its ${displayPounds(payable)}, ${displayPounds(left)} is still to pay; it is due by ${displayDate(frozen.dueDate)}.`
+					];
 	return {
-		subject: `${what} ${number} from ${name}: ${displayPounds(payable)}, due ${displayDate(frozen.dueDate)}`,
-		text: `${hello(frozen)}\n\nHere is ${withinSentence(what)} ${number}${order}.${instead} ${displayPounds(payable)} is due by ${displayDate(frozen.dueDate)}.\n\nSee it and pay here: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}\n${name === frozen.seller.ownerName ? '' : name}`.trimEnd()
+		subject: `${what} ${number} from ${name}: ${head}`,
+		text: `${hello(frozen)}\n\nHere is ${withinSentence(what)} ${number}${order}.${instead} ${sum}\n\nSee it${left > 0n ? ' and pay' : ''} here: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}\n${name === frozen.seller.ownerName ? '' : name}`.trimEnd()
 	};
 }
 
 /** What a text about it says. */
-export function documentText(frozen: Frozen, number: string, payable: bigint): string {
+export function documentText(
+	frozen: Frozen,
+	number: string,
+	payable: bigint,
+	left: bigint = payable
+): string {
 	const what = frozen.kind === 'creditNote' ? 'Credit note' : 'Invoice';
+	if (frozen.kind !== 'creditNote' && left !== payable)
+		return `${what} ${number} from ${sellerName(frozen)}: ${left > 0n ? `${displayPounds(left)} still to pay` : 'settled'}. ${LINK_PLACEHOLDER}`;
 	const due = frozen.kind === 'creditNote' ? '' : `, due ${displayDate(frozen.dueDate)}`;
 	return `${what} ${number} from ${sellerName(frozen)}: ${displayPounds(payable)}${due}. ${LINK_PLACEHOLDER}`;
 }

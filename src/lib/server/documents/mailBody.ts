@@ -24,13 +24,21 @@ export function fillMessage(
 	/** What the button says that leads to the link. */
 	button = ''
 ): { text: string; html: string } {
-	const body = link === null || text.includes('{link}') ? text : `${text.trimEnd()}\n\n${link}`;
+	const there = link === null || text.includes('{link}') || text.includes(link);
+	const body = there ? text : `${text.trimEnd()}\n\n${link}`;
 	const filled = link === null ? body : body.replaceAll('{link}', link);
-	const start = escapeHtml(link ?? origin).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-	const pressable = new RegExp(link === null ? `${start}/[^\\s<]+` : start, 'g');
+	const exactly = (address: string) => escapeHtml(address).replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+	// Its own link first, then whatever else of ours stands in the text, without the full stop after it.
+	const pressable = new RegExp(
+		[
+			...(link === null ? [] : [exactly(link)]),
+			...(origin === '' ? [] : [`${exactly(origin)}/[^\\s<]*[^\\s<.,;:)]`])
+		].join('|') || '$^',
+		'g'
+	);
 	let pressed = false;
 	const paragraphs = escapeHtml(filled)
-		.replace(pressable, (address) => (address ? `<a href="${address}">${address}</a>` : ''))
+		.replace(pressable, (address) => `<a href="${address}">${address}</a>`)
 		.split(/\n{2,}/)
 		.map((paragraph) => {
 			const lines = `<p>${paragraph.replaceAll('\n', '<br>')}</p>`;

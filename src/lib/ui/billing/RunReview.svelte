@@ -4,6 +4,7 @@
 	import { displayPounds } from '$lib/core/money/display';
 
 	let { plan }: { plan: RunPlan } = $props();
+	let stuck = $derived(plan.invoices.filter((one) => one.noAddress).length);
 </script>
 
 <div class="review" role="status">
@@ -11,6 +12,13 @@
 		{plan.invoices.length}
 		{plan.invoices.length === 1 ? 'invoice' : 'invoices'}, {displayPounds(plan.total)} in all
 	</h3>
+	<p class="quiet">
+		{plan.invoices.length - stuck} can go by e-mail{stuck
+			? `, ${stuck} without an address ${stuck === 1 ? 'waits' : 'wait'} to be sent`
+			: ''}{plan.leftOut.length
+			? `, ${plan.leftOut.length} ${plan.leftOut.length === 1 ? 'job is' : 'jobs are'} left out`
+			: ''}.
+	</p>
 	<ul>
 		{#each plan.invoices as invoice, index (index)}
 			<li class="py-2 px-0 border-b border-b-(--hair) *:block">

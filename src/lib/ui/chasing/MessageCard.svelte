@@ -53,13 +53,12 @@
 	<b class="numbers">{displayPounds(message.amount)}</b>
 	<div class="flex gap-2 justify-end phone:col-span-full phone:justify-start">
 		<a class="button" href="/owed/chasing/{message.payerId}"
-			>{message.why === 'decide' ? 'Read and decide' : 'Read or change'}<span class="sr-only">
-				the message to {message.payer}</span
-			></a
+			>{message.why === 'decide' ? 'Read and decide' : 'Read or change'}
+			<span class="sr-only">the message to {message.payer}</span></a
 		>
 		<Form action="?/skip" hidden={{ payer: message.payerId, why: message.why, mark: message.mark }}>
 			<button class="button plain"
-				>Leave out<span class="sr-only"> the message to {message.payer}</span></button
+				>Leave out <span class="sr-only">the message to {message.payer}</span></button
 			>
 		</Form>
 	</div>

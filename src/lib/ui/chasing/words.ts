@@ -2,7 +2,7 @@
 import type { Channel, HeldBecause, Tone } from '$lib/core/chasing/types';
 
 export const CHANNEL_WORDS: Record<Channel, string> = {
-	mail: 'mail',
+	mail: 'e-mail',
 	text: 'text message',
 	letter: 'letter'
 };

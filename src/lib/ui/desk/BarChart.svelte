@@ -191,7 +191,7 @@
 			aria-hidden="true"
 			bind:this={root}
 		></div>{/if}
-	<Fold label="The same as a table" open={failed}>
+	<Fold label="{title}: the same as a table" open={failed}>
 		<div class="overflow-x-auto">
 			<Table
 				label={title}

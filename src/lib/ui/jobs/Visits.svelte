@@ -54,7 +54,7 @@
 				</Form>
 				<Form action="?/removeVisit" hidden={{ entry: visit.id }}>
 					<button class="button plain"
-						>Remove<span class="sr-only"> the visit of {displayDate(visit.date)}</span></button
+						>Remove <span class="sr-only">the visit of {displayDate(visit.date)}</span></button
 					>
 				</Form>
 			</li>

@@ -39,16 +39,15 @@
 				>
 				{#if one.phone}
 					<a class={press} href="tel:{dial(one.phone)}"
-						><Phone size={18} aria-hidden="true" />Call<span class="sr-only"> {one.name}</span></a
+						><Phone size={18} aria-hidden="true" />Call <span class="sr-only">{one.name}</span></a
 					>
 					<a class={press} href="sms:{dial(one.phone)}"
-						><MessageSquare size={18} aria-hidden="true" />Text<span class="sr-only">
-							{one.name}</span
-						></a
+						><MessageSquare size={18} aria-hidden="true" />Text
+						<span class="sr-only">{one.name}</span></a
 					>
 				{/if}
 				{#if one.email}<a class={press} href="mailto:{one.email}"
-						><Mail size={18} aria-hidden="true" />E-mail<span class="sr-only"> {one.name}</span></a
+						><Mail size={18} aria-hidden="true" />E-mail <span class="sr-only">{one.name}</span></a
 					>{/if}
 			</div>
 		{/each}

@@ -176,7 +176,7 @@
 		class="grid grid-cols-(--line-columns) items-end gap-y-0 gap-x-1.5 text-(--ink-2) text-[0.85rem] font-medium pt-2 pb-1.5 px-0 border-b-[1.5px] border-b-(--ink) tight:flex tight:justify-end [&_span]:px-2 tight:[&_span]:hidden"
 	>
 		<span></span><span aria-hidden="true"
-			>{draft.of === 'kit' ? 'From the price list' : 'Work and materials'}</span
+			>{draft.of === 'kit' ? 'From the price list' : 'Description'}</span
 		><span class="text-right" aria-hidden="true">Quantity</span>
 		{#if taxed}<div class="col-span-2 text-right">
 				<VatBasis

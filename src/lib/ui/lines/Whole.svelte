@@ -39,7 +39,7 @@
 		<div class="field">
 			<span class="name">Held back (retention), %</span><Cell
 				bind:value={draft.sheet.retention}
-				label="Retention in percent"
+				label="Held back (retention), %"
 				path="retention"
 				problem={wrong('retention')}
 				placeholder="none"
@@ -48,7 +48,7 @@
 		<div class="field">
 			<span class="name">Terms, in days</span><Cell
 				bind:value={draft.sheet.termsDays}
-				label="Terms in days"
+				label="Terms, in days"
 				path="termsDays"
 				problem={wrong('termsDays')}
 				placeholder={String(draft.reading.dates.terms.days)}

@@ -65,6 +65,8 @@ export class Draft {
 	triedToIssue = $state(false);
 	/** What the server would not take, by path: said until it is sent again. */
 	refused = $state.raw<Record<string, string>>({});
+	/** What was just done to the rows, in words: for who does not see them move. */
+	done = $state('');
 	/** The field a fix sent the cursor to. */
 	wanted = $state<string | null>(null);
 	customerField = $state<string | null>(null);
@@ -198,6 +200,7 @@ export class Draft {
 		const rows = again ? this.#history.forth(now) : this.#history.back(now);
 		if (!rows) return null;
 		this.sheet.rows = rows;
+		this.done = again ? 'Done again.' : 'Taken back.';
 		return firstChanged(now, rows);
 	}
 
@@ -234,6 +237,7 @@ export class Draft {
 			delete copy.stageLineId;
 		}
 		this.#step(() => this.sheet.rows.splice(at + 1, 0, copy));
+		this.done = `Copied: row ${at + 2} of ${this.sheet.rows.length}.`;
 		return copy.id;
 	}
 
@@ -308,6 +312,7 @@ export class Draft {
 			const [row] = this.sheet.rows.splice(at, 1);
 			this.sheet.rows.splice(to, 0, row!);
 		});
+		this.done = `Moved ${by < 0 ? 'up' : 'down'}: row ${to + 1} of ${this.sheet.rows.length}.`;
 	}
 
 	/** Puts the rows into the order of the given ids. */

@@ -78,9 +78,8 @@
 					{ondone}
 				>
 					<button class="button"
-						>{best.recorded ? 'It is this one' : 'Accept'}<span class="sr-only">
-							{line.text}</span
-						></button
+						>{best.recorded ? 'It is this one' : 'Accept'}
+						<span class="sr-only">{line.text}</span></button
 					>
 				</Form>
 			</div>
@@ -95,7 +94,7 @@
 				onclick={() => (choosing = !choosing)}>{best ? 'Something else' : 'Choose who paid'}</button
 			>
 			<Form action="?/notBusiness" hidden={{ line: line.id }} done="It is left out." {ondone}>
-				<button class="button plain">Not business<span class="sr-only"> {line.text}</span></button>
+				<button class="button plain">Not business <span class="sr-only">{line.text}</span></button>
 			</Form>
 		</div>
 		{#if choosing}
@@ -155,7 +154,7 @@
 						<span class="quiet">{one.reference}</span></span
 					>
 					<button class="button"
-						>Undo that payment<span class="sr-only"> of {one.payer}</span></button
+						>Undo that payment <span class="sr-only">of {one.payer}</span></button
 					>
 				</Form>
 			{/each}
@@ -167,7 +166,8 @@
 			<span class="quiet">{line.state === 'accepted' ? 'recorded' : 'not business'}</span>
 			<Form action="?/reopen" hidden={{ line: line.id }} done="It is open again." {ondone}>
 				<button class="button plain"
-					>{line.state === 'accepted' ? 'Undo' : 'It is business after all'}</button
+					>{line.state === 'accepted' ? 'Undo' : 'It is business after all'}
+					<span class="sr-only">: {line.text}</span></button
 				>
 			</Form>
 		</div>

@@ -69,11 +69,13 @@
 				hidden={{ document: item.documentId }}
 				ondone={() => (saying = null)}
 			>
-				<button class="button">Use the credit<span class="sr-only"> for {item.number}</span></button
+				<button class="button">Use the credit <span class="sr-only">for {item.number}</span></button
 				>
 			</Form>
 		{/if}
-		<a class="button" href="/billing/{item.documentId}?send">Send it again</a>
+		<a class="button" href="/billing/{item.documentId}?send"
+			>Send it again <span class="sr-only">: {item.number}</span></a
+		>
 		{#if item.hold}
 			<Form
 				action="?/release"
@@ -89,19 +91,22 @@
 			class="button plain"
 			type="button"
 			aria-expanded={saying === 'promise'}
-			onclick={() => toggle('promise')}>Promised</button
+			onclick={() => toggle('promise')}
+			>Promised <span class="sr-only">: {item.number}</span></button
 		>
 		<button
 			class="button plain"
 			type="button"
 			aria-expanded={saying === 'dispute'}
-			onclick={() => toggle('dispute')}>Disputed</button
+			onclick={() => toggle('dispute')}
+			>Disputed <span class="sr-only">: {item.number}</span></button
 		>
 		<button
 			class="button plain"
 			type="button"
 			aria-expanded={saying === 'writeOff'}
-			onclick={() => toggle('writeOff')}>Write off</button
+			onclick={() => toggle('writeOff')}
+			>Write off <span class="sr-only">: {item.number}</span></button
 		>
 	</div>
 	{#if saying === 'promise' || saying === 'dispute'}

@@ -23,6 +23,9 @@
 		/** The label is said and not shown. */
 		quiet?: boolean;
 		disabled?: boolean;
+		/** Where it stands on the sheet: without a frame, and what is typed is kept at every key. */
+		path?: string;
+		placeholder?: string;
 		onchange?: (day: string) => void;
 	}
 	let {
@@ -35,6 +38,8 @@
 		max,
 		quiet = false,
 		disabled = false,
+		path,
+		placeholder = '3 Nov 2026',
 		onchange
 	}: Props = $props();
 	const id = $props.id();
@@ -78,20 +83,26 @@
 </script>
 
 <div class="field">
-	<label class={quiet ? 'sr-only' : 'name'} for={id} id="{id}-label">{label}</label>
+	<label class={quiet ? 'sr-only' : path ? 'name mb-0' : 'name'} for={id} id="{id}-label"
+		>{label}</label
+	>
 	<div class="relative flex">
 		<input
-			class="box pr-11"
+			class="{path ? 'line-box min-w-0' : 'box'} pr-11"
+			data-path={path}
 			{id}
 			type="text"
 			name={alive ? undefined : name}
 			autocomplete="off"
-			placeholder="3 Nov 2026"
+			{placeholder}
 			{disabled}
 			value={text}
 			aria-invalid={wrong ? 'true' : undefined}
 			aria-describedby={described}
-			oninput={(event) => (typing = event.currentTarget.value)}
+			oninput={(event) => {
+				typing = event.currentTarget.value;
+				if (path) value = typing;
+			}}
 			onchange={(event) => take(event.currentTarget.value)}
 			onkeydown={(event) => {
 				// Enter sends the form: what was typed is read before it goes.

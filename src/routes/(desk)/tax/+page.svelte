@@ -256,8 +256,7 @@
 			class="button plain min-h-0 py-0 px-1.5 phone:min-h-11"
 			type="button"
 			onclick={() => enter(month.contractorId, month.monthEnd)}
-			>Enter it<span class="sr-only">
-				for {month.contractor}, {displayDate(month.monthEnd)}</span
+			>Enter it <span class="sr-only">for {month.contractor}, {displayDate(month.monthEnd)}</span
 			></button
 		>
 	{:else}
@@ -267,7 +266,8 @@
 			hidden={{ contractor: month.contractorId, month: month.monthEnd }}
 		>
 			<button class="button plain min-h-0 py-0 px-1.5 phone:min-h-11"
-				>Take it back<span class="sr-only">: {month.contractor}</span></button
+				>Take it back<span class="sr-only">: {month.contractor}, {displayDate(month.monthEnd)}</span
+				></button
 			>
 		</Form>
 	{/if}
@@ -284,9 +284,8 @@
 	{#if row.state === 'claimable' || row.state === 'repay'}
 		<Form class="inline" action="?/relief" keyed hidden={{ document: row.documentId }}>
 			<button class="button plain min-h-0 py-0 px-1.5 phone:min-h-11"
-				>{row.state === 'repay' ? 'It is repaid' : 'It is claimed (box 4)'}<span class="sr-only"
-					>: {row.number}</span
-				></button
+				>{row.state === 'repay' ? 'It is repaid' : 'It is claimed (box 4)'}
+				<span class="sr-only">: {row.number}</span></button
 			>
 		</Form>
 	{/if}

@@ -15,6 +15,7 @@ const invoice = (number: string, dueDate: string, toPay: bigint, leftToDeduct = 
 	link: `https://bills.example/p/${number}`
 });
 const FACTS: ChaseFacts = {
+	together: '',
 	customer: 'Corvane Dairy Ltd',
 	household: false,
 	today: '2026-11-24',
@@ -37,6 +38,10 @@ describe('the wording of a reminder', () => {
 			'Corvane Dairy Ltd: 2 invoices, £200.00, due 3 Nov 2026, 21 days late, by 8 Dec 2026'
 		);
 		expect(filled('{what}', { invoices: [FACTS.invoices[0]!] })).to.equal('invoice OLP-1');
+		expect(filled('{link}')).to.equal('https://bills.example/p/OLP-1');
+		expect(filled('{link}', { together: 'https://bills.example/r/x' })).to.equal(
+			'https://bills.example/r/x'
+		);
 		expect(filled('{invoices}').split('\n')).to.deep.equal([
 			'OLP-1: £120.00, due 3 Nov 2026 (21 days late)',
 			'https://bills.example/p/OLP-1',

@@ -15,7 +15,7 @@ import { draftMessage } from '../../../../src/lib/server/services/invoices/sheet
 import { sendDocumentTextAgain } from '../../../../src/lib/server/services/messages/outbox';
 import { issueAndSend } from '../../../../src/lib/server/services/money/issueAndSend';
 import { expectSoundBooks } from '../../../support/books';
-import { oneLine } from '../../../support/money';
+import { oneLine, payByHand } from '../../../support/money';
 import { draftOf, HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../../support/world';
 
 let world: TestWorld;
@@ -57,6 +57,31 @@ describe('how many parts a text has', () => {
 });
 
 describe('sending an invoice', () => {
+	it('names what is left to pay once something came in, and that nothing is', async () => {
+		const { id } = await issued(world, MOBILE, oneLine('100'));
+		const said = () => {
+			const { subject, text, words } = prepareSending(world, id);
+			return [subject, /[^\n]*£[^\n]*|[^\n]*settled[^\n]*/.exec(text)![0], words];
+		};
+		expect(said()).to.deep.equal([
+			'Invoice INV-0007 from Orrell Lime & Plaster: £120.00, due 8 Dec 2026',
+			'Here is invoice INV-0007. £120.00 is due by 8 Dec 2026.',
+			'Invoice INV-0007 from Orrell Lime & Plaster: £120.00, due 8 Dec 2026. {link}'
+		]);
+		payByHand(world, id, '50.01');
+		expect(said()).to.deep.equal([
+			'Invoice INV-0007 from Orrell Lime & Plaster: £69.99 still to pay',
+			'Here is invoice INV-0007. Of its £120.00, £69.99 is still to pay; it is due by 8 Dec 2026.',
+			'Invoice INV-0007 from Orrell Lime & Plaster: £69.99 still to pay. {link}'
+		]);
+		payByHand(world, id, '69.99');
+		expect(said()).to.deep.equal([
+			'Invoice INV-0007 from Orrell Lime & Plaster: settled',
+			'Here is invoice INV-0007. It is settled: nothing is left to pay.',
+			'Invoice INV-0007 from Orrell Lime & Plaster: settled. {link}'
+		]);
+	});
+
 	it('goes to several, with copies in the open; each box says what is wrong with it', async () => {
 		const { id } = await issued(world, HOUSEHOLD, oneLine('100'));
 		const wrong = (change: object) => fieldsOf(() => sendByMail(world, id, { ...MAIL, ...change }));

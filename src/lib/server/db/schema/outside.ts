@@ -78,6 +78,8 @@ export const checkouts = sqliteTable(
 		/** A payment of several invoices, or of a whole balance: who pays, and through which statement. */
 		payerId: integer('payer_id').references(() => customers.id),
 		statementId: integer('statement_id').references(() => statements.id),
+		/** Or through a reminder about several. */
+		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
 		/** What is for which invoice, as it was chosen. */
 		shares: text('shares', { mode: 'json' }).$type<{ documentId: number; amount: number }[]>(),
 		amount: integer('amount').notNull(),

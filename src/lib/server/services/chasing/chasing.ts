@@ -8,7 +8,7 @@ import { writeAtOnce, type Transaction, type Reader } from '../../db/connection'
 import { chaseDone, chaseMessages, chaseWordings } from '../../db/schema';
 import type { World } from '../../world';
 import { chaseContext, chasePayers, factsOf, wordingKey, type ChaseContext } from './facts';
-import { minutesNow } from './messages';
+import { linkOfReminder, minutesNow } from './messages';
 import { loadChaseSettings } from './settings';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { newToken } from '../business/keys';
@@ -217,7 +217,7 @@ function send(
 			to,
 			subject,
 			text,
-			link: null,
+			link: linkOfReminder(tx, world, { items: made.items, token }),
 			attachPdf: true
 		});
 	if (channel === 'text')

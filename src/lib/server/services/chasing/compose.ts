@@ -125,7 +125,7 @@ export function compose(
 /** Nobody types a long link from paper. */
 export const onPaper = (facts: ChaseFacts, channel: Channel): ChaseFacts =>
 	channel === 'letter'
-		? { ...facts, invoices: facts.invoices.map((one) => ({ ...one, link: '' })) }
+		? { ...facts, together: '', invoices: facts.invoices.map((one) => ({ ...one, link: '' })) }
 		: facts;
 
 /** A text needs a mobile, a mail an address; who has neither gets a letter. */

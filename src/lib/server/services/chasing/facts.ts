@@ -199,6 +199,10 @@ export function chaseContext(
 }
 
 /** What the words of a message are filled with. `mark` is put on its links. */
+/** Where several invoices are paid together; before it is written the page has no address yet. */
+export const reminderLink = (origin: string, token: string): string =>
+	`${origin}/r/${token || '…'}`;
+
 export function factsOf(
 	origin: string,
 	context: ChaseContext,
@@ -223,6 +227,7 @@ export function factsOf(
 			leftToDeduct,
 			link: `${origin}/p/${token}${mark ? `?r=${mark}` : ''}`
 		})),
+		together: items.length > 1 ? reminderLink(origin, mark) : '',
 		right: rightOf(context, items, day),
 		owner: owner.ownerName,
 		business: owner.tradingName,

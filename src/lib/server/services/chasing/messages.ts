@@ -8,7 +8,7 @@ import { writeAtOnce, type Reader } from '../../db/connection';
 import { chaseDone, chaseMessages, customers, mails, texts } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
-import { chasePayers } from './facts';
+import { chasePayers, reminderLink } from './facts';
 import { loadChaseSettings } from './settings';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { linkOf } from '../messages/outbox';
@@ -176,6 +176,17 @@ export function sentReminders(
 		});
 }
 
+/** Where a reminder leads: to its one invoice, or to the page on which several are paid together. */
+export function linkOfReminder(
+	db: Reader,
+	world: World,
+	{ items, token }: { items: readonly { documentId: number }[]; token: string }
+): string {
+	return items.length > 1
+		? reminderLink(world.origin, token)
+		: `${linkOf(db, world, items[0]!.documentId)}?r=${token}`;
+}
+
 /** The letter as a PDF, drawn the first time it is asked for and kept as it is. @throws NotFoundError */
 export async function letterFile(world: World, messageId: number): Promise<Buffer> {
 	const row = world.db.select().from(chaseMessages).where(eq(chaseMessages.id, messageId)).get();
@@ -197,7 +208,7 @@ export async function letterFile(world: World, messageId: number): Promise<Buffe
 		day: row.day,
 		subject: row.subject,
 		text: row.text,
-		payUrl: first ? `${linkOf(world.db, world, first.documentId)}?r=${row.token}` : null,
+		payUrl: first ? linkOfReminder(world.db, world, row) : null,
 		madeAt: row.createdAt
 	});
 	world.db.update(chaseMessages).set({ pdf }).where(eq(chaseMessages.id, messageId)).run();

@@ -9,7 +9,7 @@ import {
 	type Message
 } from '../../../core/documents/wording';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
-import { documents } from '../../db/schema';
+import { documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { isMobile } from '../../../core/regimes/gb/checks';
@@ -59,15 +59,27 @@ export function prepareSending(
 } {
 	const row = loadIssued(world.db, documentId);
 	const owner = loadBusiness(world.db);
-	const message = documentMessage(row.frozen, row.number, frozenFigures(row.frozen).payable);
+	const { payable } = frozenFigures(row.frozen);
+	const left = leftOf(world.db, documentId, payable);
+	const message = documentMessage(row.frozen, row.number, payable, left);
 	return {
 		...message,
 		to: mailAddresses(world.db, row.customerId, row.frozen.sheet)[0] ?? '',
 		copyToSelf: owner.copyToSelf && owner.email !== '',
 		ownAddress: owner.email,
 		mobile: mobileOf(world.db, row.customerId),
-		words: documentText(row.frozen, row.number, frozenFigures(row.frozen).payable)
+		words: documentText(row.frozen, row.number, payable, left)
 	};
+}
+
+/** What of a document is still to pay; a credit note asks for nothing, and says what it comes to. */
+function leftOf(db: Reader, documentId: number, payable: bigint): bigint {
+	const item = db
+		.select({ toPay: openItems.toPay })
+		.from(openItems)
+		.where(eq(openItems.documentId, documentId))
+		.get();
+	return item ? BigInt(item.toPay) : payable;
 }
 
 function loadIssued(db: Reader, documentId: number) {
@@ -143,7 +155,9 @@ export function queueIssued(
 	const to = given.to ?? mailAddresses(tx, customerId, frozen.sheet)[0];
 	if (!to) return false;
 	const owner = loadBusiness(tx);
-	const message = given.message ?? documentMessage(frozen, number, frozenFigures(frozen).payable);
+	const { payable } = frozenFigures(frozen);
+	const message =
+		given.message ?? documentMessage(frozen, number, payable, leftOf(tx, documentId, payable));
 	const fresh = queueMail(tx, world, {
 		key,
 		kind,

@@ -1,5 +1,5 @@
 // Statements: what each payer's account looks like, made and sent in a run that goes on after a crash, once each.
-import { desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { sellerOn } from '../../../core/parties';
@@ -11,7 +11,7 @@ import {
 } from '../../../core/documents/statementView';
 import { statement, type Statement } from '../../../core/settlement/statement';
 import type { Reader } from '../../db/connection';
-import { contacts, customers, documents } from '../../db/schema';
+import { contacts, customers, documents, holds, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { payerAccounts } from './payerAccounts';
 import { sellerRecord } from '../business/settings';
@@ -57,6 +57,8 @@ export interface StatementRowInfo {
 	/** Whether there is an invoice the credit could be used for. */
 	usable: boolean;
 	address: string;
+	/** Numbers of its invoices that it disputes. */
+	disputed: string[];
 	/** Documents and payments after the last day that this statement does not show. */
 	hidden: number;
 }
@@ -92,6 +94,7 @@ export function statementOverview(
 			.map((row) => [row.id, row.name])
 	);
 	const addresses = statementAddresses(world.db, [...accounts.keys()]);
+	const disputed = disputedOf(world.db);
 	const rows: StatementRowInfo[] = [];
 	let allHidden = 0;
 	for (const [payer, entries] of accounts) {
@@ -108,11 +111,33 @@ export function statementOverview(
 			unapplied: Number(-ageing.unapplied),
 			usable: ageing.unapplied < 0n && balance - ageing.unapplied > 0n,
 			address: addresses.get(payer) ?? '',
+			disputed: disputed.get(payer) ?? [],
 			hidden
 		});
 	}
 	rows.sort((a, b) => b.balance - a.balance || a.payer.localeCompare(b.payer));
 	return { rows, hidden: allHidden };
+}
+
+/** Numbers of open invoices that are disputed, by payer. */
+function disputedOf(db: Reader): Map<number, string[]> {
+	const numbers = new Map<number, string[]>();
+	for (const row of db
+		.select({ payerId: openItems.payerId, number: documents.number })
+		.from(holds)
+		.innerJoin(openItems, eq(openItems.documentId, holds.documentId))
+		.innerJoin(documents, eq(documents.id, holds.documentId))
+		.where(
+			and(
+				isNull(holds.endedAt),
+				eq(holds.kind, 'dispute'),
+				inArray(openItems.state, ['open', 'partPaid'])
+			)
+		)
+		.orderBy(holds.documentId)
+		.all())
+		numbers.set(row.payerId, [...(numbers.get(row.payerId) ?? []), row.number ?? '']);
+	return numbers;
 }
 
 /** Where statements go: a contact for statements first, then where invoices go. */

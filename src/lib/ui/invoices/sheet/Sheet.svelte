@@ -21,6 +21,7 @@
 	import Whole from '../../lines/Whole.svelte';
 	import SheetHead from './SheetHead.svelte';
 	import SheetKeys from './SheetKeys.svelte';
+	import Spoken from './Spoken.svelte';
 	import Unbilled from './Unbilled.svelte';
 	import Totals from '../../lines/Totals.svelte';
 
@@ -173,7 +174,8 @@
 <div class="page pt-3.5 phone:pb-42.5" bind:this={root}>
 	<div class="flex items-center gap-y-2 gap-x-3.5 flex-wrap mb-3.5">
 		<h1 class="text-[1.65rem] wrap-anywhere">{title}</h1>
-		<span class="tag numbers" role="status" data-state={save.state}>{saved}</span>
+		<span class="tag numbers" data-state={save.state}>{saved}</span>
+		<Spoken {draft} {save} />
 		<span class="flex-1 phone:hidden"></span>
 		<button class="button plain whitespace-nowrap" onclick={discard}>Throw away</button>
 		<a

@@ -6,6 +6,7 @@
 	import type { CustomerRecord } from '$lib/core/parties';
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
 	import type { ContractClass } from '$lib/core/regimes/types';
+	import DateField from '../../parts/DateField.svelte';
 	import Cell from '../../lines/Cell.svelte';
 	import CustomerPicker from './CustomerPicker.svelte';
 	import type { Draft } from '../../lines/draft.svelte';
@@ -68,7 +69,6 @@
 		document.querySelector<HTMLElement>(`[data-path="rows.${line.id}.description"]`)?.focus();
 	}
 
-	/** A day is shown as it is printed once the cursor leaves it. */
 	/** Who would be under the reverse charge, had it not said that it is an end user. */
 	let registeredForBoth = $derived.by(() => {
 		const { customer, seller } = draft.reading;
@@ -84,10 +84,8 @@
 		if (draft.sheet.endUser) draft.sheet.endUser = { ...draft.sheet.endUser, ...typed };
 	}
 
-	function tidy(field: 'workFinished' | 'issueDate' | 'dueDate') {
-		const date = readTypedDate(draft.sheet[field], draft.today);
-		if (date) draft.sheet[field] = displayDate(date);
-	}
+	/** The day that is typed there; what is no day as it stands. */
+	const dayOf = (typed: string) => readTypedDate(typed, draft.today) ?? typed;
 </script>
 
 <div
@@ -136,42 +134,32 @@
 			{/if}
 		{/if}
 	</div>
-	<div
-		class="days grid gap-1.5 content-start"
-		onfocusout={(event) => tidy((event.target as HTMLElement).dataset.path as 'issueDate')}
-		role="presentation"
-	>
+	<div class="days grid gap-1.5 content-start">
 		{#if taxPointRuleOf(draft.sheet) === 'work'}
-			<div class="field">
-				<span class="name mb-0">Work finished</span><Cell
-					bind:value={draft.sheet.workFinished}
-					label="Work finished"
-					path="workFinished"
-					problem={wrong('workFinished')}
-					placeholder={displayDate(dates.issueDate)}
-				/>
-			</div>
-		{/if}
-		<div class="field">
-			<span class="name mb-0">Issued</span><Cell
-				bind:value={draft.sheet.issueDate}
-				label="Issue date"
-				path="issueDate"
-				problem={wrong('issueDate')}
-				placeholder={displayDate(draft.today)}
+			<DateField
+				label="Work finished"
+				path="workFinished"
+				bind:value={
+					() => dayOf(draft.sheet.workFinished), (day) => (draft.sheet.workFinished = day ?? '')
+				}
+				error={wrong('workFinished')?.message}
+				placeholder={displayDate(dates.issueDate)}
 			/>
-		</div>
+		{/if}
+		<DateField
+			label="Issued"
+			path="issueDate"
+			bind:value={() => dayOf(draft.sheet.issueDate), (day) => (draft.sheet.issueDate = day ?? '')}
+			error={wrong('issueDate')?.message}
+			placeholder={displayDate(draft.today)}
+		/>
 		{#if draft.reading.seller.vatRegistered}<p class="quiet" title={dates.taxPoint.reason}>
 				Tax point {displayDate(dates.taxPoint.date)}
 			</p>{/if}
 	</div>
-	<div
-		class="days grid gap-1.5 content-start"
-		onfocusout={(event) => tidy((event.target as HTMLElement).dataset.path as 'dueDate')}
-		role="presentation"
-	>
+	<div class="days grid gap-1.5 content-start">
 		<div class="field">
-			<span class="name mb-0">Their order no.</span><Cell
+			<span class="name mb-0">Their order number</span><Cell
 				bind:value={draft.sheet.orderNumber}
 				label="Their order number"
 				path="orderNumber"
@@ -179,16 +167,13 @@
 				placeholder="none"
 			/>
 		</div>
-		<div class="field">
-			<span class="name mb-0">Due · {describeTerms(dates.terms)}</span>
-			<Cell
-				bind:value={draft.sheet.dueDate}
-				label="Due date"
-				path="dueDate"
-				problem={wrong('dueDate')}
-				placeholder={displayDate(dates.dueDate)}
-			/>
-		</div>
+		<DateField
+			label="Due · {describeTerms(dates.terms)}"
+			path="dueDate"
+			bind:value={() => dayOf(draft.sheet.dueDate), (day) => (draft.sheet.dueDate = day ?? '')}
+			error={wrong('dueDate')?.message}
+			placeholder={displayDate(dates.dueDate)}
+		/>
 	</div>
 	{#if draft.customer?.kind === 'contractor'}
 		<!-- The keys are those of the boxes in it. -->

@@ -32,7 +32,7 @@
 						></span
 					>
 					<a class="button plain" href="/billing/start/{point.id}"
-						>Change<span class="sr-only"> {point.name}</span></a
+						>Change <span class="sr-only">{point.name}</span></a
 					>
 					<Form action="?/begin" keyed hidden={{ id: point.id }}>
 						<button class="button filled"
@@ -40,7 +40,7 @@
 						>
 					</Form>
 					<Form action="?/remove" hidden={{ id: point.id }}>
-						<button class="button plain">Remove<span class="sr-only"> {point.name}</span></button>
+						<button class="button plain">Remove <span class="sr-only">{point.name}</span></button>
 					</Form>
 				</li>
 			{/each}

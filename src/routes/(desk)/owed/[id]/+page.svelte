@@ -200,8 +200,7 @@
 									hidden={{ payment: payment.id }}
 								>
 									<button class="button plain"
-										>Undo<span class="sr-only">
-											the payment of {displayPounds(payment.amount)}</span
+										>Undo <span class="sr-only">the payment of {displayPounds(payment.amount)}</span
 										></button
 									>
 								</Form>

@@ -156,7 +156,12 @@
 						<span class="quiet">{displayMoment(one.createdAt)}</span>
 						<div>
 							<a class="inline-block min-h-6" href="/owed/{one.payerId}"><b>{one.payer}</b></a>
-							<Fold label={one.subject || one.text.split('\n')[0]!}>
+							<Fold>
+								{#snippet label()}<span
+										>{one.subject || one.text.split('\n')[0]}
+										<span class="sr-only">to {one.payer}, {displayMoment(one.createdAt)}</span
+										></span
+									>{/snippet}
 								<p
 									class="words whitespace-pre-wrap wrap-anywhere py-2 pr-0 pl-3.5 border-l-3 border-l-(--hair)"
 								>

@@ -35,6 +35,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 		payer: payer ?? null,
 		...shown,
 		wrong,
+		all: url.searchParams.has('all'),
 		query: url.searchParams.toString(),
 		runs: listStatementRuns(world)
 	};

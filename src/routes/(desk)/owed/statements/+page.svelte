@@ -6,12 +6,33 @@
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 
 	let { data } = $props();
-	let left = $state<Record<number, boolean>>({});
+	/** What the owner chose against what is proposed. */
+	let chose = $state<Record<number, boolean>>({});
+	/** Why a payer gets none unless it is chosen: nobody is pressed for what it has in its favour, or disputes. */
+	function whyNot(row: (typeof data.rows)[number]): string {
+		if (data.payer) return '';
+		if (row.disputed.length) return `disputes ${row.disputed.join(', ')}`;
+		return row.balance < 0 ? 'it is in their favour' : '';
+	}
+	const gets = (row: (typeof data.rows)[number]) => chose[row.payerId] ?? whyNot(row) === '';
 	let filters: HTMLFormElement;
 	let options = $derived(data.choice.options);
-	let chosen = $derived(data.rows.filter((row) => !left[row.payerId]));
+	let chosen = $derived(data.rows.filter(gets));
 	let sum = $derived(chosen.reduce((total, row) => total + row.balance, 0));
-	let noAddress = $derived(chosen.filter((row) => row.address === '').length);
+	let noAddress = $derived(chosen.filter((row) => row.address === ''));
+	let withAddress = $derived(chosen.length - noAddress.length);
+	let leftOut = $derived(data.rows.filter((row) => !gets(row)));
+	const SHOWN = 60;
+	let shown = $derived(data.all ? data.rows : data.rows.slice(0, SHOWN));
+	const statements = (n: number) => (n === 1 ? '1 statement' : `${n} statements`);
+	/** The first few by name, each with why it is left out. */
+	const namesOf = (rows: typeof data.rows) => {
+		const named = rows.slice(0, 4).map((row) => {
+			const why = whyNot(row);
+			return why ? `${row.payer} (${why})` : row.payer;
+		});
+		return `${named.join(', ')}${rows.length > 4 ? ` and ${rows.length - 4} more` : ''}`;
+	};
 	let hidden = $derived(data.hidden);
 	const again = () => filters.requestSubmit();
 </script>
@@ -75,29 +96,32 @@
 					and will not show. Is the date the one you want?
 				</p>{/if}
 			<ul class="panel">
-				{#each data.rows as row (row.payerId)}
+				{#each shown as row (row.payerId)}
+					{@const why = whyNot(row)}
 					<li
 						class="grid grid-cols-[auto_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 border-b border-b-(--hair) last:border-b-0 phone:grid-cols-[auto_minmax(0,1fr)_auto] phone:py-2.25 phone:px-3 [&.off]:opacity-65"
-						class:off={left[row.payerId]}
+						class:off={!gets(row)}
 					>
 						<label class="check"
 							><input
 								type="checkbox"
 								aria-label="A statement for {row.payer}"
-								checked={!left[row.payerId]}
-								onchange={(event) => (left[row.payerId] = !event.currentTarget.checked)}
+								checked={gets(row)}
+								onchange={(event) => (chose[row.payerId] = event.currentTarget.checked)}
 							/></label
 						>
 						<span class="who"
 							><a class="block wrap-anywhere font-semibold" href="/owed/{row.payerId}"
 								>{row.payer}</a
-							><span class="quiet block wrap-anywhere">{row.address || 'no e-mail address'}</span
+							><span class="quiet block wrap-anywhere"
+								>{row.address || 'no e-mail address'}{why ? ` · ${why}` : ''}</span
 							></span
 						>
 						<a
 							class="quiet underline phone:row-start-2 phone:col-start-2"
 							target="_blank"
-							href="/owed/statements/preview?of={row.payerId}&{data.query}">Preview</a
+							href="/owed/statements/preview?of={row.payerId}&{data.query}"
+							>Preview <span class="sr-only">for {row.payer}</span></a
 						>
 						<b class="numbers text-right">{displayAmount(row.balance)}</b>
 						{#if row.unapplied > 0}
@@ -112,7 +136,7 @@
 								{#if row.usable}
 									<Form action="?/apply&{data.query}" keyed hidden={{ payer: row.payerId }}>
 										<button class="button"
-											>Apply it now<span class="sr-only"> for {row.payer}</span></button
+											>Apply it now <span class="sr-only">for {row.payer}</span></button
 										>
 									</Form>
 								{/if}
@@ -125,18 +149,29 @@
 						Nobody has a balance as of {displayDate(options.asOf)}.
 					</li>{/each}
 			</ul>
+			{#if shown.length < data.rows.length}<p class="pt-2.5">
+					<a class="button" href="?{data.query}{data.query ? '&' : ''}all=1" data-sveltekit-noscroll
+						>Show all {data.rows.length}</a
+					>
+				</p>{/if}
 		</section>
 		<aside class="panel py-4.5 px-5 border-l-6 border-l-(--tape) grid gap-2.5 max-[900px]:-order-1">
 			<h2>Send them</h2>
 			<p class="numbers [font:650_1.9rem_var(--font-heading)]" aria-live="polite">
 				{displayPounds(sum)}
 			</p>
-			<p>
-				in {chosen.length}
-				{chosen.length === 1 ? 'statement' : 'statements'}, what contractors deduct included{noAddress
-					? `, ${noAddress} of them without an e-mail address`
-					: ''}
-			</p>
+			<p>what contractors deduct included</p>
+			<ul class="list-disc pl-5 [&_li]:py-0.5" aria-live="polite">
+				<li><b>{statements(withAddress)}</b> by e-mail</li>
+				{#if noAddress.length}<li>
+						<b>{noAddress.length}</b> cannot go: no e-mail address
+						<span class="quiet block">{namesOf(noAddress)}</span>
+					</li>{/if}
+				{#if leftOut.length}<li>
+						<b>{leftOut.length}</b> left out
+						<span class="quiet block">{namesOf(leftOut)}</span>
+					</li>{/if}
+			</ul>
 			<Form class="grid gap-2" action="?/start&{data.query}" keyed>
 				{#each chosen as row (row.payerId)}<input
 						type="hidden"
@@ -144,11 +179,15 @@
 						value={row.payerId}
 					/>{/each}
 				<button class="button filled" name="action" value="send"
-					>Send {chosen.length === 1 ? 'it' : `all ${chosen.length}`} by mail</button
+					>Send {withAddress === 1 ? 'it' : `all ${withAddress}`} by e-mail</button
 				>
-				<button class="button" name="action" value="make">One PDF to print</button>
+				<button class="button" name="action" value="make"
+					>One PDF of {chosen.length} to print</button
+				>
 			</Form>
-			<p class="quiet">Each gets its own mail with the PDF and a link to pay all or some of it.</p>
+			<p class="quiet">
+				Each gets its own e-mail with the PDF and a link to pay all or some of it.
+			</p>
 			{#if data.runs.length}
 				<h3>Before</h3>
 				<ul>

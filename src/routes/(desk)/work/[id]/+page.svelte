@@ -195,7 +195,7 @@
 							>
 							<Form action="?/removeFile" hidden={{ entry: file.id }}>
 								<button class="button plain w-auto!"
-									>Remove<span class="sr-only"> {file.name}</span></button
+									>Remove <span class="sr-only">{file.name}</span></button
 								>
 							</Form>
 						</li>

@@ -2,22 +2,10 @@
 	import Table from '$lib/ui/parts/Table.svelte';
 	import Download from '@lucide/svelte/icons/download';
 	import { page } from '$app/state';
-	import { displayDate } from '$lib/core/calendar/conversion';
-	import { displayAmount, displayPounds } from '$lib/core/money/display';
-	import BankDetails from '$lib/ui/money/BankDetails.svelte';
-	import PaymentNews from '$lib/ui/money/PaymentNews.svelte';
-	import Reach from '$lib/ui/money/Reach.svelte';
-	import Form from '$lib/ui/parts/Form.svelte';
-	import Money from '$lib/ui/parts/Money.svelte';
-	import { publicPayment } from '$lib/ui/money/payment.svelte';
+	import PayTogether from '$lib/ui/money/PayTogether.svelte';
 
 	let { data } = $props();
 	let view = $derived(data.view);
-	let left = $state<Record<number, boolean>>({});
-	let chosen = $derived(data.open.filter((item) => !left[item.documentId]));
-	let sum = $derived(chosen.reduce((total, item) => total + item.toPay, 0));
-	const payment = publicPayment(() => data);
-	let part = $derived(['part', '/card', '/bank'].some((name) => page.url.searchParams.has(name)));
 </script>
 
 <svelte:head>
@@ -25,77 +13,11 @@
 	<meta name="robots" content="noindex" />
 </svelte:head>
 <main class="max-w-225 my-0 mx-auto pt-6 pb-15 px-3.5 grid gap-4">
-	<section
-		class="pay panel py-5 px-6 grid grid-cols-[minmax(0,1fr)_minmax(280px,auto)] gap-y-4 gap-x-7.5 items-start border-t-8 border-t-(--ink) max-[640px]:grid-cols-1 max-[640px]:py-4.5 max-[640px]:px-4 max-[640px]:[&_.button]:min-h-12.5"
-		aria-label="Payment"
-	>
-		<div class="sum">
-			<p>{view.seller.name}</p>
-			<h1 class="text-[2rem]">
-				{data.toPay > 0
-					? `${displayPounds(data.toPay)} to pay`
-					: data.from
-						? 'Paid. Thank you.'
-						: 'Nothing to pay'}
-			</h1>
-			{#if data.pending}<p role="status">
-					Your payment is on its way. It takes a little to settle.
-				</p>{/if}
-			<PaymentNews {payment} from={data.from} last={data.last} />
-			{#if data.credit > 0}<p class="quiet">
-					{displayPounds(data.credit)} is in your favour and not used yet.
-				</p>{/if}
-		</div>
-		{#if data.toPay > 0 && !data.pending && !payment.confirming}
-			<Form
-				leaves
-				class="grid gap-2.5"
-				action="{page.url.pathname}?/card"
-				hidden={{ key: payment.key }}
-			>
-				{#snippet children(frame)}
-					<ul>
-						{#each data.open as item (item.documentId)}
-							<li
-								class="flex justify-between gap-3.5 items-center py-1 px-0 border-b border-b-(--hair)"
-							>
-								<label class="check"
-									><input
-										type="checkbox"
-										name="invoice"
-										value={item.documentId}
-										checked={!left[item.documentId]}
-										onchange={(event) => (left[item.documentId] = !event.currentTarget.checked)}
-									/><span
-										>{item.number}
-										<span class="quiet">due {displayDate(item.dueDate)}</span></span
-									></label
-								>
-								<span class="numbers">{displayAmount(item.toPay)}</span>
-							</li>
-						{/each}
-					</ul>
-					{#if part || frame.error('amount')}
-						<Money label="How much" name="amount" value={displayAmount(sum).replaceAll(',', '')} />
-					{/if}
-					<button class="button filled"
-						>{part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
-					>
-					<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
-					{#if !part}<a class="button plain" href="?part" data-sveltekit-noscroll
-							>Pay another amount</a
-						>{/if}
-				{/snippet}
-			</Form>
-		{/if}
-		{#if data.toPay > 0 && view.bank}
-			<BankDetails bank={view.bank} />
-		{/if}
+	<PayTogether name={view.seller.name} {data} bank={view.bank}>
 		<a class="button self-end" href="{page.url.pathname}/pdf"
 			><Download size={18} aria-hidden="true" />PDF</a
 		>
-		<div class="col-span-full"><Reach name={view.seller.name} reach={data.reach} /></div>
-	</section>
+	</PayTogether>
 	<article class="panel py-6.5 px-7 grid gap-4.5 max-[640px]:py-4.5 max-[640px]:px-4">
 		<header class="flex flex-wrap gap-y-2.5 gap-x-6 justify-between">
 			<div>

@@ -233,13 +233,12 @@
 				class="button plain"
 				type="button"
 				onclick={() => changeOne(one.nominal)}
-				>Change<span class="sr-only"> {displayDate(one.date)} alone</span></button
+				>Change <span class="sr-only">{displayDate(one.date)} alone</span></button
 			>{/if}
 		<Form action="?/skip" hidden={{ nominal: one.nominal, skip: one.skipped ? 'no' : 'yes' }}>
 			<button class="button plain"
-				>{one.skipped ? 'Take it in' : 'Skip'}<span class="sr-only in-[.off]:line-through">
-					{displayDate(one.date)}</span
-				></button
+				>{one.skipped ? 'Take it in' : 'Skip'}
+				<span class="sr-only in-[.off]:line-through">{displayDate(one.date)}</span></button
 			>
 		</Form>
 	</li>

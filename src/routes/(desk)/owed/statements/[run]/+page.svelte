@@ -7,6 +7,8 @@
 
 	let { data } = $props();
 	let of = $derived(data.rows.length);
+	let on = $derived(data.rows.filter((row) => row.mail === 'queued' || row.mail === 'sending'));
+	let lost = $derived(data.rows.filter((row) => row.mail === 'failed' || row.mail === 'unsure'));
 	let skipped = $derived(data.rows.filter((row) => row.state === 'skipped'));
 	const MAILS = {
 		queued: 'on its way',
@@ -37,8 +39,13 @@
 			<Progress value={data.done} max={of} label="Progress of the statements" />
 		{:else}
 			<p role="status">
-				<b>{of - skipped.length} {data.run.action === 'send' ? 'sent' : 'made'}</b>{skipped.length
-					? `; ${skipped.length} left out, see below`
+				<b>{of - skipped.length} {data.run.action === 'send' ? 'sent' : 'made'}</b>{on.length
+					? `, ${on.length} of them still on the way`
+					: ''}{lost.length ? `; ${lost.length} did not arrive` : ''}{skipped.length
+					? `; ${skipped.length} could not go: ${skipped
+							.map((row) => row.payer)
+							.slice(0, 4)
+							.join(', ')}${skipped.length > 4 ? ' and others' : ''} without an e-mail address`
 					: ''}. As of {displayDate(data.run.options.asOf)}.
 			</p>
 			<a class="button" href="/owed/statements/{data.run.id}/pdf" target="_blank"
@@ -75,13 +82,14 @@
 						hidden={{ mail: row.mailId }}
 					>
 						<span class="quiet">{row.mailError}</span>
-						<button class="button">Send it again<span class="sr-only"> to {row.note}</span></button>
+						<button class="button">Send it again <span class="sr-only">to {row.note}</span></button>
 					</Form>
 				{/if}
 				{#if row.state !== 'waiting'}<a
 						class="quiet"
 						target="_blank"
-						href="/owed/statements/{data.run.id}/pdf?one={row.id}">PDF</a
+						href="/owed/statements/{data.run.id}/pdf?one={row.id}"
+						>PDF <span class="sr-only">for {row.payer}</span></a
 					>{:else}<span></span>{/if}
 				<b class="numbers text-right phone:row-start-1 phone:col-start-2"
 					>{row.state === 'waiting' ? '' : displayAmount(row.balance)}</b

@@ -1,0 +1,1 @@
+ALTER TABLE `checkouts` ADD `chase_message_id` integer REFERENCES chase_messages(id);

@@ -1,0 +1,127 @@
+// Several invoices of one payer, shown and paid together through one link: a statement's, or a reminder's.
+import { and, eq, type SQL } from 'drizzle-orm';
+import { displayPounds } from '../../../core/money/display';
+import { shareOldestFirst } from '../../../core/settlement/sharing';
+import { FieldError, RefusedError } from '../../../core/refusals';
+import { checkouts } from '../../db/schema';
+import type { World } from '../../world';
+import { loadBusiness } from '../business/settings';
+import { inHandOf } from '../ledger/inHand';
+import { openOf } from '../ledger/openInvoices';
+import { referenceOf } from '../money/checkouts';
+import { lastTry, type LastTry } from '../money/payPage';
+
+/** What a link stands for. */
+export interface Together {
+	payerId: number;
+	/** The invoices it shows. */
+	documentIds: ReadonlySet<number>;
+	/** Its page: `/s/…`. */
+	path: string;
+	/** Whose payments these are. */
+	of: { statementId: number } | { chaseMessageId: number };
+}
+
+export interface TogetherPage {
+	/** Those still open today. Pence. */
+	open: { documentId: number; number: string; dueDate: string; toPay: number; token: string }[];
+	toPay: number;
+	/** In the payer's favour. */
+	credit: number;
+	pending: boolean;
+	/** The last try to pay through it, with what is known of it. */
+	last: LastTry | null;
+	/** How the business is reached. */
+	reach: { phone: string; email: string };
+}
+
+const madeThrough = (of: Together['of']): SQL =>
+	'statementId' in of
+		? eq(checkouts.statementId, of.statementId)
+		: eq(checkouts.chaseMessageId, of.chaseMessageId);
+
+export function openTogether(world: World, { payerId, documentIds, of }: Together): TogetherPage {
+	const business = loadBusiness(world.db);
+	// A link shows its own invoices only; what came later has links of its own.
+	const open = openOf(world.db, payerId)
+		.filter((item) => item.toPay > 0 && documentIds.has(item.documentId))
+		.map(({ documentId, number, dueDate, toPay, token }) => ({
+			documentId,
+			number,
+			dueDate,
+			toPay,
+			token
+		}));
+	const pending = world.db
+		.select({ id: checkouts.id })
+		.from(checkouts)
+		.where(and(madeThrough(of), eq(checkouts.state, 'pending')))
+		.get();
+	return {
+		open,
+		toPay: open.reduce((sum, item) => sum + item.toPay, 0),
+		credit: inHandOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0),
+		pending: pending !== undefined,
+		last: lastTry(world, madeThrough(of)),
+		reach: { phone: business.phone, email: business.email }
+	};
+}
+
+/**
+ * Opens a payment for chosen invoices, all of each or a part of the whole.
+ * @returns where the payer pays
+ * @throws FieldError, RefusedError, UnavailableError
+ */
+export async function payTogether(
+	world: World,
+	link: Together,
+	key: string,
+	chosen: readonly number[],
+	amount?: number,
+	way: 'card' | 'bank' = 'card'
+): Promise<string> {
+	const { open } = openTogether(world, link);
+	const wanted = open.filter((item) => chosen.includes(item.documentId));
+	if (open.length === 0) throw new RefusedError('Nothing is left to pay.');
+	if (wanted.length === 0) throw new FieldError({ invoices: 'Choose what you want to pay.' });
+	const most = wanted.reduce((sum, item) => sum + item.toPay, 0);
+	const sum = amount ?? most;
+	if (!Number.isSafeInteger(sum) || sum < 1)
+		throw new FieldError({ amount: 'Give an amount above zero.' });
+	if (sum > most)
+		throw new FieldError({
+			amount: `At most ${displayPounds(most)} is to pay for what you chose.`
+		});
+	const { shares } = shareOldestFirst(
+		BigInt(sum),
+		wanted.map((item) => ({ ...item, toPay: BigInt(item.toPay) }))
+	);
+	const request = {
+		key,
+		amount: sum,
+		description: wanted.length === 1 ? `Invoice ${wanted[0]!.number}` : `${wanted.length} invoices`,
+		returnUrl: `${world.origin}${link.path}?from=${way}`,
+		webhookUrl: `${world.origin}/webhooks/${way}`
+	};
+	const reference = referenceOf(wanted[0]!.number);
+	const answer =
+		way === 'bank'
+			? await world.bank.openTransfer({ ...request, reference })
+			: await world.card.openCheckout(request);
+	world.db
+		.insert(checkouts)
+		.values({
+			key,
+			payerId: link.payerId,
+			...link.of,
+			shares: shares.map((one) => ({ documentId: one.documentId, amount: Number(one.amount) })),
+			amount: sum,
+			way,
+			processorId: answer.id,
+			state: 'open',
+			createdAt: world.clock.now()
+		})
+		.onConflictDoNothing()
+		.run();
+	return answer.url;
+}
