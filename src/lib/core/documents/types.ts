@@ -2,6 +2,7 @@
 import type { PlainDate } from '../calendar/types';
 import type { CisRate, ContractClass, CustomerKind, VatTreatment } from '../regimes/types';
 import type { SupplyPoint, TaxPointRule } from '../regimes/gb/taxPoints';
+import type { PayWays } from '../parties';
 import type { Sheet, SheetAbout } from '../sheet/types';
 
 /** One day on which a part of a document's supply took place (VATA 1994 s.6). Pence; a credit note's are taken back. */
@@ -40,6 +41,8 @@ export interface CustomerFacts {
 	orderNumberRequired: boolean;
 	standing: TaxStanding;
 	billTo: { id: number; name: string; address: string; email: string } | null;
+	/** How it may pay; absent: in every way. */
+	ways?: PayWays | null;
 	sites: { id: number; name: string; address: string }[];
 }
 

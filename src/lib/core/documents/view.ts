@@ -6,6 +6,7 @@ import { displayAmount } from '../money/display';
 import { readTypedNumber } from '../money/typed';
 import { formatVatNumber } from '../regimes/gb/checks';
 import { isBlank, sheetLines } from '../sheet/blank';
+import { waysOf } from '../sheet/own';
 import { lineTaxPoint, taxPointRuleOf } from '../sheet/taxPoint';
 import type { SheetLine } from '../sheet/types';
 import { KIND_NAMES, TREATMENT_NAMES, withinSentence } from '../words';
@@ -56,14 +57,25 @@ export function viewDocument(
 		};
 	});
 	const cis = figures.cis;
+	const contact = sheet.own?.contact?.trim();
+	const attention = contact ? [`For the attention of ${contact}`] : [];
 	return {
 		title: titleOf(frozen),
 		banner: bannerOf(marking, frozen),
 		number: marking === 'issued' ? number : '',
 		seller: { name: seller.tradingName || seller.ownerName, lines: sellerLines(frozen) },
-		customer: [customer.name, ...splitLines(customer.address)],
+		customer: [
+			customer.name,
+			...(customer.billTo ? [] : attention),
+			...splitLines(customer.address)
+		],
 		billTo: customer.billTo
-			? [`${customer.name}`, `c/o ${customer.billTo.name}`, ...splitLines(customer.billTo.address)]
+			? [
+					`${customer.name}`,
+					`c/o ${customer.billTo.name}`,
+					...attention,
+					...splitLines(customer.billTo.address)
+				]
 			: [],
 		site: siteLines(frozen),
 		facts: factsOf(frozen, marking),
@@ -107,7 +119,7 @@ export function viewDocument(
 		terms: termsOf(frozen, marking),
 		note: sheet.note.trim(),
 		bank:
-			!credit && !sheet.selfBilled && seller.bank.accountNumber
+			!credit && !sheet.selfBilled && waysOf(sheet, customer).transfer && seller.bank.accountNumber
 				? { ...seller.bank, reference: marking === 'issued' ? number : 'the invoice number' }
 				: null,
 		due: credit ? '' : displayDate(frozen.dueDate)

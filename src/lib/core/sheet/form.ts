@@ -36,6 +36,18 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	stageId: rowId.optional(),
 	releases: z.array(rowId).max(500).optional(),
 	paidOn: plainDate.optional(),
+	own: z
+		.strictObject({
+			address: typed.optional(),
+			contact: typed.optional(),
+			bank: z
+				.strictObject({ accountName: typed, sortCode: typed, accountNumber: typed })
+				.optional(),
+			ways: z
+				.strictObject({ card: z.boolean(), bank: z.boolean(), transfer: z.boolean() })
+				.optional()
+		})
+		.optional(),
 	charge: z.literal('late').optional(),
 	prompt: z.strictObject({ percent: typed, days: typed }).optional(),
 	selfBilled: z.strictObject({ number: typed, agreedOn: typed }).optional(),

@@ -20,6 +20,7 @@ import { GB } from '../regimes/gb';
 import { decideTaxPoint } from '../regimes/gb/taxPoint';
 import { explainFiguresError } from './explain';
 import { contracting } from './contracting';
+import { customerFor, readOwn, sellerFor } from './own';
 import { readPrompt } from './prompt';
 import { taxPointRuleOf } from './taxPoint';
 import { sheetLines } from './blank';
@@ -49,12 +50,13 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 
 	const dates = readDates(sheet, context, stop);
 	const taxDate = context.corrects?.taxPoint ?? dates.taxPoint.date;
-	const seller = sellerOn(context.seller, taxDate);
-	const named = context.customer && customerOn(context.customer, taxDate);
+	const seller = sellerFor(sellerOn(context.seller, taxDate), sheet);
+	const named = context.customer && customerFor(customerOn(context.customer, taxDate), sheet);
 	const customer = named && contracting(named, sheet, context);
 
 	readTexts(sheet, stop);
 	readPrompt(sheet, stop);
+	readOwn(sheet, stop);
 	const lines = sheetLines(sheet);
 	const input: InvoiceInput | null = lines.length
 		? {

@@ -1,6 +1,7 @@
 // A draft exactly as it is typed: text stays text until it is read, so that nothing typed is lost.
 import type { PlainDate } from '../calendar/types';
 import type { LineKind } from '../figures/types';
+import type { PayWays } from '../parties';
 import type { BilledPart } from '../jobs/types';
 import type { ContractClass, VatTreatment } from '../regimes/types';
 
@@ -86,9 +87,22 @@ export interface Sheet {
 	selfBilled?: { number: string; agreedOn: string };
 	/** Off for paying in time: so many percent, within so many days of the invoice. */
 	prompt?: { percent: string; days: string };
+	/** What is otherwise on this document alone; absent or empty: as it is elsewhere. */
+	own?: OwnWays;
 	/** All of it was paid on this day, before it was invoiced. */
 	paidOn?: PlainDate;
 	rows: SheetRow[];
+}
+
+/** How one document differs from all others, without touching the customer or the settings. */
+export interface OwnWays {
+	/** Where it goes: the postal address printed on it. */
+	address?: string;
+	/** For whose attention. */
+	contact?: string;
+	/** Where the money is to go. */
+	bank?: { accountName: string; sortCode: string; accountNumber: string };
+	ways?: PayWays;
 }
 
 export const ABOUT = ['replacement', 'debit'] as const;

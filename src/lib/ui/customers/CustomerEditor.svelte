@@ -4,6 +4,7 @@
 	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { onMount, tick, untrack } from 'svelte';
 	import type { CustomerKind } from '$lib/core/regimes/types';
+	import WaysToPay from '../money/WaysToPay.svelte';
 	import Field from '../parts/Field.svelte';
 	import ContactsAndSites from './ContactsAndSites.svelte';
 	import StandingFields from './StandingFields.svelte';
@@ -122,12 +123,13 @@
 	{/if}
 
 	<Fold
-		label="Bill-to, terms, private note"
+		label="Bill-to, terms, ways to pay, private note"
 		open={Boolean(
 			customer.billToId ||
 			terms ||
 			customer.orderNumberRequired ||
 			customer.privateNote ||
+			customer.payWays ||
 			errors.billToId ||
 			errors.termsDays
 		)}
@@ -170,6 +172,12 @@
 			><input type="checkbox" bind:checked={customer.orderNumberRequired} /> Wants an order number on
 			every invoice</label
 		>
+		<WaysToPay
+			label="They can pay"
+			ways={customer.payWays}
+			error={errors.payWays}
+			onchange={(ways) => (customer.payWays = ways)}
+		/>
 		<Labels label="Labels" name="labels" bind:value={labels} error={errors.labels} />
 		<Field
 			label="Private note: never on a document"

@@ -1,4 +1,5 @@
 // A customer as it is edited.
+import type { PayWays } from '$lib/core/parties';
 import type { CisRate, CustomerKind } from '$lib/core/regimes/types';
 
 export interface CustomerValues {
@@ -12,6 +13,7 @@ export interface CustomerValues {
 	termsDays: number | null;
 	termsEndOfMonth: boolean;
 	orderNumberRequired: boolean;
+	payWays: PayWays | null;
 	privateNote: string;
 	labels: string[];
 	standing: {

@@ -1,6 +1,7 @@
 <!-- What holds for the whole document: prices, discount, retention, reference, terms, note. -->
 <script lang="ts">
 	import Fold from '$lib/ui/parts/Fold.svelte';
+	import OnlyHere from './OnlyHere.svelte';
 	import Cell from './Cell.svelte';
 	import type { Draft } from './draft.svelte';
 
@@ -92,6 +93,7 @@
 		>
 	</div>
 </Fold>
+<OnlyHere {draft} />
 {#if registered}
 	<div class="flex gap-y-1 gap-x-5.5 flex-wrap pl-1.5">
 		{#if firm && !draft.sheet.pricesIncludeVat}

@@ -7,6 +7,7 @@
 	import Form from '../parts/Form.svelte';
 	import Money from '../parts/Money.svelte';
 	import BankDetails from './BankDetails.svelte';
+	import type { PayWays } from '$lib/core/parties';
 	import { publicPayment, type Came } from './payment.svelte';
 	import PaymentNews from './PaymentNews.svelte';
 	import Reach from './Reach.svelte';
@@ -21,6 +22,7 @@
 			credit: number;
 			pending: boolean;
 			reach: { phone: string; email: string };
+			ways: PayWays;
 		};
 		bank: {
 			accountName: string;
@@ -83,7 +85,8 @@
 									checked={!left[item.documentId]}
 									onchange={(event) => (left[item.documentId] = !event.currentTarget.checked)}
 								/><span
-									>{#if linked}<a href="/p/{item.token}">{item.number}</a>{:else}{item.number}{/if}
+									>{#if linked}<a class="underline" href="/p/{item.token}">{item.number}</a
+										>{:else}{item.number}{/if}
 									<span class="quiet">due {displayDate(item.dueDate)}</span></span
 								></label
 							>
@@ -94,11 +97,19 @@
 				{#if part || frame.error('amount')}
 					<Money label="How much" name="amount" value={displayAmount(sum).replaceAll(',', '')} />
 				{/if}
-				<button class="button filled"
-					>{part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
-				>
-				<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
-				{#if !part}<a class="button plain" href="?part" data-sveltekit-noscroll
+				{#if data.ways.card}<button class="button filled"
+						>{part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
+					>{/if}
+				{#if data.ways.bank}<button
+						class="button"
+						class:filled={!data.ways.card}
+						formaction="{page.url.pathname}?/bank">Pay from your bank</button
+					>{/if}
+				{#if !data.ways.card && !data.ways.bank}<p class="quiet">
+						Not all of them can be paid here in the same way: see each by itself, or pay by
+						transfer.
+					</p>
+				{:else if !part}<a class="button plain" href="?part" data-sveltekit-noscroll
 						>Pay another amount</a
 					>{/if}
 			{/snippet}

@@ -8,11 +8,10 @@
 		A question? {name}:
 		{#if reach.phone}<a class="inline-block min-h-6" href="tel:{reach.phone.replace(/[^+\d]/g, '')}"
 				>{reach.phone}</a
-			>{/if}{#if reach.phone && reach.email}<span aria-hidden="true">
-				·
-			</span>{/if}{#if reach.email}<a
-				class="inline-block min-h-6 wrap-anywhere"
-				href="mailto:{reach.email}">{reach.email}</a
+			>{/if}
+		{#if reach.phone && reach.email}<span aria-hidden="true">·</span>{/if}
+		{#if reach.email}<a class="inline-block min-h-6 wrap-anywhere" href="mailto:{reach.email}"
+				>{reach.email}</a
 			>{/if}
 	</p>
 {/if}

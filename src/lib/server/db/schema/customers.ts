@@ -1,5 +1,6 @@
 // Customers, their contacts and sites, and their tax standing over time.
 import { index, integer, sqliteTable, text, type AnySQLiteColumn } from 'drizzle-orm/sqlite-core';
+import type { PayWays } from '../../../core/parties';
 import { CIS_RATES, CUSTOMER_KINDS } from '../../../core/regimes/types';
 
 export const customers = sqliteTable(
@@ -15,6 +16,8 @@ export const customers = sqliteTable(
 		/** Null: the owner's default terms. */
 		termsDays: integer('terms_days'),
 		termsEndOfMonth: integer('terms_end_of_month', { mode: 'boolean' }).notNull().default(false),
+		/** How it may pay; null: in every way. */
+		payWays: text('pay_ways', { mode: 'json' }).$type<PayWays>(),
 		orderNumberRequired: integer('order_number_required', { mode: 'boolean' })
 			.notNull()
 			.default(false),

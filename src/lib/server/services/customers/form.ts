@@ -33,6 +33,13 @@ export const customerForm = z.object({
 		.default(null),
 	termsEndOfMonth: z.boolean().default(false),
 	orderNumberRequired: z.boolean().default(false),
+	payWays: z
+		.object({ card: z.boolean(), bank: z.boolean(), transfer: z.boolean() })
+		.refine((ways) => Object.values(ways).some(Boolean), 'Leave at least one way to pay.')
+		.nullable()
+		.default(null)
+		// In every way is how everybody pays of whom nothing is said.
+		.transform((ways) => (ways && Object.values(ways).every(Boolean) ? null : ways)),
 	privateNote: text(10_000),
 	labels,
 	standing: standingForm.optional(),

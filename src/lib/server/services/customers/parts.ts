@@ -46,6 +46,7 @@ export function customerRecord(
 		address: row.address,
 		terms: row.termsDays === null ? null : { days: row.termsDays, endOfMonth: row.termsEndOfMonth },
 		orderNumberRequired: row.orderNumberRequired,
+		...(row.payWays ? { ways: row.payWays } : {}),
 		billTo: billTo
 			? { id: billTo.id, name: billTo.name, address: billTo.address, email: billTo.email }
 			: null,

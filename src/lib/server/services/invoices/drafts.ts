@@ -272,8 +272,10 @@ export function copyAsDraft(world: World, id: number, key: string): number {
 		draftOnce(tx, world, key, () => {
 			const row = tx.select().from(documents).where(eq(documents.id, id)).get();
 			if (!row) throw new NotFoundError('This document');
+			// What was on that one alone stays there.
+			const { own: _own, ...kept } = withoutTaken(row.sheet);
 			const sheet: Sheet = {
-				...withoutTaken(row.sheet),
+				...kept,
 				issueDate: '',
 				workFinished: '',
 				dueDate: '',

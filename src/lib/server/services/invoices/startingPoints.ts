@@ -12,7 +12,7 @@ import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals
 
 /** What of a sheet belongs to no one occasion and no one customer. */
 function withoutOccasion(sheet: Sheet): Sheet {
-	const { billToId: _billTo, ...rest } = withoutTaken(sheet);
+	const { billToId: _billTo, own: _own, ...rest } = withoutTaken(sheet);
 	return {
 		...rest,
 		customerId: null,

@@ -1,5 +1,6 @@
 // Payments online, by card or from the payer's bank: one is begun, signed events say what became of it.
 import { eq } from 'drizzle-orm';
+import { waysOf } from '../../../core/sheet/own';
 import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce } from '../../db/connection';
 import { checkouts, customers, documents, openItems, trials } from '../../db/schema';
@@ -22,6 +23,7 @@ export async function openCheckout(
 	{ keepCard = false, way = 'card' }: { keepCard?: boolean; way?: 'card' | 'bank' } = {}
 ): Promise<string> {
 	const subject = payableByToken(world, token);
+	if (!subject.ways[way]) throw new RefusedError('This invoice is paid in another way: see below.');
 	const wanted = amount ?? subject.toPay;
 	if (!Number.isSafeInteger(wanted) || wanted < 1)
 		throw new FieldError({ amount: 'Give an amount above zero.' });
@@ -85,7 +87,8 @@ function payableByToken(world: World, token: string) {
 			toPay,
 			description: `Invoice ${document.number}`,
 			reference: referenceOf(document.number!),
-			passOnFee: feePassedOn(world, document.customerId!, item)
+			passOnFee: feePassedOn(world, document.customerId!, item),
+			ways: waysOf(document.frozen!.sheet, document.frozen!.customer)
 		};
 	}
 	const trial = world.db.select().from(trials).where(eq(trials.token, token)).get();
@@ -97,7 +100,8 @@ function payableByToken(world: World, token: string) {
 		toPay: Number(frozenFigures(trial.frozen).payable),
 		description: 'Test: nothing is charged for real',
 		reference: 'TEST',
-		passOnFee: false
+		passOnFee: false,
+		ways: waysOf(trial.frozen.sheet, trial.frozen.customer)
 	};
 }
 

@@ -1,4 +1,6 @@
 // What an unguessable link shows: one document and nothing else. Opening it is noted.
+import { waysOf } from '../../../core/sheet/own';
+import type { PayWays } from '../../../core/parties';
 import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
 import { frozenView, viewDocument } from '../../../core/documents/view';
@@ -40,6 +42,8 @@ export interface PayPage {
 	reach: { phone: string; email: string };
 	/** A commercial card would bear its fee. */
 	mayBearFee: boolean;
+	/** How it may be paid. */
+	ways: PayWays;
 }
 
 export interface LastTry {
@@ -59,7 +63,14 @@ export function payPage(world: World, token: string): PayPage {
 		const view = frozenView(row.frozen, row.number, 'issued');
 		const item = world.db.select().from(openItems).where(eq(openItems.documentId, row.id)).get();
 		const { phone, email } = row.frozen.seller;
-		const common = { view, trial: false, kind: row.kind, reach: { phone, email } } as const;
+		const { sheet, customer } = row.frozen;
+		const common = {
+			view,
+			trial: false,
+			kind: row.kind,
+			reach: { phone, email },
+			ways: waysOf(sheet, customer)
+		} as const;
 		if (!item)
 			return {
 				...common,
@@ -119,7 +130,8 @@ export function payPage(world: World, token: string): PayPage {
 		payments: [],
 		due: null,
 		reach: { phone: trial.frozen.seller.phone, email: trial.frozen.seller.email },
-		mayBearFee: false
+		mayBearFee: false,
+		ways: waysOf(trial.frozen.sheet, trial.frozen.customer)
 	};
 }
 

@@ -1,9 +1,12 @@
 // Several invoices of one payer, shown and paid together through one link: a statement's, or a reminder's.
-import { and, eq, type SQL } from 'drizzle-orm';
+import { and, eq, inArray, type SQL } from 'drizzle-orm';
+import { ALL_WAYS, type PayWays } from '../../../core/parties';
+import { waysOf } from '../../../core/sheet/own';
 import { displayPounds } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';
 import { FieldError, RefusedError } from '../../../core/refusals';
-import { checkouts } from '../../db/schema';
+import type { Reader } from '../../db/connection';
+import { checkouts, documents } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { inHandOf } from '../ledger/inHand';
@@ -33,6 +36,8 @@ export interface TogetherPage {
 	last: LastTry | null;
 	/** How the business is reached. */
 	reach: { phone: string; email: string };
+	/** How all of them may be paid. */
+	ways: PayWays;
 }
 
 const madeThrough = (of: Together['of']): SQL =>
@@ -63,8 +68,28 @@ export function openTogether(world: World, { payerId, documentIds, of }: Togethe
 		credit: inHandOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0),
 		pending: pending !== undefined,
 		last: lastTry(world, madeThrough(of)),
-		reach: { phone: business.phone, email: business.email }
+		reach: { phone: business.phone, email: business.email },
+		ways: waysOfAll(
+			world.db,
+			open.map((item) => item.documentId)
+		)
 	};
+}
+
+/** The ways in which every one of these invoices may be paid. */
+function waysOfAll(db: Reader, documentIds: readonly number[]): PayWays {
+	const all = { ...ALL_WAYS };
+	if (documentIds.length === 0) return all;
+	for (const { frozen } of db
+		.select({ frozen: documents.frozen })
+		.from(documents)
+		.where(inArray(documents.id, [...documentIds]))
+		.all()) {
+		if (!frozen) continue;
+		const own = waysOf(frozen.sheet, frozen.customer);
+		for (const way of Object.keys(all) as (keyof PayWays)[]) all[way] &&= own[way];
+	}
+	return all;
 }
 
 /**
@@ -84,6 +109,12 @@ export async function payTogether(
 	const wanted = open.filter((item) => chosen.includes(item.documentId));
 	if (open.length === 0) throw new RefusedError('Nothing is left to pay.');
 	if (wanted.length === 0) throw new FieldError({ invoices: 'Choose what you want to pay.' });
+	const ways = waysOfAll(
+		world.db,
+		wanted.map((item) => item.documentId)
+	);
+	if (!ways[way])
+		throw new RefusedError('Not all of what you chose can be paid in that way: pay it by itself.');
 	const most = wanted.reduce((sum, item) => sum + item.toPay, 0);
 	const sum = amount ?? most;
 	if (!Number.isSafeInteger(sum) || sum < 1)

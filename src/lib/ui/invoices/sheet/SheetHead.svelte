@@ -84,6 +84,10 @@
 		if (draft.sheet.endUser) draft.sheet.endUser = { ...draft.sheet.endUser, ...typed };
 	}
 
+	const stopAt = (path: string) => {
+		const problem = wrong(path);
+		return problem?.level === 'stop' ? problem.message : undefined;
+	};
 	/** The day that is typed there; what is no day as it stands. */
 	const dayOf = (typed: string) => readTypedDate(typed, draft.today) ?? typed;
 </script>
@@ -142,7 +146,7 @@
 				bind:value={
 					() => dayOf(draft.sheet.workFinished), (day) => (draft.sheet.workFinished = day ?? '')
 				}
-				error={wrong('workFinished')?.message}
+				error={stopAt('workFinished')}
 				placeholder={displayDate(dates.issueDate)}
 			/>
 		{/if}
@@ -150,7 +154,7 @@
 			label="Issued"
 			path="issueDate"
 			bind:value={() => dayOf(draft.sheet.issueDate), (day) => (draft.sheet.issueDate = day ?? '')}
-			error={wrong('issueDate')?.message}
+			error={stopAt('issueDate')}
 			placeholder={displayDate(draft.today)}
 		/>
 		{#if draft.reading.seller.vatRegistered}<p class="quiet" title={dates.taxPoint.reason}>
@@ -171,7 +175,7 @@
 			label="Due · {describeTerms(dates.terms)}"
 			path="dueDate"
 			bind:value={() => dayOf(draft.sheet.dueDate), (day) => (draft.sheet.dueDate = day ?? '')}
-			error={wrong('dueDate')?.message}
+			error={stopAt('dueDate')}
 			placeholder={displayDate(dates.dueDate)}
 		/>
 	</div>

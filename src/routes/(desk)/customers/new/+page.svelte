@@ -14,6 +14,7 @@
 		termsDays: null,
 		termsEndOfMonth: false,
 		orderNumberRequired: false,
+		payWays: null,
 		privateNote: '',
 		labels: [],
 		standing: { ...NO_STANDING },

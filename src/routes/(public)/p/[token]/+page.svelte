@@ -77,7 +77,7 @@
 			{/if}
 			<PaymentNews {payment} from={data.from} last={data.last} />
 		</div>
-		{#if open && data.state !== 'pending' && !payment.confirming}
+		{#if open && data.state !== 'pending' && !payment.confirming && (data.ways.card || data.ways.bank)}
 			<Form
 				leaves
 				class="grid gap-2.5 min-w-52.5"
@@ -92,18 +92,22 @@
 							value={displayAmount(data.toPay).replaceAll(',', '')}
 						/>
 					{/if}
-					<button class="button filled">Pay by card</button>
-					<button class="button" formaction="{page.url.pathname}?/bank">Pay from your bank</button>
-					{#if data.mayBearFee}<p class="quiet">
-							A firm’s commercial card bears its own fee; you see it before you pay.
-						</p>{/if}
-					{#if data.keptCard === '' && !data.trial}<label class="check"
+					{#if data.ways.card && data.keptCard === '' && !data.trial}<label class="check"
 							><input type="checkbox" name="keepCard" /><span
 								>Keep the card for agreed repeat invoices. <span class="quiet"
 									>Only the processor’s token is kept, and you can take it back here at any time.</span
 								></span
 							></label
 						>{/if}
+					{#if data.ways.card}<button class="button filled">Pay by card</button>{/if}
+					{#if data.ways.bank}<button
+							class="button"
+							class:filled={!data.ways.card}
+							formaction="{page.url.pathname}?/bank">Pay from your bank</button
+						>{/if}
+					{#if data.ways.card && data.mayBearFee}<p class="quiet">
+							A firm’s commercial card bears its own fee; you see it before you pay.
+						</p>{/if}
 					{#if !part}<a class="button plain" href="?part" data-sveltekit-noscroll>Pay a part</a
 						>{/if}
 				{/snippet}

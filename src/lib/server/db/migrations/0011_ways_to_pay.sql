@@ -1,0 +1,1 @@
+ALTER TABLE `customers` ADD `pay_ways` text;
