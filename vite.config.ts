@@ -16,7 +16,13 @@ export default defineConfig({
 							test: /node_modules[\\/](svelte|@sveltejs|esm-env|clsx)[\\/]/,
 							minShareCount: 8
 						},
-						{ name: 'shared', minShareCount: 8, minSize: 0 }
+						{
+							name: 'shared',
+							// Small things of everywhere; what they pull along comes with them, so nothing heavy is among them.
+							test: /lucide|@zag-js[\\/](core|utils|dom-query|types|store|toast|collapsible|presence)[\\/]|src[\\/]lib[\\/](core[\\/](calendar|money|words|refusals)|ui[\\/]parts[\\/](Field|Form|Money|Choice|DateField|Tick|Places|Table|Pager|Fold|Menu|FilePick|Notices|notices|frame|keys|here|filters)\b)/,
+							minShareCount: 4,
+							minSize: 0
+						}
 					]
 				}
 			}

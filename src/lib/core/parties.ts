@@ -2,14 +2,6 @@
 import type { PlainDate } from './calendar/types';
 import type { CustomerFacts, SellerFacts, TaxStanding } from './documents/types';
 
-/** Ways in which a document may be paid: by card and from the bank through its page, and by a transfer of one's own. */
-export interface PayWays {
-	card: boolean;
-	bank: boolean;
-	transfer: boolean;
-}
-export const ALL_WAYS: PayWays = { card: true, bank: true, transfer: true };
-
 export interface VatStatus {
 	from: PlainDate;
 	registered: boolean;

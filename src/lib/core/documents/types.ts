@@ -2,7 +2,7 @@
 import type { PlainDate } from '../calendar/types';
 import type { CisRate, ContractClass, CustomerKind, VatTreatment } from '../regimes/types';
 import type { SupplyPoint, TaxPointRule } from '../regimes/gb/taxPoints';
-import type { PayWays } from '../parties';
+import type { PayWays } from '../payWays';
 import type { Sheet, SheetAbout } from '../sheet/types';
 
 /** One day on which a part of a document's supply took place (VATA 1994 s.6). Pence; a credit note's are taken back. */

@@ -12,7 +12,7 @@ import {
 } from '../money/decimal';
 import type { Decimal, Minor } from '../money/types';
 import type { SheetLine } from '../sheet/types';
-import { readDiscount } from '../sheet/read';
+import { readDiscount } from '../sheet/discount';
 import { KIND_NAMES, withinSentence } from '../words';
 import type { BilledPart, JobCost, JobLine, JobWork, TimeEntry } from './types';
 

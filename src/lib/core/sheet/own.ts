@@ -1,6 +1,6 @@
 // What is otherwise on one document alone: read, and put over what holds elsewhere.
 import type { CustomerFacts, SellerFacts } from '../documents/types';
-import { ALL_WAYS, type PayWays } from '../parties';
+import { ALL_WAYS, type PayWays } from '../payWays';
 import { isAccountNumber, isSortCode } from '../regimes/gb/checks';
 import type { Sheet } from './types';
 

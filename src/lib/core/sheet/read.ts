@@ -8,12 +8,11 @@ import type { CustomerFacts, SellerFacts } from '../documents/types';
 import { computeInvoice } from '../figures/invoice';
 import {
 	FiguresError,
-	type Discount,
 	type InvoiceFigures,
 	type InvoiceInput,
 	type LineInput
 } from '../figures/types';
-import { multiplyToMinor, parseDecimal, parseMoney } from '../money/decimal';
+import { multiplyToMinor, parseDecimal } from '../money/decimal';
 import { explainTypedNumber, readTypedNumber, type TypedNumberLimits } from '../money/typed';
 import type { Decimal } from '../money/types';
 import { GB } from '../regimes/gb';
@@ -21,6 +20,7 @@ import { decideTaxPoint } from '../regimes/gb/taxPoint';
 import { explainFiguresError } from './explain';
 import { contracting } from './contracting';
 import { customerFor, readOwn, sellerFor } from './own';
+import { readDiscount } from './discount';
 import { readPrompt } from './prompt';
 import { taxPointRuleOf } from './taxPoint';
 import { sheetLines } from './blank';
@@ -228,25 +228,6 @@ function readNumber(
 	if (result.ok) return parseDecimal(result.text)!;
 	stop(path, explainTypedNumber(result, what, limits));
 	return ZERO;
-}
-
-/** `5%`, `5 %` or an amount. */
-export function readDiscount(typed: string, path: string, stop: Stop): Discount | null {
-	const text = typed.trim();
-	if (text === '') return null;
-	if (text.endsWith('%')) {
-		const percent = readTypedNumber(text.slice(0, -1), { decimals: 4 });
-		const decimal = percent.ok ? parseDecimal(percent.text)! : null;
-		if (decimal && decimal.units <= 100n * 10n ** BigInt(decimal.scale))
-			return { percent: decimal };
-		stop(path, 'A percentage from 0 to 100, such as 5%, or an amount.');
-		return null;
-	}
-	const amount = readTypedNumber(text, { decimals: 2 });
-	const minor = amount.ok ? parseMoney(amount.text) : null;
-	if (minor !== null) return { amount: minor };
-	stop(path, 'An amount such as 25.00, or a percentage such as 5%.');
-	return null;
 }
 
 function readRetention(typed: string, stop: Stop): Decimal | null {

@@ -1,7 +1,7 @@
 // A draft exactly as it is typed: text stays text until it is read, so that nothing typed is lost.
 import type { PlainDate } from '../calendar/types';
 import type { LineKind } from '../figures/types';
-import type { PayWays } from '../parties';
+import type { PayWays } from '../payWays';
 import type { BilledPart } from '../jobs/types';
 import type { ContractClass, VatTreatment } from '../regimes/types';
 

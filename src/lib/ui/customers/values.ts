@@ -1,5 +1,5 @@
 // A customer as it is edited.
-import type { PayWays } from '$lib/core/parties';
+import type { PayWays } from '$lib/core/payWays';
 import type { CisRate, CustomerKind } from '$lib/core/regimes/types';
 
 export interface CustomerValues {

@@ -27,13 +27,13 @@
 </script>
 
 {#if here}
-	<Form class="panel clock flex items-center gap-3.5 py-3 px-4" action="?/stop">
+	<Form class="panel clock print:hidden flex items-center gap-3.5 py-3 px-4" action="?/stop">
 		<b class="numbers [font:650_1.6rem_var(--font-heading)] min-w-[3.4ch]">{shown}</b>
 		<span class="quiet">since {londonTime(clock!.startedAt!)}</span>
 		<button class="button filled ml-auto min-w-23">Stop</button>
 	</Form>
 {:else if canStart}
-	<Form class="panel clock flex items-center gap-3.5 py-3 px-4" action="?/start" keyed>
+	<Form class="panel clock print:hidden flex items-center gap-3.5 py-3 px-4" action="?/start" keyed>
 		<b class="numbers [font:650_1.6rem_var(--font-heading)] min-w-[3.4ch]">0:00</b>
 		<span class="quiet"
 			>{clock ? `stops the clock on ${clock.title}` : 'the clock is not running'}</span

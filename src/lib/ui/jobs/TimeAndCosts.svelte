@@ -6,15 +6,12 @@
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { KIND_NAMES } from '$lib/core/words';
-	import { LINE_KINDS } from '$lib/core/figures/types';
 	import { costAmount, hoursOf, sellingPrice } from '$lib/core/jobs/billing';
 	import type { JobWork } from '$lib/core/jobs/types';
 	import { displayAmount } from '$lib/core/money/display';
 	import { multiplyToMinor, parseDecimal } from '$lib/core/money/decimal';
 	import Field from '../parts/Field.svelte';
-	import Choice from '../parts/Choice.svelte';
 	import Money from '../parts/Money.svelte';
-	import PriceFinder from '../prices/PriceFinder.svelte';
 
 	interface Props {
 		work: JobWork;
@@ -43,7 +40,7 @@
 
 	let basis = $derived(includes === null ? '' : includes ? ', with VAT' : ', without VAT');
 	/** So many of the latest stand in sight. */
-	const SHOWN = 8;
+	const SHOWN = 6;
 	let rows = $derived(
 		[
 			...work.time.map((entry) => ({ key: `time:${entry.id}`, date: entry.date, entry })),
@@ -52,27 +49,25 @@
 	);
 	let earlier = $derived(rows.slice(0, -SHOWN));
 	let latest = $derived(rows.slice(-SHOWN));
-	const NO_ITEM = { description: '', unit: '', unitCost: '', unitPrice: '', id: '' };
-	let item = $state({ ...NO_ITEM });
-	let kind = $state('materials');
 	const d = (text: string) => parseDecimal(text) ?? { units: 0n, scale: 0 };
 	function added() {
-		item = { ...NO_ITEM };
 		adding = null;
 	}
 </script>
 
 <section aria-label="Time and costs">
-	{#if earlier.length}
-		<Fold label="{earlier.length} earlier">
-			<ul>
-				{#each earlier as one (one.key)}{@render row(one)}{/each}
-			</ul>
-		</Fold>
-	{/if}
-	<ul>
-		{#each latest as one (one.key)}{@render row(one)}{/each}
-	</ul>
+	<Form action="?/removeTime">
+		{#if earlier.length}
+			<Fold label="{earlier.length} earlier">
+				<ul>
+					{#each earlier as one (one.key)}{@render row(one)}{/each}
+				</ul>
+			</Fold>
+		{/if}
+		<ul>
+			{#each latest as one (one.key)}{@render row(one)}{/each}
+		</ul>
+	</Form>
 	{#if work.time.length + work.costs.length === 0}
 		<p class="quiet">Nothing was noted yet.</p>
 	{/if}
@@ -107,50 +102,9 @@
 			<button class="button filled">Add the time</button>
 		</Form>
 	{:else if adding === 'cost'}
-		<Form
-			class="panel add grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5 py-3.5 px-4 mt-2.5 items-end"
-			action="?/cost"
-			keyed
-			hidden={{ itemId: item.id }}
-			ondone={added}
-		>
-			<div class="col-span-full">
-				<PriceFinder
-					label="From the price list"
-					includes={includes ?? undefined}
-					{today}
-					onchoose={([line], name) => {
-						if (!line) return;
-						item = {
-							description: name,
-							unit: line.unit,
-							unitCost: line.cost,
-							unitPrice: line.unitPrice,
-							id: String(line.itemId ?? '')
-						};
-						kind = line.kind;
-					}}
-				/>
-			</div>
-			<Field label="What was it" name="description" bind:value={item.description} />
-			<Choice label="Kind" name="kind" bind:value={kind}>
-				{#each LINE_KINDS as one (one)}<option value={one}>{KIND_NAMES[one]}</option>{/each}
-			</Choice>
-			<Field label="Quantity" name="quantity" inputmode="decimal" value="1" />
-			<Field label="Unit" name="unit" bind:value={item.unit} />
-			<Money label="One cost you, without VAT" name="unitCost" bind:value={item.unitCost} />
-			<Field label="Mark-up, %" name="markUp" inputmode="decimal" />
-			<Money label="Or sold at{basis}" name="unitPrice" bind:value={item.unitPrice} />
-			<DateField label="Day" name="date" value={today} />
-			<label class="check"
-				><input type="checkbox" name="chargeable" checked={chargeable} /> Charged to the customer</label
-			>
-			{#if kind === 'labour'}<p class="quiet col-span-full">
-					Paying a self-employed helper makes you a contractor yourself: register for CIS as one,
-					verify the helper and deduct (FA 2004 s.57).
-				</p>{/if}
-			<button class="button filled">Add the cost</button>
-		</Form>
+		{#await import('./CostForm.svelte') then { default: CostForm }}
+			<CostForm {today} {includes} {chargeable} ondone={() => (adding = null)} />
+		{/await}
 	{/if}
 </section>
 
@@ -177,13 +131,13 @@
 				: ''}</span
 		>
 		{#if holder}<span class="tag">{holder}</span>{:else if entry.minutes !== null}
-			<Form action="?/removeTime" hidden={{ entry: entry.id }}>
-				<button
-					class="grid place-items-center w-9 h-9 cursor-pointer"
-					aria-label="Remove {entry.note || 'the time'} of {displayDate(entry.date)}"
-					><Trash2 size={17} aria-hidden="true" /></button
-				>
-			</Form>
+			<button
+				class="grid place-items-center w-9 h-9 cursor-pointer"
+				name="entry"
+				value={entry.id}
+				aria-label="Remove {entry.note || 'the time'} of {displayDate(entry.date)}"
+				><Trash2 size={17} aria-hidden="true" /></button
+			>
 		{/if}
 	</li>
 {/snippet}
@@ -206,13 +160,14 @@
 				: ''}</span
 		>
 		{#if holder}<span class="tag">{holder}</span>{:else}
-			<Form action="?/removeCost" hidden={{ entry: cost.id }}>
-				<button
-					class="grid place-items-center w-9 h-9 cursor-pointer"
-					aria-label="Remove {cost.description} of {displayDate(cost.date)}"
-					><Trash2 size={17} aria-hidden="true" /></button
-				>
-			</Form>
+			<button
+				class="grid place-items-center w-9 h-9 cursor-pointer"
+				name="entry"
+				value={cost.id}
+				formaction="?/removeCost"
+				aria-label="Remove {cost.description} of {displayDate(cost.date)}"
+				><Trash2 size={17} aria-hidden="true" /></button
+			>
 		{/if}
 	</li>
 {/snippet}

@@ -303,6 +303,17 @@ export class Draft {
 		if (kept) line.itemId = kept;
 	}
 
+	/** What a press that leads to a field says; empty for what is not on the sheet. */
+	whereIs(path: string): string {
+		const id = /^rows\.([^.]+)/.exec(path)?.[1];
+		if (id === undefined) return path === '' || path.startsWith('customer') ? '' : 'Go there';
+		const at = this.position(id);
+		if (at < 0) return '';
+		if (this.sheet.rows[at]!.type === 'heading') return 'Go to its heading';
+		const n = this.sheet.rows.slice(0, at + 1).filter((row) => row.type === 'line').length;
+		return `Go to line ${n}`;
+	}
+
 	/** Moves a row up or down by one. */
 	moveRow(id: string, by: 1 | -1): void {
 		const at = this.position(id);

@@ -7,7 +7,7 @@
 	import Form from '../parts/Form.svelte';
 	import Money from '../parts/Money.svelte';
 	import BankDetails from './BankDetails.svelte';
-	import type { PayWays } from '$lib/core/parties';
+	import type { PayWays } from '$lib/core/payWays';
 	import { publicPayment, type Came } from './payment.svelte';
 	import PaymentNews from './PaymentNews.svelte';
 	import Reach from './Reach.svelte';

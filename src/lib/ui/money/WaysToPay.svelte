@@ -1,6 +1,6 @@
 <!-- In which ways somebody may pay. All of them is how it is unless something else is said. -->
 <script lang="ts">
-	import { ALL_WAYS, type PayWays } from '$lib/core/parties';
+	import { ALL_WAYS, type PayWays } from '$lib/core/payWays';
 
 	interface Props {
 		label: string;

@@ -1,10 +1,10 @@
 <!--
-	What is done less often, behind one button: Skeleton's menu. Each entry is a page, or a form that is posted, so that
+	What is done less often, behind one button: Skeleton's menu, which comes later than the page. Each entry is a page, or a form that is posted, so that
 	without scripts all of them stand beside each other.
 -->
 <script lang="ts">
 	import ChevronDown from '@lucide/svelte/icons/chevron-down';
-	import { Menu, Portal } from '@skeletonlabs/skeleton-svelte';
+	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
 
 	interface Entry {
@@ -18,6 +18,14 @@
 	}
 	let { label = 'More', entries }: { label?: string; entries: readonly Entry[] } = $props();
 	const id = $props.id();
+	let Life = $state.raw<typeof import('./MenuLife.svelte').default>();
+	let pressed = $state(false);
+	const load = async () => (Life ??= (await import('./MenuLife.svelte')).default);
+	// Once the page has come to life and nothing else is to be done.
+	onMount(() => {
+		const timer = setTimeout(load, 1500);
+		return () => clearTimeout(timer);
+	});
 
 	function run(label: string) {
 		const entry = entries.find((one) => one.label === label);
@@ -42,26 +50,17 @@
 		</form>
 	{/if}
 {/each}
-<Menu onSelect={({ value }) => run(value)} positioning={{ placement: 'bottom-end', gutter: 4 }}>
-	<Menu.Trigger class="button with-scripts"
-		>{label}<ChevronDown size={17} aria-hidden="true" /></Menu.Trigger
-	>
-	<Portal>
-		<Menu.Positioner class="z-40">
-			<Menu.Content
-				class="min-w-52 rounded-[3px] border-[1.5px] border-[var(--ink)] bg-[var(--sheet)] py-1 text-[var(--ink)]"
-			>
-				{#each entries as entry (entry.label)}
-					<Menu.Item
-						value={entry.label}
-						class="flex min-h-10.5 cursor-pointer items-center px-4 data-[highlighted]:bg-[var(--tape-tint)] data-[highlighted]:shadow-[inset_3px_0_var(--tape)]"
-						><Menu.ItemText>{entry.label}</Menu.ItemText></Menu.Item
-					>
-				{/each}
-			</Menu.Content>
-		</Menu.Positioner>
-	</Portal>
-</Menu>
+{#if Life}<Life {label} {entries} onchoose={run} {pressed} />
+{:else}<button
+		type="button"
+		class="button with-scripts"
+		aria-haspopup="menu"
+		aria-expanded="false"
+		onclick={() => {
+			pressed = true;
+			void load();
+		}}>{label}<ChevronDown size={17} aria-hidden="true" /></button
+	>{/if}
 <noscript>
 	<span class="flex flex-wrap gap-2.5">
 		{#each entries as entry, index (entry.label)}

@@ -32,7 +32,7 @@
 	<div class="flex gap-3.5 items-center flex-wrap mb-3.5">
 		<h1>Customers</h1>
 		<div
-			class="find relative flex-[1_1_240px] max-w-110 ml-auto phone:order-3 phone:max-w-none [&_svg]:absolute [&_svg]:left-2.5 [&_svg]:top-3 [&_svg]:text-(--ink-2)"
+			class="find print:hidden relative flex-[1_1_240px] max-w-110 ml-auto phone:order-3 phone:max-w-none [&_svg]:absolute [&_svg]:left-2.5 [&_svg]:top-3 [&_svg]:text-(--ink-2)"
 		>
 			<Search size={18} aria-hidden="true" />
 			<input

@@ -127,7 +127,7 @@
 		</p>{/if}
 
 	<form
-		class="flex flex-wrap gap-y-2 gap-x-3.5 items-center mb-3 [&_.box]:w-auto phone:[&_.box[name='q']]:flex-[1_1_100%]"
+		class="print:hidden flex flex-wrap gap-y-2 gap-x-3.5 items-center mb-3 [&_.box]:w-auto phone:[&_.box[name='q']]:flex-[1_1_100%]"
 		bind:this={form}
 		data-sveltekit-keepfocus
 		data-sveltekit-noscroll

@@ -1,6 +1,6 @@
 // Customers, their contacts and sites, and their tax standing over time.
 import { index, integer, sqliteTable, text, type AnySQLiteColumn } from 'drizzle-orm/sqlite-core';
-import type { PayWays } from '../../../core/parties';
+import type { PayWays } from '../../../core/payWays';
 import { CIS_RATES, CUSTOMER_KINDS } from '../../../core/regimes/types';
 
 export const customers = sqliteTable(

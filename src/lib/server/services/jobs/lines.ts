@@ -6,7 +6,7 @@ import { type JobLine } from '../../../core/jobs/types';
 import { LINE_KINDS } from '../../../core/figures/types';
 import { displayPounds } from '../../../core/money/display';
 import { VAT_TREATMENTS } from '../../../core/regimes/types';
-import { readDiscount } from '../../../core/sheet/read';
+import { readDiscount } from '../../../core/sheet/discount';
 import { type Transaction } from '../../db/connection';
 import { jobLines, stageParts } from '../../db/schema';
 import { isBilled } from './takenParts';

@@ -1,6 +1,6 @@
 // What an unguessable link shows: one document and nothing else. Opening it is noted.
 import { waysOf } from '../../../core/sheet/own';
-import type { PayWays } from '../../../core/parties';
+import type { PayWays } from '../../../core/payWays';
 import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
 import { frozenView, viewDocument } from '../../../core/documents/view';

@@ -1,6 +1,6 @@
 // Several invoices of one payer, shown and paid together through one link: a statement's, or a reminder's.
 import { and, eq, inArray, type SQL } from 'drizzle-orm';
-import { ALL_WAYS, type PayWays } from '../../../core/parties';
+import { ALL_WAYS, type PayWays } from '../../../core/payWays';
 import { waysOf } from '../../../core/sheet/own';
 import { displayPounds } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';

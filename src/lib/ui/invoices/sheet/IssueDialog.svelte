@@ -172,7 +172,12 @@
 					/>
 				</div>
 			{/if}
-			<ProblemList problems={warnings} onfix={fix} ongiven={given} />
+			<ProblemList
+				problems={warnings}
+				onfix={fix}
+				ongiven={given}
+				where={(path) => draft.whereIs(path)}
+			/>
 			<form
 				class="grid gap-2.5 mt-3.5"
 				onsubmit={(event) => {
@@ -247,12 +252,22 @@
 				</div>
 			</form>
 		{:else}
-			<ProblemList problems={draft.stops} onfix={fix} ongiven={given} />
+			<ProblemList
+				problems={draft.stops}
+				onfix={fix}
+				ongiven={given}
+				where={(path) => draft.whereIs(path)}
+			/>
 		{/if}
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 		{#if done}<p role="status" class="mt-2.5 font-semibold">{done}</p>{/if}
 	{:else if open}
-		<ProblemList problems={draft.stops} onfix={fix} ongiven={given} />
+		<ProblemList
+			problems={draft.stops}
+			onfix={fix}
+			ongiven={given}
+			where={(path) => draft.whereIs(path)}
+		/>
 	{/if}
 	<button class="button plain close mt-2" onclick={() => (open = false)}>Back to the sheet</button>
 </Dialog>

@@ -12,8 +12,10 @@
 		onfix: (fix: Fix) => void;
 		/** What was missing of the owner's own has been given. */
 		ongiven: (seller: SellerRecord) => void;
+		/** What a press that leads to the field says; empty where none does. */
+		where: (path: string) => string;
 	}
-	let { problems, onfix, ongiven }: Props = $props();
+	let { problems, onfix, ongiven, where }: Props = $props();
 	const ICONS = { stop: OctagonAlert, warning: TriangleAlert, note: Info };
 	const LOOKS = {
 		stop: 'border-[1.5px] border-(--oxide) bg-(--sheet) [&_svg]:text-(--oxide)',
@@ -47,6 +49,12 @@
 				<button
 					class="block font-semibold underline underline-offset-[3px] min-h-7 cursor-pointer"
 					onclick={() => onfix(fix)}>{fix.label}</button
+				>
+			{:else if where(problem.path)}
+				<button
+					class="block font-semibold underline underline-offset-[3px] min-h-7 cursor-pointer"
+					onclick={() => onfix({ type: 'focus', path: problem.path, label: '' })}
+					>{where(problem.path)}</button
 				>
 			{/if}
 		</div>

@@ -71,12 +71,15 @@
 		const path = draft.wanted;
 		if (!path) return;
 		draft.wanted = null;
-		void tick().then(() => {
+		void tick().then(async () => {
 			const at =
 				root?.querySelector<HTMLElement>(`[data-path="${CSS.escape(path)}"]`) ??
 				root?.querySelector<HTMLElement>(`[data-path^="${CSS.escape(path)}."]`);
-			const details = at?.closest('details');
-			if (details) details.open = true;
+			const fold = at?.closest<HTMLElement>('[data-scope="collapsible"][data-part="root"]');
+			if (fold?.dataset['state'] === 'closed') {
+				fold.querySelector<HTMLElement>('[data-part="trigger"]')?.click();
+				await tick();
+			}
 			(at?.matches('input, textarea, select, button')
 				? at
 				: at?.querySelector<HTMLElement>('input, textarea')
@@ -255,6 +258,7 @@
 					problems={draft.problems}
 					onfix={(fix) => draft.apply(fix)}
 					ongiven={(seller) => (draft.seller = seller)}
+					where={(path) => draft.whereIs(path)}
 				/>
 			{:else}
 				<h2>Every amount explains itself</h2>
@@ -266,6 +270,7 @@
 					problems={draft.problems}
 					onfix={(fix) => draft.apply(fix)}
 					ongiven={(seller) => (draft.seller = seller)}
+					where={(path) => draft.whereIs(path)}
 				/>
 			{/if}
 		</aside>

@@ -128,8 +128,11 @@
 					type="button"
 					onclick={() => begin('cost')}>Materials</button
 				>
-				<label class="button phone:min-h-12 phone:justify-center" for="job-file"
-					><Camera size={18} aria-hidden="true" />Photo</label
+				<button
+					class="button phone:min-h-12 phone:justify-center"
+					type="button"
+					onclick={() => files?.querySelector<HTMLElement>('input[type=file]')?.click()}
+					><Camera size={18} aria-hidden="true" />Photo</button
 				>
 			</div>
 			<Whereabouts address={site?.address || data.customer.address} people={data.people} />
@@ -165,7 +168,7 @@
 				</div>
 			</section>
 			<section
-				class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full"
+				class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full later"
 				bind:this={done}
 			>
 				<h2>Done and spent</h2>
@@ -180,7 +183,7 @@
 					bind:adding
 				/>
 			</section>
-			<section class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
+			<section class="panel part later py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 				<h2>Photos and files</h2>
 				<ul class="files flex flex-wrap gap-2.5">
 					{#each data.files as file (file.id)}
@@ -212,7 +215,7 @@
 			</section>
 			<Visits visits={data.visits} today={data.today} />
 		</div>
-		<aside class="grid gap-3.5">
+		<aside class="later grid gap-3.5">
 			{#if data.work.lines.length}<StagePanel
 					jobId={job.id}
 					position={data.position}
