@@ -117,6 +117,39 @@ describe('the demo business', () => {
 			expect((await fetch(app.origin + guess)).status, guess).to.equal(404);
 	});
 
+	it('zoomed to twice its size hides nothing that has the cursor under its bars', async () => {
+		const [draft] = rows<{ id: number }>("select id from documents where state = 'draft' limit 1");
+		await page.setViewportSize({ width: 640, height: 400 });
+		// What runs these tests gives every function its name by this; the page does not know it.
+		await page.addInitScript('globalThis.__name ??= (one) => one');
+		const hidden: string[] = [];
+		for (const place of ['/', '/owed', `/billing/${draft!.id}`]) {
+			await page.goto(app.origin + place);
+			await ready(page);
+			for (let n = 0; n < 40; n++) {
+				await page.keyboard.press('Tab');
+				const under = await page.evaluate(() => {
+					const element = document.activeElement!;
+					if (element === document.body) return '';
+					const box = element.getBoundingClientRect();
+					const at = document.elementFromPoint(
+						Math.min(Math.max(box.left + Math.min(box.width, 40) / 2, 0), innerWidth - 1),
+						box.top + Math.min(box.height / 2, 20)
+					);
+					const seen =
+						at &&
+						(element.contains(at) ||
+							at.contains(element) ||
+							at.closest('label')?.contains(element));
+					return seen ? '' : (element.getAttribute('aria-label') ?? element.textContent ?? '?');
+				});
+				if (under) hidden.push(`${place}: ${under.trim()}`);
+			}
+		}
+		await page.setViewportSize({ width: 1280, height: 800 });
+		expect(hidden).to.deep.equal([]);
+	});
+
 	it('puts a table in order by its heads: up, down, and as it came', async () => {
 		await page.goto(`${app.origin}/owed?as=table`);
 		await ready(page);

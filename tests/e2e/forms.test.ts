@@ -127,4 +127,35 @@ describe('a form', () => {
 		await page.getByRole('button', { name: 'Add a visit' }).waitFor();
 		expect(value('select "from" from visits')).to.equal('09:30');
 	});
+
+	it('without scripts: a customer is added, and found', async () => {
+		const plain = await browser.newContext({
+			javaScriptEnabled: false,
+			storageState: await context.storageState()
+		});
+		const page = await plain.newPage();
+		await page.goto(`${app.origin}/customers/new`);
+		await page.getByLabel('Name').fill(' ');
+		await page.getByLabel('Phone').fill('07700 900123');
+		await page.getByRole('button', { name: 'Add the customer' }).click();
+		await page.getByText('A name is needed.').waitFor();
+		expect(await page.getByLabel('Phone').inputValue()).to.equal('07700 900123');
+		await page.getByLabel('Name').fill('Odile Brancaster');
+		await page.getByRole('radio', { name: /A business/ }).check();
+		await page.getByRole('button', { name: 'Add the customer' }).click();
+		await page.getByRole('heading', { name: 'Odile Brancaster' }).waitFor();
+		for (const [typed, found] of [
+			['bran', 1],
+			['nobody', 0]
+		] as const) {
+			await page.goto(`${app.origin}/customers`);
+			await page.getByRole('searchbox').fill(typed);
+			await page.getByRole('button', { name: 'Find' }).click();
+			await page.waitForURL(/q=/);
+			expect(await page.getByRole('link', { name: /Odile Brancaster/ }).count()).to.equal(found);
+		}
+		await page.goto(`${app.origin}/work/prices/new`);
+		await page.getByText('it needs scripts').first().waitFor();
+		await plain.close();
+	});
 });

@@ -20,14 +20,16 @@
 		/** The field to begin with. */
 		field?: string | null;
 		saveLabel?: string;
+		/** Where it is posted to without scripts, with the boxes that have a name; what was wrong with it then. */
+		plain?: { action: string; errors: Record<string, string> } | undefined;
 	}
-	let { values, onsave, oncancel, field = null, saveLabel = 'Save' }: Props = $props();
+	let { values, onsave, oncancel, field = null, saveLabel = 'Save', plain }: Props = $props();
 
 	// What is edited is a copy: it begins with what came in and goes its own way.
 	let customer = $state(untrack(() => structuredClone($state.snapshot(values)) as CustomerValues));
 	let terms = $state(untrack(() => (values.termsDays === null ? '' : String(values.termsDays))));
 	let labels = $state(untrack(() => values.labels.join(', ')));
-	let errors = $state<Record<string, string>>({});
+	let errors = $state<Record<string, string>>(untrack(() => plain?.errors ?? {}));
 	let message = $state('');
 	let busy = $state(false);
 	let form: HTMLFormElement;
@@ -87,7 +89,13 @@
 	}
 </script>
 
-<form class="grid gap-3" bind:this={form} onsubmit={save} novalidate>
+<form
+	class="grid gap-3"
+	bind:this={form}
+	onsubmit={save}
+	novalidate
+	{...plain ? { method: 'post', action: plain.action } : {}}
+>
 	{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 	<Field label="Name" name="name" bind:value={customer.name} error={errors.name} />
 	<fieldset class="gap-0">

@@ -1,5 +1,6 @@
 <!-- A credit note for an invoice, some of its lines, or an amount: what it comes to is seen before it is issued. -->
 <script lang="ts">
+	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import { FieldError } from '$lib/core/refusals';
 	import { frozenFigures } from '$lib/core/documents/frozen';
 	import { freezeCredit, leftAfter, readCredit } from '$lib/core/documents/credit';
@@ -57,6 +58,7 @@
 	);
 </script>
 
+<NeedsScripts />
 <section class="panel py-4.5 px-5 mb-3.5" aria-label="Credit it">
 	<PanelForm
 		action="?/credit"

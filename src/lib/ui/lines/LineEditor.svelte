@@ -1,5 +1,6 @@
 <!-- Lines wherever they are kept and not yet billed: the sheet's own grid, what it comes to, and the workings of each amount. -->
 <script lang="ts">
+	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import type { Snippet } from 'svelte';
 	import { fromList } from '$lib/core/sheet/priceBasis';
 	import type { SheetLine } from '$lib/core/sheet/types';
@@ -32,6 +33,7 @@
 	});
 </script>
 
+<NeedsScripts />
 <LineGrid {draft} {beside} />
 {#if figures}
 	<Totals {figures} registered={draft.registered} figure={draft.figure} onpick={pick} {last} />

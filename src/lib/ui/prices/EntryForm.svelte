@@ -1,5 +1,6 @@
 <!-- An entry of the price list, or a kit made of entries. -->
 <script lang="ts">
+	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import { untrack } from 'svelte';
 	import { KIND_NAMES } from '$lib/core/words';
 	import { LINE_KINDS, type LineKind } from '$lib/core/figures/types';
@@ -134,6 +135,7 @@
 	}
 </script>
 
+<NeedsScripts instead="The price list can be brought in as a file." />
 <form
 	class="panel grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4.5 py-4.5 px-5 max-w-205 [&.kit]:max-w-270"
 	class:kit={entry.kit !== null}

@@ -1,6 +1,6 @@
 <script lang="ts">
+	import Search from '$lib/ui/parts/Search.svelte';
 	import { filtersOf } from '$lib/ui/parts/filters';
-	import Search from '@lucide/svelte/icons/search';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
 
@@ -39,19 +39,13 @@
 <div class="page">
 	<div class="flex gap-3.5 items-center flex-wrap">
 		<h1>Billing</h1>
-		<div
-			class="find flex-[1_1_260px] max-w-110 ml-auto relative phone:max-w-none phone:order-3 [&_svg]:absolute [&_svg]:left-2.5 [&_svg]:top-3 [&_svg]:text-(--ink-2)"
-		>
-			<Search size={18} aria-hidden="true" />
-			<input
-				class="box pl-9"
-				type="search"
-				aria-label="Search invoices"
-				placeholder="Name, number, amount, or a word on it"
-				value={data.query.search}
-				oninput={(event) => search(event.currentTarget.value)}
-			/>
-		</div>
+		<Search
+			class="flex-[1_1_260px] max-w-110 ml-auto phone:max-w-none phone:order-3"
+			label="Search invoices"
+			placeholder="Name, number, amount, or a word on it"
+			value={data.query.search}
+			onsearch={search}
+		/>
 		<label class="phone:ml-auto">
 			<span class="sr-only">How late</span>
 			<select

@@ -1,6 +1,6 @@
 <script lang="ts">
+	import Search from '$lib/ui/parts/Search.svelte';
 	import { CUSTOMER_KIND_NAMES } from '$lib/core/words';
-	import Search from '@lucide/svelte/icons/search';
 	import { goto } from '$app/navigation';
 	import { displayPounds } from '$lib/core/money/display';
 
@@ -31,19 +31,13 @@
 <div class="page">
 	<div class="flex gap-3.5 items-center flex-wrap mb-3.5">
 		<h1>Customers</h1>
-		<div
-			class="find print:hidden relative flex-[1_1_240px] max-w-110 ml-auto phone:order-3 phone:max-w-none [&_svg]:absolute [&_svg]:left-2.5 [&_svg]:top-3 [&_svg]:text-(--ink-2)"
-		>
-			<Search size={18} aria-hidden="true" />
-			<input
-				class="box pl-9"
-				type="search"
-				aria-label="Search customers"
-				placeholder="Name, place or mail address"
-				value={data.search}
-				oninput={(event) => search(event.currentTarget.value)}
-			/>
-		</div>
+		<Search
+			class="flex-[1_1_240px] max-w-110 ml-auto phone:order-3 phone:max-w-none"
+			label="Search customers"
+			placeholder="Name, place or e-mail"
+			value={data.search}
+			onsearch={search}
+		/>
 		<a class="button phone:ml-auto" href="/customers/new">Add a customer</a>
 		<span class="files"
 			><a href="/customers/import">Bring in a file</a> · <a href="/customers/export">CSV</a> ·

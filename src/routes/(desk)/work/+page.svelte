@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Search from '$lib/ui/parts/Search.svelte';
 	import { filtersOf } from '$lib/ui/parts/filters';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { displayDate, londonTime } from '$lib/core/calendar/conversion';
@@ -65,13 +66,12 @@
 
 	<div class="flex gap-y-2 gap-x-3.5 items-center flex-wrap mt-4.5">
 		<h2>Jobs</h2>
-		<input
-			class="box max-w-85 flex-[1_1_200px]"
-			type="search"
-			aria-label="Search jobs"
+		<Search
+			class="flex-[1_1_200px] max-w-85"
+			label="Search jobs"
 			placeholder="Number, title, customer or site"
 			value={data.typed}
-			oninput={(event) => search(event.currentTarget.value)}
+			onsearch={search}
 		/>
 		{#if data.labels.length}
 			<select

@@ -1,5 +1,6 @@
 <!-- Finds the customer by a few letters, or adds a new one with only a name. The best match is always the one chosen. -->
 <script lang="ts">
+	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import { onMount } from 'svelte';
 	import type { CustomerRecord } from '$lib/core/parties';
 	import type { CustomerKind } from '$lib/core/regimes/types';
@@ -118,6 +119,7 @@
 	}
 </script>
 
+<NeedsScripts instead="Begin it from the customer’s own page." />
 <!-- What comes first on a new invoice has the cursor. -->
 <!-- svelte-ignore a11y_autofocus -->
 <div class="field relative">

@@ -1,5 +1,6 @@
 <!-- The sheet: an invoice being written, edited in place, saved as it is typed. -->
 <script lang="ts">
+	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import { onMount, tick, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { londonTime } from '$lib/core/calendar/conversion';
@@ -193,6 +194,7 @@
 			>Issue…</button
 		>
 	</div>
+	<NeedsScripts />
 	<SheetBanners
 		{save}
 		draftId={draft.id}
@@ -276,7 +278,7 @@
 		</aside>
 	</div>
 	<div
-		class="thumb hidden phone:fixed phone:[inset:auto_0_64px_0] phone:z-20 phone:flex phone:gap-3.5 phone:items-center phone:justify-between phone:py-2.5 phone:px-4 phone:bg-(--sheet) phone:border-t-[1.5px] phone:border-t-(--ink)"
+		class="thumb hidden low:static! phone:fixed phone:[inset:auto_0_64px_0] phone:z-20 phone:flex phone:gap-3.5 phone:items-center phone:justify-between phone:py-2.5 phone:px-4 phone:bg-(--sheet) phone:border-t-[1.5px] phone:border-t-(--ink)"
 	>
 		<span
 			><span class="quiet phone:block phone:leading-[1.2]">They pay you</span><b

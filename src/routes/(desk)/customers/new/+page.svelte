@@ -1,11 +1,15 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import CustomerEditor from '$lib/ui/customers/CustomerEditor.svelte';
+	import { untrack } from 'svelte';
+	import type { CustomerValues } from '$lib/ui/customers/values';
 	import { NO_STANDING } from '$lib/core/parties';
 
-	const blank = {
+	let { form } = $props();
+	const typed = untrack(() => form?.typed);
+	const blank: CustomerValues = {
 		name: '',
-		kind: 'household' as const,
+		kind: 'household',
 		email: '',
 		phone: '',
 		address: '',
@@ -19,7 +23,8 @@
 		labels: [],
 		standing: { ...NO_STANDING },
 		contacts: [],
-		sites: []
+		sites: [],
+		...(typed ? { ...typed, kind: typed.kind as CustomerValues['kind'] } : {})
 	};
 
 	async function save(customer: object) {
@@ -40,6 +45,12 @@
 	<h1>New customer</h1>
 	<p class="quiet">A name is enough. What an invoice needs is asked for when it needs it.</p>
 	<div class="panel py-5 px-5.5 max-w-180 mt-3">
-		<CustomerEditor values={blank} onsave={save} field="name" saveLabel="Add the customer" />
+		<CustomerEditor
+			values={blank}
+			onsave={save}
+			field="name"
+			saveLabel="Add the customer"
+			plain={{ action: '/customers/new', errors: form?.errors ?? {} }}
+		/>
 	</div>
 </div>

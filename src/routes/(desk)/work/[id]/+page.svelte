@@ -257,7 +257,7 @@
 
 	{#if canBill}
 		<Form
-			class="thumb hidden phone:fixed phone:[inset:auto_0_64px_0] phone:z-20 phone:block phone:py-2.5 phone:px-4 phone:bg-(--sheet) phone:border-t-[1.5px] phone:border-t-(--ink)"
+			class="thumb hidden low:static! phone:fixed phone:[inset:auto_0_64px_0] phone:z-20 phone:block phone:py-2.5 phone:px-4 phone:bg-(--sheet) phone:border-t-[1.5px] phone:border-t-(--ink)"
 			action="?/bill"
 			keyed
 			hidden={{ shape: 'lines' }}

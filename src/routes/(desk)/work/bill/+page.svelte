@@ -1,4 +1,5 @@
 <script lang="ts">
+	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Segments from '$lib/ui/parts/Segments.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
@@ -107,6 +108,7 @@
 <svelte:head><title>To bill · Axiometer</title></svelte:head>
 <div class="page">
 	<h1>Work</h1>
+	<NeedsScripts />
 	<Tabs label="Work" pages={WORK_PAGES} />
 	{#if data.jobs.length === 0}
 		<div class="panel p-6.5 grid gap-2.5 justify-items-start">

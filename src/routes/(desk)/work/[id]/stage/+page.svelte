@@ -1,4 +1,5 @@
 <script lang="ts">
+	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Table from '$lib/ui/parts/Table.svelte';
 	import type { Column } from '$lib/ui/parts/table';
@@ -83,6 +84,7 @@
 	<p class="quiet">
 		<a href="/work/{data.job.id}">{data.job.number}: {data.job.title}</a> · {data.customer.name}
 	</p>
+	<NeedsScripts />
 	<h1>Bill a stage</h1>
 	<Form
 		class="grid grid-cols-[minmax(0,1fr)_340px] gap-y-3.5 gap-x-5.5 items-start mt-3 max-[900px]:grid-cols-1"

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
@@ -49,6 +50,7 @@
 </script>
 
 <svelte:head><title>{plan.name || 'Another plan'} · Chase plans · Axiometer</title></svelte:head>
+<NeedsScripts />
 <div class="page">
 	<p class="quiet">
 		<a href="/owed/chasing">Chasing</a> · <a href="/owed/chasing/plans">Chase plans</a>
