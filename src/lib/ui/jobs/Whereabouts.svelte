@@ -8,8 +8,10 @@
 	interface Props {
 		address: string;
 		people: { name: string; phone: string; email: string }[];
+		/** It stands on a panel already. */
+		flat?: boolean;
 	}
-	let { address, people }: Props = $props();
+	let { address, people, flat = false }: Props = $props();
 	let lines = $derived(
 		address
 			.split('\n')
@@ -22,7 +24,10 @@
 </script>
 
 {#if lines.length || reachable.length}
-	<section class="panel py-3 px-4.5 grid gap-1.5" aria-label="Where, and who is there">
+	<section
+		class="grid gap-1.5 {flat ? '' : 'panel py-3 px-4.5'}"
+		aria-label="Where, and who is there"
+	>
 		{#if lines.length}
 			<a
 				class="flex gap-2.5 items-start min-h-11 py-1.5"

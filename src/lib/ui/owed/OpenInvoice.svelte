@@ -8,6 +8,7 @@
 	import { displayPounds } from '$lib/core/money/display';
 	import type { Minor } from '$lib/core/money/types';
 	import Field from '../parts/Field.svelte';
+	import Menu from '../parts/Menu.svelte';
 	import { daysInWords } from './scale';
 
 	interface Props {
@@ -73,9 +74,6 @@
 				>
 			</Form>
 		{/if}
-		<a class="button" href="/billing/{item.documentId}?send"
-			>Send it again <span class="sr-only">: {item.number}</span></a
-		>
 		{#if item.hold}
 			<Form
 				action="?/release"
@@ -88,26 +86,20 @@
 			</Form>
 		{/if}
 		<button
-			class="button plain"
+			class="button"
 			type="button"
 			aria-expanded={saying === 'promise'}
 			onclick={() => toggle('promise')}
 			>Promised <span class="sr-only">: {item.number}</span></button
 		>
-		<button
-			class="button plain"
-			type="button"
-			aria-expanded={saying === 'dispute'}
-			onclick={() => toggle('dispute')}
-			>Disputed <span class="sr-only">: {item.number}</span></button
-		>
-		<button
-			class="button plain"
-			type="button"
-			aria-expanded={saying === 'writeOff'}
-			onclick={() => toggle('writeOff')}
-			>Write off <span class="sr-only">: {item.number}</span></button
-		>
+		<Menu
+			about={item.number}
+			entries={[
+				{ label: 'Send it again', href: `/billing/${item.documentId}?send` },
+				{ label: 'They dispute it', run: () => toggle('dispute') },
+				{ label: 'Write it off', run: () => toggle('writeOff') }
+			]}
+		/>
 	</div>
 	{#if saying === 'promise' || saying === 'dispute'}
 		<Form

@@ -10,13 +10,21 @@
 	interface Entry {
 		label: string;
 		/** A page; or where the form below is posted to. */
-		href: string;
+		href?: string;
+		/** Done on this page, with scripts. */
+		run?: () => void;
 		/** Posted, with these values. */
 		post?: Record<string, string | number>;
 		/** Opens in a page of its own, or is a file. */
 		leaves?: boolean;
 	}
-	let { label = 'More', entries }: { label?: string; entries: readonly Entry[] } = $props();
+	interface Props {
+		label?: string;
+		/** What it is about, where a page has several: said and not shown. */
+		about?: string;
+		entries: readonly Entry[];
+	}
+	let { label = 'More', about = '', entries }: Props = $props();
 	const id = $props.id();
 	let Life = $state.raw<typeof import('./MenuLife.svelte').default>();
 	let pressed = $state(false);
@@ -30,6 +38,8 @@
 	function run(label: string) {
 		const entry = entries.find((one) => one.label === label);
 		if (!entry) return;
+		if (entry.run) return entry.run();
+		if (!entry.href) return;
 		if (entry.post)
 			(
 				document.getElementById(`${id}-${entries.indexOf(entry)}`) as HTMLFormElement
@@ -50,7 +60,7 @@
 		</form>
 	{/if}
 {/each}
-{#if Life}<Life {label} {entries} onchoose={run} {pressed} />
+{#if Life}<Life {label} {about} {entries} onchoose={run} {pressed} />
 {:else}<button
 		type="button"
 		class="button with-scripts"
@@ -59,13 +69,17 @@
 		onclick={() => {
 			pressed = true;
 			void load();
-		}}>{label}<ChevronDown size={17} aria-hidden="true" /></button
+		}}
+		>{label}{#if about}<span class="sr-only">: {about}</span>{/if}<ChevronDown
+			size={17}
+			aria-hidden="true"
+		/></button
 	>{/if}
 <noscript>
 	<span class="flex flex-wrap gap-2.5">
 		{#each entries as entry, index (entry.label)}
 			{#if entry.post}<button class="button" form="{id}-{index}">{entry.label}</button>
-			{:else}<a class="button" href={entry.href}>{entry.label}</a>{/if}
+			{:else if entry.href}<a class="button" href={entry.href}>{entry.label}</a>{/if}
 		{/each}
 	</span>
 </noscript>

@@ -5,12 +5,13 @@
 
 	interface Props {
 		label: string;
+		about: string;
 		entries: readonly { label: string }[];
 		onchoose: (label: string) => void;
 		/** It was pressed before it was there. */
 		pressed: boolean;
 	}
-	let { label, entries, onchoose, pressed }: Props = $props();
+	let { label, about, entries, onchoose, pressed }: Props = $props();
 </script>
 
 <Menu
@@ -19,7 +20,10 @@
 	positioning={{ placement: 'bottom-end', gutter: 4 }}
 >
 	<Menu.Trigger class="button with-scripts"
-		>{label}<ChevronDown size={17} aria-hidden="true" /></Menu.Trigger
+		>{label}{#if about}<span class="sr-only">: {about}</span>{/if}<ChevronDown
+			size={17}
+			aria-hidden="true"
+		/></Menu.Trigger
 	>
 	<Portal>
 		<Menu.Positioner class="z-40">

@@ -1,17 +1,19 @@
 <script lang="ts">
+	import { page } from '$app/state';
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Tabs from '$lib/ui/parts/Tabs.svelte';
 	import Table from '$lib/ui/parts/Table.svelte';
 	import type { Column } from '$lib/ui/parts/table';
 	import Fold from '$lib/ui/parts/Fold.svelte';
-	import { invalidateAll } from '$app/navigation';
+	import { goto, invalidateAll } from '$app/navigation';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
 	import { STANDING_NAMES } from '$lib/core/jobs/types';
 	import CustomerEditor from '$lib/ui/customers/CustomerEditor.svelte';
 	import Menu from '$lib/ui/parts/Menu.svelte';
+	import CustomerSummary from '$lib/ui/customers/CustomerSummary.svelte';
 	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
 	import { pressKey } from '$lib/ui/parts/keys';
 	import { notices } from '$lib/ui/parts/notices.svelte';
@@ -20,6 +22,8 @@
 	let customer = $derived(data.customer);
 	let key = $state(pressKey());
 	let shown = $state(0);
+	let changing = $derived(page.url.searchParams.has('change'));
+	const close = () => goto(`/customers/${customer.id}`, { noScroll: true });
 	let view = $state<'documents' | 'jobs' | 'account'>('documents');
 	let people = $state<{ id: number; name: string }[] | null>(null);
 	async function findPeople() {
@@ -37,6 +41,7 @@
 		if (!response.ok) return answer;
 		await invalidateAll();
 		shown++;
+		await close();
 		notices.say('Saved. Documents issued before keep what they were issued with.');
 		return null;
 	}
@@ -125,7 +130,20 @@
 			/>
 		</section>
 		<aside class="panel py-4.5 px-5">
-			{#key `${customer.id}.${shown}`}<CustomerEditor values={customer} onsave={save} />{/key}
+			{#if changing}
+				{#key `${customer.id}.${shown}`}<CustomerEditor
+						values={customer}
+						onsave={save}
+						oncancel={close}
+					/>{/key}
+			{:else}
+				<CustomerSummary {customer} />
+				<p class="mt-3">
+					<a class="button" href="?change" data-sveltekit-noscroll data-sveltekit-keepfocus
+						>Change <span class="sr-only">what is known of {customer.name}</span></a
+					>
+				</p>
+			{/if}
 			{#if customer.standings.length > 1}
 				<h2>Tax standing over time</h2>
 				<ul class="quiet">
