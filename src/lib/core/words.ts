@@ -1,6 +1,6 @@
 // What things are called wherever they are shown: one place for each word.
 import type { LineKind } from './figures/types';
-import type { CustomerKind, VatTreatment } from './regimes/types';
+import type { ContractClass, CustomerKind, VatTreatment } from './regimes/types';
 
 export const KIND_NAMES: Record<LineKind, string> = {
 	labour: 'Labour',
@@ -56,3 +56,10 @@ export const AGE_NAMES = {
 export function counted(count: number, one: string, plural = `${one}s`): string {
 	return `${count.toLocaleString('en-GB')} ${count === 1 ? one : plural}`;
 }
+
+/** What a contract is for CIS and the reverse charge, in words. */
+export const CONTRACT_NAMES: Record<ContractClass, string> = {
+	construction: 'Construction contract',
+	minor: 'Construction at most 5 %',
+	none: 'No construction work'
+};

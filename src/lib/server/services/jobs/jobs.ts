@@ -7,6 +7,7 @@ import { decideContract } from '../../../core/regimes/gb/contract';
 import { type JobLine, type JobState } from '../../../core/jobs/types';
 import { displayPounds } from '../../../core/money/display';
 import { CONTRACT_CLASSES } from '../../../core/regimes/types';
+import { CONTRACT_NAMES } from '../../../core/words';
 import { blankSheet, pricesIncludeVatFor } from '../../../core/sheet/blank';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { customers, jobLines, jobs, sites, stages } from '../../db/schema';
@@ -133,7 +134,13 @@ export function saveJob(world: World, id: number, version: number, input: unknow
 			.where(eq(jobs.id, id))
 			.run();
 		if (form.contract !== row.contract && form.contract)
-			noteJob(tx, id, now, 'contractDecided', `${form.contract}. ${form.contractReason}`.trim());
+			noteJob(
+				tx,
+				id,
+				now,
+				'contractDecided',
+				[CONTRACT_NAMES[form.contract], form.contractReason].filter(Boolean).join(': ')
+			);
 		if (lines) {
 			const before = agreedSum(tx, id);
 			saveLines(tx, id, lines);

@@ -9,6 +9,7 @@
 	import { tick, type ComponentProps } from 'svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { lineAmount } from '$lib/core/jobs/billing';
+	import { CONTRACT_NAMES } from '$lib/core/words';
 	import { STANDING_NAMES } from '$lib/core/jobs/types';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import ClockBar from '$lib/ui/jobs/ClockBar.svelte';
@@ -26,11 +27,6 @@
 	);
 	let working = $derived(job.state === 'booked' || job.state === 'underWay');
 	let staged = $derived(data.stages.some((stage) => stage.state !== 'dropped'));
-	const CLASSES = {
-		construction: 'Construction contract',
-		minor: 'Construction at most 5 %',
-		none: 'No construction work'
-	};
 	let canBill = $derived(
 		data.toBillCount > 0 && job.state !== 'dropped' && job.state !== 'enquiry'
 	);
@@ -78,7 +74,7 @@
 				{STANDING_NAMES[data.standing]}{job.finishedOn
 					? ` ${displayDate(job.finishedOn)}`
 					: ''}{job.contract && data.customer.kind === 'contractor'
-					? ` · ${CLASSES[job.contract]}`
+					? ` · ${CONTRACT_NAMES[job.contract]}`
 					: ''}{job.retention ? ` · ${job.retention} % held back` : ''}
 				{#each job.labels as label (label)}<span class="tag">{label}</span>{/each}
 			</p>
@@ -229,13 +225,13 @@
 				<section class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 					<h2>Class of the contract</h2>
 					<p>
-						{job.contract ? CLASSES[job.contract] : 'Not decided yet'}{job.contractReason
+						{job.contract ? CONTRACT_NAMES[job.contract] : 'Not decided yet'}{job.contractReason
 							? `: ${job.contractReason}`
 							: ''}
 					</p>
 					<ul class="quiet">
 						{#each data.contract.workings as step (step)}<li>{step}</li>{/each}
-						<li>So the lines make it: {CLASSES[data.contract.contract].toLowerCase()}.</li>
+						<li>So the lines make it: {CONTRACT_NAMES[data.contract.contract].toLowerCase()}.</li>
 						<li>{data.contract.reference}</li>
 					</ul>
 				</section>
