@@ -4,7 +4,7 @@ import { post } from '../../../src/lib/server/db/journal';
 import { escapeHtml, fillMessage } from '../../../src/lib/server/documents/mailBody';
 import { runs } from '../../../src/lib/server/documents/fonts';
 import { renderLetter } from '../../../src/lib/server/documents/letterPdf';
-import { renderPdf } from '../../../src/lib/server/documents/pdf';
+import { layOut, renderPdf, stranded } from '../../../src/lib/server/documents/pdf';
 import { documentDetail } from '../../../src/lib/server/services/desk/documents';
 import { HOUSEHOLD, issued, line, makeWorld, type TestWorld } from '../../support/world';
 
@@ -26,6 +26,56 @@ describe('printing', () => {
 	it('is on one page where it fits, and on more where it does not', async () => {
 		expect(pages(await printed(many(12)))).to.equal(1);
 		expect(pages(await printed(many(90)))).to.be.within(3, 5);
+	});
+
+	it('leaves no heading and no sum of a group alone at the foot or the head of a page', async () => {
+		const heading = (id: string) => ({ id, type: 'heading' as const, text: `Room ${id}` });
+		let moved = 0;
+		for (let count = 20; count <= 27; count++) {
+			const { id } = await issued(world, HOUSEHOLD, {
+				rows: [
+					heading('a'),
+					...many(count),
+					heading('b'),
+					...many(14).map((row) => ({ ...row, id: `m${row.id}` }))
+				]
+			});
+			const { view } = documentDetail(world, id);
+			const { rows, breaks } = await layOut(view, { payUrl: null, madeAt: 0 });
+			expect(stranded(rows), `${count} lines`).to.deep.equal([]);
+			expect(rows.filter(({ kind }) => kind === 'line')).to.have.length(count + 14);
+			moved += breaks.size;
+		}
+		// Some of them would have been parted.
+		expect(moved).to.be.above(0);
+	});
+
+	it('knows what stands apart', () => {
+		const laid = (...rows: ['heading' | 'line' | 'sum', number][]) =>
+			stranded(
+				rows.map(([kind, pageNumber], index) => ({
+					kind,
+					at: index + 1,
+					cell: { text: '', positions: [{ pageNumber }] } as never
+				}))
+			);
+		expect(laid(['heading', 1], ['line', 1], ['line', 2], ['sum', 2])).to.deep.equal([]);
+		expect(laid(['line', 1], ['line', 1], ['sum', 2])).to.deep.equal([2]);
+		expect(laid(['heading', 1], ['line', 2], ['sum', 2])).to.deep.equal([1]);
+		expect(laid(['line', 1], ['heading', 1], ['line', 1], ['sum', 2])).to.deep.equal([2]);
+		expect(laid(['line', 1], ['line', 2])).to.deep.equal([]);
+	});
+
+	it('has its page as an address that can be pressed, and typed; none where nothing is paid there', async () => {
+		const { id } = await issued(world, HOUSEHOLD);
+		const { view } = documentDetail(world, id);
+		const options = { payUrl: 'http://127.0.0.1/p/x', madeAt: 0 };
+		const links = async (online: string) =>
+			(await renderPdf({ ...view, online }, options))
+				.toString('latin1')
+				.match(/\/URI \(http:\/\/127\.0\.0\.1\/p\/x\)/g)?.length;
+		expect(await links(view.online)).to.be.above(0);
+		expect(await links('')).to.equal(undefined);
 	});
 
 	it('says in which language it is, and shows its title', async () => {

@@ -155,10 +155,10 @@ describe('chasing, day by day', () => {
 		expect(world.sent).to.have.length(3);
 		const reminded = paperTrail(world, id).filter((entry) => entry.what === 'reminded');
 		expect(reminded.map((entry) => entry.detail.split(' to')[0])).to.deep.equal([
-			'by mail',
-			'by mail',
+			'by e-mail',
+			'by e-mail',
 			'by text',
-			'by mail'
+			'by e-mail'
 		]);
 	});
 

@@ -58,6 +58,7 @@ export function viewDocument(
 	});
 	const cis = figures.cis;
 	const contact = sheet.own?.contact?.trim();
+	const ways = waysOf(sheet, customer);
 	const attention = contact ? [`For the attention of ${contact}`] : [];
 	return {
 		title: titleOf(frozen),
@@ -119,9 +120,15 @@ export function viewDocument(
 		terms: termsOf(frozen, marking),
 		note: sheet.note.trim(),
 		bank:
-			!credit && !sheet.selfBilled && waysOf(sheet, customer).transfer && seller.bank.accountNumber
+			!credit && !sheet.selfBilled && ways.transfer && seller.bank.accountNumber
 				? { ...seller.bank, reference: marking === 'issued' ? number : 'the invoice number' }
 				: null,
+		online:
+			credit || sheet.selfBilled
+				? ''
+				: [ways.card ? 'by card' : '', ways.bank ? 'from your bank' : '']
+						.filter(Boolean)
+						.join(' or '),
 		due: credit ? '' : displayDate(frozen.dueDate)
 	};
 }

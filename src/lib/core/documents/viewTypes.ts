@@ -71,6 +71,8 @@ export interface DocumentView {
 	terms: string;
 	note: string;
 	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
+	/** How it is paid on its page: `by card or from your bank`; empty where it cannot be. */
+	online: string;
 	due: string;
 }
 

@@ -2,7 +2,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { displayDate } from '../../core/calendar/conversion';
 import { draw } from './pdf';
-import { heading, INK, QUIET, text } from './pdfParts';
+import { heading, INK, payCode, QUIET, text } from './pdfParts';
 
 export interface Letter {
 	seller: { name: string; lines: string[] };
@@ -57,11 +57,7 @@ export function renderLetter({
 			...(payUrl
 				? [
 						{
-							columns: [
-								{ qr: payUrl, fit: 92, width: 100, eccLevel: 'M' as const },
-								text('See and pay: scan this.', { color: QUIET, margin: [0, 36, 0, 0] })
-							],
-							margin: [0, 10, 0, 0] as [number, number, number, number],
+							stack: [payCode(payUrl, 'See it and pay: point a phone at the code, or open')],
 							unbreakable: true
 						}
 					]

@@ -12,14 +12,31 @@ pdfmake.setUrlAccessPolicy(() => false);
 pdfmake.setLocalAccessPolicy(() => false);
 for (const [path, content] of unpackedFonts()) pdfmake.virtualfs.writeFileSync(path, content);
 
+/** So often the rows are laid out anew, to keep together what belongs together. */
+const MOST_PASSES = 6;
+
 export async function renderPdf(view: DocumentView, options: PdfOptions): Promise<Buffer> {
-	// The first pass tells which row ends on which page; only where there are more pages than one does a
-	// second say what is carried over.
-	const first = build(view, options, []);
-	const single = await pdfmake.createPdf(first.definition).getBuffer();
-	const carried = carriedOver(view, first.rows);
-	if (carried.length === 0) return single;
-	return pdfmake.createPdf(build(view, options, carried).definition).getBuffer();
+	const { pdf, rows, breaks } = await layOut(view, options);
+	// Only where there are more pages than one does another pass say what is carried over.
+	const carried = carriedOver(view, rows);
+	if (carried.length === 0) return pdf;
+	return pdfmake.createPdf(build(view, options, carried, breaks).definition).getBuffer();
+}
+
+/**
+ * Lays it out until no heading and no sum stands apart from its lines: each pass tells which row ended on which page, and
+ * where one does, the next begins a page earlier.
+ */
+export async function layOut(view: DocumentView, options: PdfOptions) {
+	const breaks = new Set<number>();
+	for (let pass = 1; ; pass++) {
+		const { definition, rows } = build(view, options, [], breaks);
+		const pdf = await pdfmake.createPdf(definition).getBuffer();
+		// One at a time: what follows moves with it.
+		const at = stranded(rows).find((one) => !breaks.has(one));
+		if (at === undefined || pass === MOST_PASSES) return { pdf, rows, breaks };
+		breaks.add(at);
+	}
 }
 
 /** The bytes of a definition, with our fonts and nothing from outside. */
@@ -31,26 +48,55 @@ interface Placed {
 	positions?: { pageNumber: number }[];
 }
 
+/** A row of the table of lines, and where it was laid. */
+interface LaidRow {
+	kind: 'heading' | 'line' | 'sum';
+	/** Its place in the table's body. */
+	at: number;
+	cell: Content & Placed;
+}
+
+const pageOf = ({ cell }: LaidRow) => cell.positions?.[0]?.pageNumber ?? 1;
+
+/** Rows that should begin a page: a heading whose lines are on the next one, and the last line before a sum that is. */
+export function stranded(rows: readonly LaidRow[]): number[] {
+	return rows.flatMap((row, index) => {
+		const next = rows[index + 1];
+		if (!next || pageOf(next) === pageOf(row)) return [];
+		if (row.kind === 'heading') return [row.at];
+		if (row.kind !== 'line' || next.kind !== 'sum') return [];
+		const before = rows[index - 1];
+		// The only line under its heading goes with it.
+		return [before?.kind === 'heading' && pageOf(before) === pageOf(row) ? before.at : row.at];
+	});
+}
+
 /** What the lines add up to at the end of each page on which the table goes on. */
-function carriedOver(view: DocumentView, rows: Placed[]): string[] {
+function carriedOver(view: DocumentView, laid: readonly LaidRow[]): string[] {
+	const rows = laid.filter((row) => row.kind === 'line');
 	const amounts = view.sections.flatMap((section) => section.rows.map((row) => row.minor));
 	const carried: string[] = [];
 	let sum = 0n;
 	for (const [index, row] of rows.entries()) {
-		const page = row.positions?.[0]?.pageNumber ?? 1;
+		const page = pageOf(row);
 		while (carried.length < page - 1) carried.push(displayAmount(sum));
 		sum += amounts[index] ?? 0n;
 	}
 	return carried;
 }
 
-function build(view: DocumentView, options: PdfOptions, carried: string[]) {
-	const rows: (Content & Placed)[] = [];
+function build(
+	view: DocumentView,
+	options: PdfOptions,
+	carried: string[],
+	breaks: ReadonlySet<number>
+) {
+	const rows: LaidRow[] = [];
 	const content: Content[] = [
 		...(view.banner ? [banner(view.banner)] : []),
 		letterhead(view),
 		parties(view),
-		lineTable(view, rows),
+		lineTable(view, rows, breaks),
 		{
 			columns: [payment(view, options), totals(view)],
 			columnGap: 24,
@@ -59,8 +105,8 @@ function build(view: DocumentView, options: PdfOptions, carried: string[]) {
 		},
 		...[...view.statements, view.terms]
 			.filter(Boolean)
-			.map((statement) => text(statement, { margin: [0, 8, 0, 0], fontSize: 9 })),
-		...(view.note ? [text(view.note, { margin: [0, 12, 0, 0] })] : [])
+			.map((statement) => whole(statement, { margin: [0, 8, 0, 0], fontSize: 9 })),
+		...(view.note ? [whole(view.note, { margin: [0, 12, 0, 0] })] : [])
 	];
 	const definition: TDocumentDefinitions = {
 		pageSize: 'A4',
@@ -104,6 +150,12 @@ function build(view: DocumentView, options: PdfOptions, carried: string[]) {
 	};
 	return { definition, rows };
 }
+
+/** So many letters stand on one page together rather than leave a line of theirs alone. */
+const SHORT = 900;
+
+const whole = (words: string, extra: object): Content =>
+	words.length > SHORT ? text(words, extra) : { stack: [text(words, extra)], unbreakable: true };
 
 function banner(words: string): Content {
 	return {
@@ -184,7 +236,7 @@ function parties(view: DocumentView): Content {
 	};
 }
 
-function lineTable(view: DocumentView, rows: (Content & Placed)[]): Content {
+function lineTable(view: DocumentView, rows: LaidRow[], breaks: ReadonlySet<number>): Content {
 	const { vat, discount, withoutVat } = view.columns;
 	const columns = [
 		{ title: 'Description', width: '*', right: false },
@@ -211,15 +263,25 @@ function lineTable(view: DocumentView, rows: (Content & Placed)[]): Content {
 		{ ...(cell as object), colSpan: columns.length } as TableCell,
 		...columns.slice(1).map(() => '')
 	];
+	const add = (kind: LaidRow['kind'], cell: TableCell, cells: TableCell[]) => {
+		const at = body.length;
+		rows.push({ kind, at, cell: cell as Content & Placed });
+		// All cells of a row go to the next page, or its columns would part.
+		if (breaks.has(at))
+			for (const one of cells)
+				if (typeof one === 'object') Object.assign(one, { pageBreak: 'before' });
+		body.push(cells);
+	};
 	for (const section of view.sections) {
-		if (section.heading)
-			body.push(
-				span(heading(section.heading, { fontSize: 11, margin: [0, 6, 0, 0] }) as TableCell)
+		if (section.heading) {
+			const cells = span(
+				heading(section.heading, { fontSize: 11, margin: [0, 6, 0, 0] }) as TableCell
 			);
+			add('heading', cells[0]!, cells);
+		}
 		for (const row of section.rows) {
-			const last = amount(row.amount) as Content & Placed;
-			rows.push(last);
-			body.push([
+			const last = amount(row.amount);
+			add('line', last, [
 				text(row.description) as TableCell,
 				amount(row.quantity),
 				text(row.unit) as TableCell,
@@ -227,11 +289,13 @@ function lineTable(view: DocumentView, rows: (Content & Placed)[]): Content {
 				...(discount ? [amount(row.discount)] : []),
 				...(vat ? [amount(row.vat)] : []),
 				...(withoutVat ? [amount(row.withoutVat)] : []),
-				last as TableCell
+				last
 			]);
 		}
-		if (section.sum)
-			body.push(span(amount(`${section.heading}  ${section.sum}`, { bold: true }) as TableCell));
+		if (section.sum) {
+			const cells = span(amount(`${section.heading}  ${section.sum}`, { bold: true }));
+			add('sum', cells[0]!, cells);
+		}
 	}
 	return {
 		table: {

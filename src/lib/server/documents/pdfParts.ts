@@ -36,3 +36,25 @@ export function amount(value: string, extra: object = {}): TableCell {
 		...extra
 	} as TableCell;
 }
+
+/** The page on which it is paid: as a code, and as an address that can be pressed, or typed. */
+export function payCode(url: string, words: string): Content {
+	return {
+		columns: [
+			{ qr: url, fit: 66, foreground: INK, width: 72 },
+			{
+				width: '*',
+				stack: [
+					text(words, { margin: [0, 6, 0, 0], color: QUIET }),
+					text(url.replace(/^https?:\/\//, ''), {
+						link: url,
+						color: ACCENT,
+						fontSize: 7.5,
+						margin: [0, 2, 0, 0]
+					})
+				]
+			}
+		],
+		margin: [0, 8, 0, 0]
+	} as Content;
+}

@@ -1,7 +1,7 @@
 // Below the lines of a document: totals, VAT by rate, how to pay.
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { DocumentView, ViewAmount } from '../../core/documents/viewTypes';
-import { INK, QUIET, HAIR, ACCENT, type PdfOptions, text, heading, amount } from './pdfParts';
+import { QUIET, HAIR, ACCENT, type PdfOptions, text, heading, amount, payCode } from './pdfParts';
 
 export function totals(view: DocumentView): Content {
 	const row = ({ label, amount: value, strong }: ViewAmount): TableCell[] => [
@@ -85,7 +85,7 @@ function vatTable(view: DocumentView): Content {
 }
 
 export function payment(view: DocumentView, { payUrl }: PdfOptions): Content {
-	if (!view.bank && !payUrl) return { width: '*', text: '' } as Content;
+	if (!view.bank && !(payUrl && view.online)) return { width: '*', text: '' } as Content;
 	const stack: Content[] = [];
 	if (view.bank) {
 		stack.push(
@@ -95,22 +95,12 @@ export function payment(view: DocumentView, { payUrl }: PdfOptions): Content {
 			text(`Reference ${view.bank.reference}`, { bold: true })
 		);
 	}
-	if (payUrl) {
-		stack.push({
-			columns: [
-				{ qr: payUrl, fit: 66, foreground: INK, width: 72 },
-				{
-					width: '*',
-					stack: [
-						text('Or pay by card: point a phone at the code.', {
-							margin: [0, 14, 0, 0],
-							color: QUIET
-						})
-					]
-				}
-			],
-			margin: [0, 8, 0, 0]
-		});
-	}
+	if (payUrl && view.online)
+		stack.push(
+			payCode(
+				payUrl,
+				`${view.bank ? 'Or pay' : 'Pay'} ${view.online}: point a phone at the code, or open`
+			)
+		);
 	return { width: '*', stack } as Content;
 }

@@ -2,7 +2,17 @@
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { StatementView } from '../../core/documents/statementView';
 import { draw } from './pdf';
-import { amount, ACCENT, heading, HAIR, INK, QUIET, text, type PdfOptions } from './pdfParts';
+import {
+	amount,
+	ACCENT,
+	heading,
+	HAIR,
+	INK,
+	payCode,
+	QUIET,
+	text,
+	type PdfOptions
+} from './pdfParts';
 
 /** One statement, or several in one file to print, each from a page of its own. */
 export function renderStatements(
@@ -175,15 +185,8 @@ function toPay(view: StatementView, payUrl: string | null): Content {
 			text(`Reference ${view.bank.reference}`, { bold: true })
 		);
 	if (payUrl && view.bank)
-		stack.push({
-			columns: [
-				{ qr: payUrl, fit: 66, foreground: INK, width: 72 },
-				text('Or pay all or some of it by card: point a phone at the code.', {
-					margin: [0, 14, 0, 0],
-					color: QUIET
-				})
-			],
-			margin: [0, 8, 0, 0]
-		});
+		stack.push(
+			payCode(payUrl, 'Or pay all or some of it online: point a phone at the code, or open')
+		);
 	return { width: '*', stack } as Content;
 }

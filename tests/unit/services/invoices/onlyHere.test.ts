@@ -111,6 +111,7 @@ describe('the ways to pay', () => {
 		const own = await another(world, customerId, '50', { own: { ways } });
 		expect(payPage(world, tokenOf(own.id)).ways).to.deep.equal(ways);
 		expect(viewOf(own.id).bank).to.equal(null);
+		expect([viewOf(id).online, viewOf(own.id).online]).to.deep.equal(['from your bank', 'by card']);
 		await refused(openCheckout(world, tokenOf(own.id), 'own', undefined, { way: 'bank' }));
 		await openCheckout(world, tokenOf(own.id), 'own');
 

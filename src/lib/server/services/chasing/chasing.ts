@@ -235,7 +235,9 @@ function send(
 }
 
 const wayInWords = (channel: Channel, to: string) =>
-	channel === 'letter' ? `by letter to ${to.split('\n')[0]}` : `by ${channel} to ${to}`;
+	channel === 'letter'
+		? `by letter to ${to.split('\n')[0]}`
+		: `by ${channel === 'mail' ? 'e-mail' : 'text'} to ${to}`;
 
 /** Looking through everybody again takes a moment; so often is enough. */
 const EVERY_MS = 60_000;

@@ -30,7 +30,7 @@ const COLUMNS = [
 	{ field: 'kind', label: 'Kind', names: ['kind', 'type'] },
 	{
 		field: 'email',
-		label: 'Mail',
+		label: 'E-mail',
 		names: ['mail', 'email', 'e mail', 'mail address', 'email address']
 	},
 	{
@@ -208,7 +208,7 @@ function* everyone(world: World) {
 }
 
 export function* exportCustomers(world: World): Generator<string> {
-	yield stringify([['Name', 'Kind', 'Mail', 'Phone', 'Address', 'Labels', 'Private note']]);
+	yield stringify([['Name', 'Kind', 'E-mail', 'Phone', 'Address', 'Labels', 'Private note']]);
 	for (const rows of everyone(world))
 		yield stringify(
 			rows.map((row) =>
