@@ -280,6 +280,10 @@ describe('from finished work to bills', () => {
 		await page.keyboard.press('Control+a');
 		await page.keyboard.type('60');
 		await page.getByTestId('payable').getByText('£540.00').waitFor();
+		// The workings of an amount open below it, and send nothing.
+		await page.getByTestId('payable').click();
+		await page.getByRole('button', { name: 'Total', exact: true }).click();
+		await page.getByRole('heading', { name: 'Total: 540.00' }).waitFor();
 		await page.getByRole('button', { name: 'Save the job' }).click();
 		await page.waitForURL(job);
 		expect(

@@ -113,6 +113,7 @@
 				{#if operand.as === 'money' && operand.figure && figures.workings.has(operand.figure)}
 					{@const target = operand.figure}
 					<button
+						type="button"
 						class="wrap-anywhere text-left [text-decoration:underline_dotted] underline-offset-4 cursor-pointer min-h-6"
 						onclick={() => onpick(target)}>{say(operand.label)}</button
 					>

@@ -41,7 +41,7 @@
 {#if draft.problemAt.get('total')}<p class="wrong text-right pr-14.5">
 		{draft.problemAt.get('total')?.message}
 	</p>{/if}
-{#if draft.of === 'invoice'}<Whole {draft} />{/if}
+{#if draft.of === 'invoice'}<Whole {draft} one={false} />{/if}
 {#if figures}
 	<Fold label="Workings" bind:open={workings}>
 		<WorkingsPanel

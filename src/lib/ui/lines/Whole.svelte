@@ -5,7 +5,12 @@
 	import Cell from './Cell.svelte';
 	import type { Draft } from './draft.svelte';
 
-	let { draft }: { draft: Draft } = $props();
+	interface Props {
+		draft: Draft;
+		/** It is one document, which may differ from all others. */
+		one?: boolean;
+	}
+	let { draft, one = true }: Props = $props();
 	const wrong = (path: string) => draft.problemAt.get(path);
 	let registered = $derived(draft.reading.seller.vatRegistered);
 	let prompt = $derived(draft.sheet.prompt ?? { percent: '', days: '' });
@@ -93,7 +98,7 @@
 		>
 	</div>
 </Fold>
-<OnlyHere {draft} />
+{#if one}<OnlyHere {draft} />{/if}
 {#if registered}
 	<div class="flex gap-y-1 gap-x-5.5 flex-wrap pl-1.5">
 		{#if firm && !draft.sheet.pricesIncludeVat}
