@@ -162,12 +162,12 @@ describe('chasing over two months, and paying from the bank @long', () => {
 
 		await at('2026-12-23T09:30');
 		await until(
-			async () => (await app.texts()).some((text) => text.to === '07700900145'),
+			async () => (await app.texts()).some((text) => text.text.includes('INV-0007')),
 			60,
 			'the text'
 		);
-		// The gateway has it a moment before the books say so.
-		await until(async () => textsSent() === 1, 60, 'the text in the books');
+		// Another payer was written to on the 18th. The gateway has a text a moment before the books say so.
+		await until(async () => textsSent() === 2, 60, 'the text in the books');
 		await at('2026-12-29T09:30');
 		await mailed(3);
 		expect(await subjects()).to.deep.equal([
@@ -187,7 +187,7 @@ describe('chasing over two months, and paying from the bank @long', () => {
 
 		await at('2027-01-19T10:00');
 		const page = await signedIn();
-		await page.getByText('A last letter to Corvane Dairy Ltd?').waitFor();
+		await page.getByText('A last letter to Corvane Dairy Ltd?').first().waitFor();
 		await page.goto(`${app.origin}/owed/chasing`);
 		await ready(page);
 		await page

@@ -342,7 +342,7 @@ describe('from finished work to bills', () => {
 		const customer = await (await browser.newContext()).newPage();
 		await customer.goto(`${app.origin}/p/${token}`);
 		await ready(customer);
-		await customer.getByLabel(/Keep this card/).check();
+		await customer.getByLabel(/Keep the card/).check();
 		await customer.getByRole('button', { name: 'Pay by card' }).click();
 		await customer.getByLabel('Card number').fill('9000000000000005');
 		await customer.getByRole('button', { name: /^Pay/ }).click();
@@ -387,7 +387,7 @@ describe('from finished work to bills', () => {
 		// Off for weeks: two are due, and nothing goes out before the owner says so.
 		await on('2027-03-02');
 		const later = await signedIn();
-		await later.getByText('several invoices were due').waitFor();
+		await later.getByText('several invoices were due').first().waitFor();
 		await later.goto(repeat);
 		await ready(later);
 		await later.getByRole('button', { name: 'Make and send all 2' }).click();

@@ -104,7 +104,7 @@
 	{:else if adding === 'cost'}
 		{#await import('./CostForm.svelte') then { default: CostForm }}
 			<CostForm {today} {includes} {chargeable} ondone={() => (adding = null)} />
-		{/await}
+		{:catch}<p class="wrong">The connection is lost. Try again when it is back.</p>{/await}
 	{/if}
 </section>
 

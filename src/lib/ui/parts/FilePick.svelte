@@ -30,7 +30,11 @@
 	let wrong = $derived(error ?? frame?.error(name));
 	let Life = $state.raw<typeof import('./FilePickLife.svelte').default>();
 	onMount(() => {
-		void import('./FilePickLife.svelte').then((part) => (Life = part.default));
+		// Without a line the plain box stays, which does the same.
+		void import('./FilePickLife.svelte').then(
+			(part) => (Life = part.default),
+			() => undefined
+		);
 	});
 </script>
 

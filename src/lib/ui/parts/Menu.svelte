@@ -28,7 +28,12 @@
 	const id = $props.id();
 	let Life = $state.raw<typeof import('./MenuLife.svelte').default>();
 	let pressed = $state(false);
-	const load = async () => (Life ??= (await import('./MenuLife.svelte')).default);
+	/** Without a line it is tried again at the next press. */
+	const load = () =>
+		import('./MenuLife.svelte').then(
+			(part) => (Life = part.default),
+			() => undefined
+		);
 	// Once the page has come to life and nothing else is to be done.
 	onMount(() => {
 		const timer = setTimeout(load, 1500);

@@ -99,7 +99,7 @@
 				{#each shown as row (row.payerId)}
 					{@const why = whyNot(row)}
 					<li
-						class="grid grid-cols-[auto_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 border-b border-b-(--hair) last:border-b-0 phone:grid-cols-[auto_minmax(0,1fr)_auto] phone:py-2.25 phone:px-3 [&.off]:opacity-65"
+						class="grid grid-cols-[auto_minmax(0,1fr)_auto_110px] gap-y-1 gap-x-3.5 items-center py-2.25 px-4 border-b border-b-(--hair) last:border-b-0 phone:grid-cols-[auto_minmax(0,1fr)_auto] phone:py-2.25 phone:px-3 [&.off]:bg-(--quiet-fill)"
 						class:off={!gets(row)}
 					>
 						<label class="check"
