@@ -23,19 +23,19 @@
 			pending: boolean;
 			reach: { phone: string; email: string };
 			ways: PayWays;
+			bank: {
+				accountName: string;
+				sortCode: string;
+				accountNumber: string;
+				reference: string;
+			} | null;
 		};
-		bank: {
-			accountName: string;
-			sortCode: string;
-			accountNumber: string;
-			reference: string;
-		} | null;
 		/** Each invoice leads to its own page. */
 		linked?: boolean;
 		/** What stands under it. */
 		children?: Snippet;
 	}
-	let { name, data, bank, linked = false, children }: Props = $props();
+	let { name, data, linked = false, children }: Props = $props();
 	let left = $state<Record<number, boolean>>({});
 	let chosen = $derived(data.open.filter((item) => !left[item.documentId]));
 	let sum = $derived(chosen.reduce((total, item) => total + item.toPay, 0));
@@ -115,8 +115,8 @@
 			{/snippet}
 		</Form>
 	{/if}
-	{#if data.toPay > 0 && bank}
-		<BankDetails {bank} />
+	{#if data.toPay > 0 && data.bank}
+		<BankDetails bank={data.bank} />
 	{/if}
 	{@render children?.()}
 	<div class="col-span-full"><Reach {name} reach={data.reach} /></div>

@@ -14,6 +14,7 @@ import {
 import { copyAsDraft, loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
 import { payPage } from '../../../../src/lib/server/services/money/payPage';
+import { howPaid } from '../../../../src/lib/server/services/owed/howPaid';
 import { payTogether, openTogether } from '../../../../src/lib/server/services/owed/together';
 import { expectSoundBooks } from '../../../support/books';
 import { another, FIRM, oneLine } from '../../../support/money';
@@ -129,6 +130,18 @@ describe('the ways to pay', () => {
 		});
 		await refused(payTogether(world, link, 'both', [id, own.id]));
 		await refused(payTogether(world, link, 'both', [id, own.id], undefined, 'bank'));
+	});
+
+	it('into one account only where all of several name the same', async () => {
+		const { id, customerId } = await issued(world, FIRM, { ...oneLine('100'), own: OWN });
+		const usual = await another(world, customerId, '50');
+		const account = (...ids: number[]) => howPaid(world.db, ids).bank?.accountNumber ?? null;
+		expect(account(usual.id)).to.equal('00012345');
+		expect(account(id)).to.equal('87654321');
+		expect(account(id, usual.id)).to.equal(null);
+		const cardOnly = { ways: { card: true, bank: false, transfer: false } };
+		const card = await another(world, customerId, '60', { own: cardOnly });
+		expect(account(usual.id, card.id)).to.equal(null);
 	});
 
 	it('of a customer are kept where one is missing; all of them are nothing to keep', () => {

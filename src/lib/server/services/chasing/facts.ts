@@ -1,4 +1,5 @@
 // What is known of payers and their open invoices, as the core decides about chasing, and what reminders say of them.
+import { howPaid, type HowPaid } from '../owed/howPaid';
 import type { Minor } from '../../../core/money/types';
 import { inArray, sql, type SQL } from 'drizzle-orm';
 import type { ChaseItem, ChasePayer } from '../../../core/chasing/types';
@@ -164,6 +165,8 @@ export interface ChaseContext {
 	charged: Map<number, Minor>;
 	terms: Map<number, LateTerms>;
 	reach: Map<number, Reach>;
+	/** Where the money for these invoices goes; null where they name different accounts, or no transfer is wanted. */
+	accountFor: (documentIds: readonly number[]) => HowPaid['bank'];
 	/** Words that were changed for the next message of a step, by payer and step. */
 	wordings: Map<string, { subject: string; text: string }>;
 }
@@ -183,6 +186,7 @@ export function chaseContext(
 		.map((item) => item.documentId);
 	return {
 		owner: loadBusiness(db),
+		accountFor: (documentIds) => howPaid(db, documentIds).bank,
 		charges: lateCharges(db, late, day),
 		charged: chargedFor(db, late, true),
 		terms: allLateTerms(db),
@@ -198,11 +202,11 @@ export function chaseContext(
 	};
 }
 
-/** What the words of a message are filled with. `mark` is put on its links. */
 /** Where several invoices are paid together; before it is written the page has no address yet. */
 export const reminderLink = (origin: string, token: string): string =>
 	`${origin}/r/${token || '…'}`;
 
+/** What the words of a message are filled with. `mark` is put on its links. */
 export function factsOf(
 	origin: string,
 	context: ChaseContext,
@@ -213,8 +217,9 @@ export function factsOf(
 ): ChaseFacts {
 	const items = payer.items.filter((item) => documentIds.includes(item.documentId));
 	const { owner } = context;
-	const bank = owner.bankAccountNumber
-		? `Bank transfer: ${owner.bankAccountName || owner.ownerName}, sort code ${owner.bankSortCode.replace(/^(\d\d)(\d\d)(\d\d)$/, '$1-$2-$3')}, account ${owner.bankAccountNumber}`
+	const account = context.accountFor(items.map((item) => item.documentId));
+	const bank = account
+		? `Bank transfer: ${account.accountName}, sort code ${account.sortCode}, account ${account.accountNumber}`
 		: '';
 	return {
 		customer: payer.payer,

@@ -1,6 +1,5 @@
 // What the link in a reminder about several invoices shows and takes: all of them, paid together or one by one.
 import { eq } from 'drizzle-orm';
-import { bankReference } from '../../../core/documents/statementView';
 import { NotFoundError } from '../../../core/refusals';
 import { chaseMessages, customers } from '../../db/schema';
 import type { World } from '../../world';
@@ -13,8 +12,6 @@ export interface ReminderPage extends TogetherPage {
 	/** Who asks, and whom. */
 	business: string;
 	payer: string;
-	/** Where money is sent to; null where the owner gave no account. */
-	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
 	/** How many invoices the reminder was about. */
 	asked: number;
 }
@@ -41,14 +38,6 @@ export function reminderPage(world: World, token: string): ReminderPage {
 	return {
 		business: owner.tradingName || owner.ownerName,
 		payer: payer.name,
-		bank: owner.bankAccountNumber
-			? {
-					accountName: owner.bankAccountName || owner.ownerName,
-					sortCode: owner.bankSortCode.replace(/^(\d\d)(\d\d)(\d\d)$/, '$1-$2-$3'),
-					accountNumber: owner.bankAccountNumber,
-					reference: bankReference(payer.name)
-				}
-			: null,
 		asked: row.items.length,
 		...openTogether(world, link)
 	};

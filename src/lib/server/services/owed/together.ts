@@ -1,17 +1,17 @@
 // Several invoices of one payer, shown and paid together through one link: a statement's, or a reminder's.
-import { and, eq, inArray, type SQL } from 'drizzle-orm';
-import { ALL_WAYS, type PayWays } from '../../../core/payWays';
-import { waysOf } from '../../../core/sheet/own';
+import { and, eq, type SQL } from 'drizzle-orm';
+import { bankReference } from '../../../core/documents/statementView';
+import type { PayWays } from '../../../core/payWays';
 import { displayPounds } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';
 import { FieldError, RefusedError } from '../../../core/refusals';
-import type { Reader } from '../../db/connection';
-import { checkouts, documents } from '../../db/schema';
+import { checkouts, customers } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { inHandOf } from '../ledger/inHand';
 import { openOf } from '../ledger/openInvoices';
 import { referenceOf } from '../money/checkouts';
+import { howPaid } from './howPaid';
 import { lastTry, type LastTry } from '../money/payPage';
 
 /** What a link stands for. */
@@ -36,8 +36,9 @@ export interface TogetherPage {
 	last: LastTry | null;
 	/** How the business is reached. */
 	reach: { phone: string; email: string };
-	/** How all of them may be paid. */
+	/** How all of them may be paid, and into which account; null where that differs. */
 	ways: PayWays;
+	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
 }
 
 const madeThrough = (of: Together['of']): SQL =>
@@ -57,6 +58,11 @@ export function openTogether(world: World, { payerId, documentIds, of }: Togethe
 			toPay,
 			token
 		}));
+	const { ways, bank } = howPaid(
+		world.db,
+		open.map((item) => item.documentId)
+	);
+	const payer = world.db.select().from(customers).where(eq(customers.id, payerId)).get();
 	const pending = world.db
 		.select({ id: checkouts.id })
 		.from(checkouts)
@@ -69,27 +75,9 @@ export function openTogether(world: World, { payerId, documentIds, of }: Togethe
 		pending: pending !== undefined,
 		last: lastTry(world, madeThrough(of)),
 		reach: { phone: business.phone, email: business.email },
-		ways: waysOfAll(
-			world.db,
-			open.map((item) => item.documentId)
-		)
+		ways,
+		bank: bank && { ...bank, reference: bankReference(payer?.name ?? '') }
 	};
-}
-
-/** The ways in which every one of these invoices may be paid. */
-function waysOfAll(db: Reader, documentIds: readonly number[]): PayWays {
-	const all = { ...ALL_WAYS };
-	if (documentIds.length === 0) return all;
-	for (const { frozen } of db
-		.select({ frozen: documents.frozen })
-		.from(documents)
-		.where(inArray(documents.id, [...documentIds]))
-		.all()) {
-		if (!frozen) continue;
-		const own = waysOf(frozen.sheet, frozen.customer);
-		for (const way of Object.keys(all) as (keyof PayWays)[]) all[way] &&= own[way];
-	}
-	return all;
 }
 
 /**
@@ -109,7 +97,7 @@ export async function payTogether(
 	const wanted = open.filter((item) => chosen.includes(item.documentId));
 	if (open.length === 0) throw new RefusedError('Nothing is left to pay.');
 	if (wanted.length === 0) throw new FieldError({ invoices: 'Choose what you want to pay.' });
-	const ways = waysOfAll(
+	const { ways } = howPaid(
 		world.db,
 		wanted.map((item) => item.documentId)
 	);

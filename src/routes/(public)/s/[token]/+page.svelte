@@ -13,7 +13,7 @@
 	<meta name="robots" content="noindex" />
 </svelte:head>
 <main class="max-w-225 my-0 mx-auto pt-6 pb-15 px-3.5 grid gap-4">
-	<PayTogether name={view.seller.name} {data} bank={view.bank}>
+	<PayTogether name={view.seller.name} {data}>
 		<a class="button self-end" href="{page.url.pathname}/pdf"
 			><Download size={18} aria-hidden="true" />PDF</a
 		>
