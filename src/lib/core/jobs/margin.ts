@@ -54,13 +54,11 @@ export function marginOf(
 	if (labour) costs.labour = (costs.labour ?? 0n) + labour;
 	spent += labour;
 	let expected = 0n;
-	const planned: Partial<Record<LineKind, Minor>> = {};
+	const spentOn = new Set(Object.keys(costs));
 	for (const { kind, cost } of work.lines) {
 		const amount = parseMoney(cost.trim()) ?? 0n;
-		if (amount && costs[kind] === undefined) planned[kind] = (planned[kind] ?? 0n) + amount;
-	}
-	for (const [kind, amount] of Object.entries(planned) as [LineKind, Minor][]) {
-		costs[kind] = amount;
+		if (!amount || spentOn.has(kind)) continue;
+		costs[kind] = (costs[kind] ?? 0n) + amount;
 		expected += amount;
 	}
 	spent += expected;

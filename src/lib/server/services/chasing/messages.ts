@@ -7,6 +7,7 @@ import type { Channel, Tone } from '../../../core/chasing/types';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { chaseDone, chaseMessages, customers, mails, texts } from '../../db/schema';
 import type { World } from '../../world';
+import { isToken } from '../business/keys';
 import { loadBusiness } from '../business/settings';
 import { chasePayers, reminderLink } from './facts';
 import { loadChaseSettings } from './settings';
@@ -83,7 +84,7 @@ export function withdraw(world: World, messageId: number): void {
 
 /** The payer came through a link of it. An unknown mark is no fault: links get cut and pasted. */
 export function noteReminderOpened(world: World, token: string): void {
-	if (!/^[A-Za-z0-9_-]{32}$/.test(token)) return;
+	if (!isToken(token)) return;
 	const row = world.db.select().from(chaseMessages).where(eq(chaseMessages.token, token)).get();
 	if (!row || row.openedAt !== null) return;
 	const at = world.clock.now();

@@ -4,9 +4,8 @@ import { NotFoundError } from '../../../core/refusals';
 import { chaseMessages, customers } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
+import { isToken } from '../business/keys';
 import { openTogether, payTogether, type Together, type TogetherPage } from '../owed/together';
-
-const TOKEN = /^[A-Za-z0-9_-]{32}$/;
 
 export interface ReminderPage extends TogetherPage {
 	/** Who asks, and whom. */
@@ -17,7 +16,7 @@ export interface ReminderPage extends TogetherPage {
 }
 
 function byToken(world: World, token: string) {
-	const row = TOKEN.test(token)
+	const row = isToken(token)
 		? world.db.select().from(chaseMessages).where(eq(chaseMessages.token, token)).get()
 		: undefined;
 	if (!row) throw new NotFoundError('This page');

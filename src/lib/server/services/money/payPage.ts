@@ -15,6 +15,7 @@ import {
 	type PaymentWay
 } from '../../db/schema';
 import type { World } from '../../world';
+import { isToken } from '../business/keys';
 import { feePassedOn } from './checkouts';
 import { NotFoundError } from '../../../core/refusals';
 import { frozenFigures } from '../../../core/documents/frozen';
@@ -53,11 +54,9 @@ export interface LastTry {
 	amount: number;
 }
 
-const TOKEN = /^[A-Za-z0-9_-]{32}$/;
-
 /** @throws NotFoundError for every link that is not exactly right. */
 export function payPage(world: World, token: string): PayPage {
-	if (!TOKEN.test(token)) throw new NotFoundError('This page');
+	if (!isToken(token)) throw new NotFoundError('This page');
 	const row = world.db.select().from(documents).where(eq(documents.token, token)).get();
 	if (row?.frozen && row.number) {
 		const view = frozenView(row.frozen, row.number, 'issued');
@@ -184,7 +183,7 @@ export function noteOpened(world: World, token: string, what: 'opened' | 'pdfOpe
 }
 
 export function payPagePdf(world: World, token: string): { name: string; content: Buffer } {
-	if (!TOKEN.test(token)) throw new NotFoundError('This page');
+	if (!isToken(token)) throw new NotFoundError('This page');
 	const file = world.db
 		.select({ name: documentFiles.name, content: documentFiles.content })
 		.from(documentFiles)

@@ -4,16 +4,15 @@ import type { StatementView } from '../../../core/documents/statementView';
 import { NotFoundError } from '../../../core/refusals';
 import { statements } from '../../db/schema';
 import type { World } from '../../world';
+import { isToken } from '../business/keys';
 import { openTogether, payTogether, type Together, type TogetherPage } from './together';
-
-const TOKEN = /^[A-Za-z0-9_-]{32}$/;
 
 export interface StatementPage extends TogetherPage {
 	view: StatementView;
 }
 
 function byToken(world: World, token: string) {
-	const row = TOKEN.test(token)
+	const row = isToken(token)
 		? world.db.select().from(statements).where(eq(statements.token, token)).get()
 		: undefined;
 	if (!row?.view) throw new NotFoundError('This page');

@@ -1,13 +1,11 @@
-import { redirect } from '@sveltejs/kit';
-import { z } from 'zod';
-import { act, box, orNotFound, rowId, typedAmount } from '$lib/server/answers';
-import { newToken } from '$lib/server/services/business/keys';
+import { orNotFound } from '$lib/server/answers';
+import { payingTogether } from '$lib/server/paying';
 import {
 	noteStatementOpened,
 	payStatement,
 	statementPage
 } from '$lib/server/services/owed/statementPage';
-import type { Actions, PageServerLoad, RequestEvent } from './$types';
+import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params, url }) => {
 	const shown = orNotFound(() => statementPage(locals.world, params.token));
@@ -16,19 +14,4 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 	return { ...shown, from: url.searchParams.get('from') ?? '' };
 };
 
-const begin = (event: RequestEvent, way: 'card' | 'bank') =>
-	act(
-		event,
-		z.object({ key: box, amount: box, invoice: z.array(rowId).catch([]) }),
-		async ({ key, amount, invoice }, world) => {
-			const press = `${way}:${key || newToken()}`;
-			const sum = typedAmount(amount.trim());
-			const chosen = invoice.filter(Boolean);
-			redirect(303, await payStatement(world, event.params.token, press, chosen, sum, way));
-		}
-	);
-
-export const actions: Actions = {
-	card: (event) => begin(event, 'card'),
-	bank: (event) => begin(event, 'bank')
-};
+export const actions: Actions = payingTogether(payStatement);
