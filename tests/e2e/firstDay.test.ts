@@ -152,12 +152,12 @@ describe('the first day', () => {
 			await begin(page, app.origin, { vat: true, cis: false });
 			await page.goto(`${app.origin}/settings`);
 			await ready(page);
+			await page.getByRole('link', { name: 'Change VAT and CIS' }).tap();
 			await page.getByLabel('I am registered for VAT').uncheck();
 			await page.getByRole('button', { name: 'Save' }).tap();
 			await page.getByText('From which day does this hold?').waitFor();
 			await page.getByLabel('From which day does that hold?').fill('1 Dec 2026');
 			await page.getByRole('button', { name: 'Save' }).tap();
-			await page.getByText('From 1 Dec 2026').waitFor();
-			await page.getByText('not registered').waitFor();
+			await page.getByText('from 1 Dec 2026: not registered').waitFor();
 		}));
 });

@@ -58,21 +58,27 @@ describe('a form', () => {
 		await setUp(page, app.origin);
 		await page.goto(`${app.origin}/settings`);
 		await ready(page);
+		await page.getByRole('link', { name: 'Change You' }).click();
+		await page.waitForFunction(
+			() => (document.activeElement as HTMLInputElement)?.name === 'ownerName'
+		);
 		await page.getByLabel('Business address').fill('');
-		await page.getByLabel('Sort code').fill('12');
+		await page.getByLabel('E-mail').fill('nowhere');
 		await page.getByRole('button', { name: 'Save' }).click();
 		await page.getByText('The law wants an address').waitFor();
-		await page.getByText('A sort code has six digits.').waitFor();
+		await page.getByText('That is no e-mail address.').waitFor();
 		await page.waitForFunction(
 			() => (document.activeElement as HTMLInputElement)?.name === 'address'
 		);
-		expect(await page.getByLabel('Sort code').inputValue()).to.equal('12');
+		expect(await page.getByLabel('E-mail').inputValue()).to.equal('nowhere');
 		await page.getByLabel('Business address').fill('Kiln Cottage\nHarrowmere');
-		await page.getByLabel('Sort code').fill('00-00-11');
+		await page.getByLabel('E-mail').fill('tamsin@orrell.example');
 		await page.getByRole('button', { name: 'Save' }).click();
 		await page.getByText('Saved. Documents issued before').waitFor();
-		expect(await page.locator('[aria-invalid="true"]').count()).to.equal(0);
-		expect(value('select bank_sort_code from business')).to.equal('00-00-11');
+		// Saved, it is read again, and the place is kept.
+		await page.waitForFunction(() => document.activeElement?.textContent === 'Change You');
+		expect(await page.locator('form[action*="business"]').count()).to.equal(0);
+		expect(value('select email from business')).to.equal('tamsin@orrell.example');
 	});
 
 	it('pressed at once, and twice: it waits for its life, and is done once', async () => {

@@ -3,7 +3,8 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import {
 	businessSettings,
 	giveMissing,
-	saveBusiness
+	saveBusiness,
+	savePart
 } from '../../../src/lib/server/services/business/settings';
 import {
 	addCustomer,
@@ -142,6 +143,21 @@ describe('the business', () => {
 			vatStatuses: [{ from: '0001-01-01', registered: true, number: '444444454' }]
 		});
 		expect(businessSettings(world)).to.include({ invoicePattern: 'A-{nnn}', invoiceNext: 40 });
+	});
+	it('saves one part, and leaves what another window has saved meanwhile', () => {
+		savePart(world, 'bank', { bankSortCode: '123456', bankAccountNumber: '00012345', utr: '1' });
+		savePart(world, 'invoices', { invoicePattern: 'A-{nnn}', invoiceNext: '40', termsDays: '7' });
+		expect(businessSettings(world)).to.include({
+			bankSortCode: '12-34-56',
+			bankAccountName: '',
+			utr: BUSINESS.utr,
+			tradingName: BUSINESS.tradingName,
+			termsDays: 7,
+			// A box that was not ticked.
+			copyToSelf: false
+		});
+		expect(fieldsOf(() => savePart(world, 'toString', {}))).to.deep.equal(['']);
+		expect(fieldsOf(() => savePart(world, 'you', { ownerName: 'A' }))).to.deep.equal(['address']);
 	});
 	it('asks from which day a change of VAT registration holds', () => {
 		expect(

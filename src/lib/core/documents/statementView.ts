@@ -58,10 +58,11 @@ export function viewStatement(
 	options: StatementOptions,
 	seller: SellerFacts,
 	payer: { name: string; address: string },
-	detailsOf: (documentId: number) => string[]
+	detailsOf: (documentId: number) => string[],
+	/** Into which account a transfer goes; null where the invoices name different ones, or want none. */
+	account: { accountName: string; sortCode: string; accountNumber: string } | null
 ): StatementView {
 	const name = seller.tradingName || seller.ownerName;
-	const bank = seller.bank;
 	const activity = options.style === 'activity';
 	const deducts = result.rows.reduce((sum, { item, left }) => {
 		const entry = entries.get(item.id);
@@ -122,8 +123,8 @@ export function viewStatement(
 					]
 				: [],
 		bank:
-			bank.accountNumber && result.balance > 0n
-				? { ...bank, reference: bankReference(payer.name) }
+			account && result.balance > 0n
+				? { ...account, reference: bankReference(payer.name) }
 				: null
 	};
 }

@@ -1,4 +1,4 @@
-<!-- The owner's business: only what the law needs is required; the fields of the settings. -->
+<!-- One part of the owner's settings, to be changed: only what the law needs is required. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
@@ -8,9 +8,10 @@
 	import Tick from '../parts/Tick.svelte';
 
 	interface Props {
+		part: 'you' | 'tax' | 'bank' | 'invoices';
 		values: Record<string, unknown>;
 	}
-	let { values }: Props = $props();
+	let { part, values }: Props = $props();
 	const text = (name: string) => String(values[name] ?? '');
 	const frame = frameOf(undefined);
 	/** As it stood, or as it was ticked before it was refused. */
@@ -31,8 +32,7 @@
 	);
 </script>
 
-<fieldset class="grid gap-3 [padding-block:4px_20px] border-b border-b-(--hair) mb-4">
-	<legend class="[font:650_1.15rem_var(--font-heading)] mb-2.5">You</legend>
+{#if part === 'you'}
 	<div class="grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4">
 		<Field
 			label="Your own name"
@@ -61,10 +61,7 @@
 		/>
 		<Field label="Phone" name="phone" type="tel" value={text('phone')} autocomplete="tel" />
 	</div>
-</fieldset>
-
-<fieldset class="grid gap-3 [padding-block:4px_20px] border-b border-b-(--hair) mb-4" id="vat">
-	<legend class="[font:650_1.15rem_var(--font-heading)] mb-2.5">VAT</legend>
+{:else if part === 'tax'}
 	<Tick name="vatRegistered" bind:checked={registered}>I am registered for VAT</Tick>
 	{#if registered}
 		<Field
@@ -77,18 +74,13 @@
 	{:else}
 		<input type="hidden" name="vatNumber" value={vatNumber} />
 		<p class="quiet">
-			Your invoices show no VAT. If you register later, say so in the settings with the day from
-			which it holds.
+			Your invoices show no VAT. If you register later, say so here with the day from which it
+			holds.
 		</p>
 	{/if}
 	{#if registered !== wasRegistered}
 		<DateField label="From which day does that hold?" name="vatFrom" value={text('vatFrom')} />
 	{/if}
-</fieldset>
-
-<fieldset class="grid gap-3 [padding-block:4px_20px] border-b border-b-(--hair) mb-4">
-	<legend class="[font:650_1.15rem_var(--font-heading)] mb-2.5">Construction Industry Scheme</legend
-	>
 	<Tick name="cisSubcontractor" bind:checked={cis}
 		>I work for contractors, as a subcontractor under CIS</Tick
 	>
@@ -103,10 +95,7 @@
 	{:else}
 		<input type="hidden" name="utr" value={utr} />
 	{/if}
-</fieldset>
-
-<fieldset class="grid gap-3 [padding-block:4px_20px] border-b border-b-(--hair) mb-4">
-	<legend class="[font:650_1.15rem_var(--font-heading)] mb-2.5">Bank, for transfers</legend>
+{:else if part === 'bank'}
 	<Field label="Name of the account" name="bankAccountName" value={text('bankAccountName')} />
 	<div class="grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4">
 		<Field label="Sort code" name="bankSortCode" value={text('bankSortCode')} inputmode="numeric" />
@@ -117,10 +106,7 @@
 			inputmode="numeric"
 		/>
 	</div>
-</fieldset>
-
-<fieldset class="grid gap-3 [padding-block:4px_20px] border-b border-b-(--hair) mb-4">
-	<legend class="[font:650_1.15rem_var(--font-heading)] mb-2.5">Invoices</legend>
+{:else}
 	<div class="grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4">
 		<Field
 			label="Number pattern"
@@ -151,4 +137,4 @@
 	<Tick name="passOnCardFees" checked={initially('passOnCardFees')}
 		>Firms’ commercial cards bear their own fee, at cost (the law forbids it for consumers’ cards)</Tick
 	>
-</fieldset>
+{/if}

@@ -218,8 +218,25 @@ export const CATALOGUE: readonly Group[] = [
 			{
 				label: 'Settings',
 				href: '/settings',
-				words:
-					'business details address vat number utr bank account password terms numbers preferences light dark theme'
+				words: 'business details address preferences light dark theme password'
+			},
+			{
+				label: 'Change your bank details',
+				href: '/settings?change=bank#bank',
+				words: 'settings account sort code transfer',
+				more: true
+			},
+			{
+				label: 'Change VAT and CIS',
+				href: '/settings?change=tax#tax',
+				words: 'settings number utr register deregister registration',
+				more: true
+			},
+			{
+				label: 'Change terms and numbers',
+				href: '/settings?change=invoices#invoices',
+				words: 'settings pattern series days due copy card fees',
+				more: true
 			},
 			{
 				label: 'Keys',

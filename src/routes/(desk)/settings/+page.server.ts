@@ -8,7 +8,7 @@ import {
 	businessForm,
 	businessSettings,
 	giveMissing,
-	saveBusiness
+	savePart
 } from '$lib/server/services/business/settings';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
 import { lastAudit } from '$lib/server/services/business/audits';
@@ -16,6 +16,7 @@ import { changePassword } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, cookies }) => ({
+	today: locals.world.clock.today(),
 	look: lookOf(cookies),
 	settings: businessSettings(locals.world),
 	rates: loadRates(locals.world.db)
@@ -27,8 +28,8 @@ export const load: PageServerLoad = ({ locals, cookies }) => ({
 
 export const actions: Actions = {
 	business: (event) =>
-		act(event, boxesOf(businessForm), (values, world) => {
-			saveBusiness(world, values);
+		act(event, boxesOf(businessForm).extend({ part: box }), ({ part, ...given }, world) => {
+			savePart(world, part, given);
 		}),
 	/** From a document that is the first to need something of the owner's own. */
 	missing: (event) =>

@@ -1,9 +1,13 @@
 <script lang="ts">
+	import type { ComponentProps } from 'svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { counted } from '$lib/core/words';
-	import BusinessFields from '$lib/ui/business/BusinessFields.svelte';
+	import { page } from '$app/state';
+	import { formatNumber } from '$lib/core/documents/numbers';
+	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
+	import BusinessPart from '$lib/ui/business/BusinessPart.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
 	import Segments from '$lib/ui/parts/Segments.svelte';
 
@@ -14,6 +18,82 @@
 		{ value: 'dark', label: 'Dark' },
 		{ value: 'device', label: 'As the device' }
 	] as const;
+	let changing = $derived(page.url.searchParams.get('change'));
+	let owner = $derived(data.settings);
+	let vat = $derived(
+		owner.vatStatuses.map(({ from, registered, number }) => {
+			const state = registered
+				? number
+					? `registered, ${formatVatNumber(number)}`
+					: 'registered, the number is missing'
+				: 'not registered';
+			return from.startsWith('0001') ? state : `from ${displayDate(from)}: ${state}`;
+		})
+	);
+	/** What is set, in the order in which an invoice needs it. */
+	let parts = $derived<Pick<ComponentProps<typeof BusinessPart>, 'part' | 'title' | 'facts'>[]>([
+		{
+			part: 'you',
+			title: 'You',
+			facts: [
+				['Your own name', owner.ownerName ?? ''],
+				['Trading name', owner.tradingName || 'none: invoices bear your own'],
+				['Address', owner.address ?? ''],
+				['E-mail', owner.email || 'missing: copies and news of payments have nowhere to go'],
+				['Phone', owner.phone || 'not on your documents']
+			]
+		},
+		{
+			part: 'tax',
+			title: 'VAT and CIS',
+			facts: [
+				['VAT', vat.join('\n')],
+				['CIS', owner.cisSubcontractor ? 'a subcontractor' : 'not a subcontractor'],
+				...(owner.cisSubcontractor
+					? ([['UTR', owner.utr || 'missing: contractors need it to verify you']] as [
+							string,
+							string
+						][])
+					: [])
+			]
+		},
+		{
+			part: 'bank',
+			title: 'Bank, for transfers',
+			facts: owner.bankAccountNumber
+				? [
+						['Name of the account', owner.bankAccountName || 'as your own'],
+						['Sort code', owner.bankSortCode ?? ''],
+						['Account number', owner.bankAccountNumber ?? '']
+					]
+				: [['Account', 'missing: your invoices cannot say where a transfer goes']]
+		},
+		{
+			part: 'invoices',
+			title: 'Invoices',
+			facts: [
+				[
+					'The next number',
+					formatNumber(
+						owner.invoicePattern ?? '',
+						Number(owner.invoiceNext),
+						data.today.slice(0, 4)
+					)
+				],
+				[
+					'Due',
+					owner.termsEndOfMonth
+						? `at the end of the month in which ${counted(Number(owner.termsDays), 'day')} are over`
+						: `${counted(Number(owner.termsDays), 'day')} after issue`
+				],
+				['A copy to you', owner.copyToSelf ? 'of all you send' : 'no'],
+				[
+					'Fees of cards',
+					owner.passOnCardFees ? 'firms bear those of commercial cards, at cost' : 'you bear them'
+				]
+			]
+		}
+	]);
 </script>
 
 <svelte:head><title>Settings · Axiometer</title></svelte:head>
@@ -22,14 +102,11 @@
 	<div
 		class="columns grid grid-cols-[minmax(0,1fr)_330px] gap-5.5 items-start max-[900px]:grid-cols-1"
 	>
-		<Form
-			class="panel py-5 px-5.5 max-[900px]:p-4"
-			action="?/business"
-			done="Saved. Documents issued before keep what they were issued with."
-		>
-			<BusinessFields values={data.settings} />
-			<button class="button filled">Save</button>
-		</Form>
+		<div class="grid gap-4.5">
+			{#each parts as { part, title, facts } (part)}
+				<BusinessPart {part} {title} {facts} values={data.settings} open={changing === part} />
+			{/each}
+		</div>
 		<aside class="grid gap-4.5 [&_.field]:w-full">
 			<Form
 				class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4"
@@ -49,20 +126,6 @@
 				</div>
 				<noscript><button class="button">Choose it</button></noscript>
 			</Form>
-			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
-				<h2>VAT over time</h2>
-				<ul>
-					{#each data.settings.vatStatuses as status (status.from)}
-						<li>
-							{status.from.startsWith('0001')
-								? 'From the start'
-								: `From ${displayDate(status.from)}`}:
-							<b>{status.registered ? `registered, GB ${status.number}` : 'not registered'}</b>
-						</li>
-					{/each}
-				</ul>
-				<p class="quiet">Each document follows the status on its tax point.</p>
-			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4" id="late">
 				<h2>Interest on late invoices</h2>
 				<p class="quiet">

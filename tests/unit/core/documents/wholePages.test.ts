@@ -350,7 +350,8 @@ describe('a statement as a page', () => {
 			},
 			seller,
 			{ name: 'Beacon & Lathe Construction', address: 'Foundry House\n\nCastle Orme' },
-			(id) => [`line of ${id}`]
+			(id) => [`line of ${id}`],
+			seller.bank
 		);
 
 	it('lists what is open, what of it will be deducted, and how to pay the rest', () => {

@@ -14,6 +14,7 @@ import {
 import { copyAsDraft, loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
 import { payPage } from '../../../../src/lib/server/services/money/payPage';
+import { buildStatement } from '../../../../src/lib/server/services/owed/statements';
 import { howPaid } from '../../../../src/lib/server/services/owed/howPaid';
 import { payTogether, openTogether } from '../../../../src/lib/server/services/owed/together';
 import { expectSoundBooks } from '../../../support/books';
@@ -134,7 +135,18 @@ describe('the ways to pay', () => {
 
 	it('into one account only where all of several name the same', async () => {
 		const { id, customerId } = await issued(world, FIRM, { ...oneLine('100'), own: OWN });
+		/** What the statement says. */
+		const said = () =>
+			buildStatement(world, customerId, {
+				style: 'openItems',
+				asOf: world.clock.today(),
+				from: null,
+				ageing: 'dueDate',
+				withLines: false
+			}).view.bank?.accountNumber ?? null;
+		expect(said()).to.equal('87654321');
 		const usual = await another(world, customerId, '50');
+		expect(said()).to.equal(null);
 		const account = (...ids: number[]) => howPaid(world.db, ids).bank?.accountNumber ?? null;
 		expect(account(usual.id)).to.equal('00012345');
 		expect(account(id)).to.equal('87654321');

@@ -18,7 +18,7 @@ export function detailMoves(world: World): Move[] {
 			title: 'Complete your details',
 			detail: `missing: ${missing.join('; ')}`,
 			action: 'Complete them',
-			href: '/settings'
+			href: `/settings?change=${owner.email ? 'bank' : 'you'}`
 		}
 	];
 }

@@ -217,6 +217,31 @@ export function businessSettings(
 	};
 }
 
+/** The settings in parts, each saved by itself: what was changed in another window meanwhile stays. */
+const PARTS: Record<string, readonly (keyof BusinessForm)[]> = {
+	you: ['ownerName', 'tradingName', 'address', 'email', 'phone'],
+	tax: ['vatRegistered', 'vatNumber', 'vatFrom', 'cisSubcontractor', 'utr'],
+	bank: ['bankAccountName', 'bankSortCode', 'bankAccountNumber'],
+	invoices: [
+		'invoicePattern',
+		'invoiceNext',
+		'termsDays',
+		'termsEndOfMonth',
+		'copyToSelf',
+		'passOnCardFees'
+	]
+};
+
+/**
+ * Saves one part of the settings.
+ * @throws FieldError
+ */
+export function savePart(world: World, part: string, given: Record<string, unknown>): void {
+	if (!Object.hasOwn(PARTS, part)) throw new FieldError({ '': 'This could not be read.' });
+	const values = Object.fromEntries(PARTS[part]!.map((name) => [name, given[name]]));
+	saveBusiness(world, { ...businessSettings(world), ...values });
+}
+
 /** What a document may be the first to need, with the boxes that are asked for it and must not stay empty. */
 const ASKED: Record<Asked, Partial<Record<keyof BusinessForm, string>>> = {
 	vatNumber: { vatNumber: 'Nine digits, as on your certificate.' },

@@ -91,6 +91,14 @@ function plan(db: Reader, bytes: Uint8Array, today: string, addCustomers: boolea
 		const name = nameOf(row.name);
 		known.set(name, [...(known.get(name) ?? []), row.id]);
 	}
+	const brought = new Map(
+		db
+			.select({ key: jobs.key, number: jobs.number })
+			.from(jobs)
+			.where(sql`${jobs.key} glob 'file:*'`)
+			.all()
+			.map(({ key, number }) => [key, number])
+	);
 	const times = new Map<string, number>();
 	return readRows(bytes).map(({ line, values }) => {
 		const what = JSON.stringify(
@@ -100,7 +108,7 @@ function plan(db: Reader, bytes: Uint8Array, today: string, addCustomers: boolea
 		times.set(what, nth);
 		const key = `file:${createHash('sha256').update(`${what} ${nth}`).digest('hex')}`;
 		const found = known.get(nameOf(values.customer)) ?? [];
-		const here = db.select({ number: jobs.number }).from(jobs).where(eq(jobs.key, key)).get();
+		const here = brought.get(key);
 		const problem = here
 			? ''
 			: problemOf(values, found.length, today, addCustomers) ||
@@ -119,7 +127,7 @@ function plan(db: Reader, bytes: Uint8Array, today: string, addCustomers: boolea
 				detail:
 					problem ||
 					(here
-						? `is here already as ${here.number}`
+						? `is here already as ${here}`
 						: found.length
 							? values.customer
 							: `${values.customer}, a new customer`)

@@ -3,6 +3,7 @@ import { and, asc, desc, eq, gt, lt, notInArray, sql } from 'drizzle-orm';
 import { pageOf, type Cursor } from '../../../core/paging';
 import { STANDINGS, type Standing } from '../../../core/jobs/types';
 import { type Database } from '../../db/connection';
+import { whileUnchanged } from '../../db/unchanged';
 import { customers, jobs, sites } from '../../db/schema';
 import type { World } from '../../world';
 import { standing } from './standing';
@@ -62,7 +63,11 @@ export function listJobs(world: World, filter: JobFilter = {}) {
 	return pageOf(rows, JOBS_PER_PAGE, cursor, ({ id }) => ({ key: '', id }));
 }
 
-export function jobCounts(db: Database): Record<Standing, number> {
+/** How many jobs stand where. */
+export const jobCounts = (db: Database): Record<Standing, number> =>
+	whileUnchanged(db, 'job counts', () => counted(db));
+
+function counted(db: Database): Record<Standing, number> {
 	const counts = Object.fromEntries(STANDINGS.map((one) => [one, 0])) as Record<Standing, number>;
 	for (const row of db
 		.select({ standing, n: sql<number>`count(*)` })

@@ -13,6 +13,7 @@ import { statement, type Statement } from '../../../core/settlement/statement';
 import type { Reader } from '../../db/connection';
 import { contacts, customers, documents, holds, openItems } from '../../db/schema';
 import type { World } from '../../world';
+import { howPaid } from './howPaid';
 import { payerAccounts } from './payerAccounts';
 import { sellerRecord } from '../business/settings';
 import { parseForm } from '../business/fields';
@@ -174,22 +175,20 @@ export function buildStatement(
 	if (!payer) throw new NotFoundError('This payer');
 	const entries = payerAccounts(db, [payerId]).get(payerId) ?? [];
 	const result = compute(entries, options);
+	const shown = new Set(result.rows.map(({ item }) => item.id));
+	const documentIds = entries.flatMap((entry) =>
+		entry.type === 'invoice' && entry.documentId && shown.has(entry.id) ? [entry.documentId] : []
+	);
 	const view = viewStatement(
 		result,
 		new Map(entries.map((entry) => [entry.id, entry])),
 		options,
 		sellerOn(sellerRecord(db), options.asOf),
 		payer,
-		(documentId) => linesOf(db, documentId)
+		(documentId) => linesOf(db, documentId),
+		howPaid(db, documentIds).bank
 	);
-	const shown = new Set(result.rows.map(({ item }) => item.id));
-	return {
-		view,
-		balance: Number(result.balance),
-		documentIds: entries.flatMap((entry) =>
-			entry.type === 'invoice' && entry.documentId && shown.has(entry.id) ? [entry.documentId] : []
-		)
-	};
+	return { view, balance: Number(result.balance), documentIds };
 }
 
 function linesOf(db: Reader, documentId: number): string[] {

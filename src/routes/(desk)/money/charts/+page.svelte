@@ -20,7 +20,7 @@
 	};
 	const pounds = (pence: number | Minor) => displayPounds(pence).replace(/\.00$/, '');
 	const whole = (pence: number | Minor) => pounds(Math.round(Number(pence) / 100) * 100);
-	const days = (count: number) => counted(count, 'day');
+	const days = (count: number) => counted(count, 'day').replace('-', '−');
 	const KINDS = ['billed', 'received', 'withheld'] as const;
 	let likely = $derived(data.likely.reduce((sum, one) => sum + one.amount, 0n));
 </script>
@@ -80,7 +80,7 @@
 				},
 				{
 					name: 'withheld',
-					color: 'tape',
+					color: 'ink-2',
 					pattern: 'hatch',
 					values: data.months.map((one) => one.withheld)
 				}
@@ -94,12 +94,19 @@
 				note="The median of each one’s last 24 paid invoices; below zero they pay before it is due."
 				categories={data.payers.map((one) => one.name)}
 				lying
+				stacked
 				series={[
 					{
-						name: 'days after due',
+						name: 'in time',
+						color: 'verdigris',
+						pattern: 'plain',
+						values: data.payers.map((one) => Math.min(one.median, 0))
+					},
+					{
+						name: 'after due',
 						color: 'tape',
 						pattern: 'plain',
-						values: data.payers.map((one) => one.median)
+						values: data.payers.map((one) => Math.max(one.median, 0))
 					}
 				]}
 				write={days}

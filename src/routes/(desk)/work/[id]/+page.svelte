@@ -60,7 +60,7 @@
 <svelte:head><title>{job.number} {job.title} · Axiometer</title></svelte:head>
 <div class="page phone:pb-45">
 	<header
-		class="flex gap-y-2 gap-x-3 items-end flex-wrap mb-3.5 pb-3 border-b-8 border-b-(--tape) [border-image:repeating-linear-gradient(90deg,var(--ink)_0_1.5px,var(--tape)_1.5px_12px)_8]"
+		class="flex gap-y-2 gap-x-3 items-end flex-wrap mb-3.5 pb-3 border-b-8 border-b-(--tape) [border-image:repeating-linear-gradient(90deg,var(--ink)_0_1.5px,var(--tape)_1.5px_12px)_8] phone:-mx-4 phone:-mt-4 phone:px-4 phone:pt-3 phone:bg-(--strip) phone:text-(--strip-text) phone:[&_.quiet]:text-(--strip-text)"
 	>
 		<div>
 			<p class="quiet">
