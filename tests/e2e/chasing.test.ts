@@ -128,10 +128,10 @@ describe('chasing over two months, and paying from the bank @long', () => {
 		await expectAccessible(page, 'a chase plan');
 		const words = page.getByLabel('Words').first();
 		await words.fill('Good morning {nobody}');
-		await page.getByRole('button', { name: 'Keep the plan' }).click();
+		await page.getByRole('button', { name: 'Save the plan' }).click();
 		await page.getByText('{nobody} is no field').waitFor();
 		await words.fill('Good morning\n\n{invoices}\n\n{owner}');
-		await page.getByRole('button', { name: 'Keep the plan' }).click();
+		await page.getByRole('button', { name: 'Save the plan' }).click();
 		await page.waitForURL(/plans$/);
 		await expectAccessible(page, 'the chase plans');
 	});

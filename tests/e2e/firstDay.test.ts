@@ -126,7 +126,7 @@ describe('the first day', () => {
 					await dialog.getByLabel('Your VAT number').waitFor({ state: 'detached' });
 					await dialog.getByRole('button', { name: 'Give the address' }).tap();
 					await page.getByLabel('Address', { exact: true }).fill('Tannery Lane\nHarrowmere');
-					await page.getByRole('button', { name: 'Save' }).tap();
+					await page.getByRole('button', { name: 'Save', exact: true }).tap();
 					await again.tap();
 				}
 				if (cis) {
@@ -136,7 +136,7 @@ describe('the first day', () => {
 					await dialog.getByLabel('Your UTR').waitFor({ state: 'detached' });
 					await dialog.getByRole('button', { name: 'Give the rate' }).tap();
 					await page.getByLabel('Deducts from what it pays you').selectOption('20');
-					await page.getByRole('button', { name: 'Save' }).tap();
+					await page.getByRole('button', { name: 'Save', exact: true }).tap();
 					await again.tap();
 				}
 				await dialog.getByRole('heading', { name: `Issue INV-0001 for ${comesTo}` }).waitFor();
@@ -154,10 +154,10 @@ describe('the first day', () => {
 			await ready(page);
 			await page.getByRole('link', { name: 'Change VAT and CIS' }).tap();
 			await page.getByLabel('I am registered for VAT').uncheck();
-			await page.getByRole('button', { name: 'Save' }).tap();
-			await page.getByText('From which day does this hold?').waitFor();
-			await page.getByLabel('From which day does that hold?').fill('1 Dec 2026');
-			await page.getByRole('button', { name: 'Save' }).tap();
+			await page.getByRole('button', { name: 'Save', exact: true }).tap();
+			await page.getByText('From which day is that so?').waitFor();
+			await page.getByLabel('From which day?').fill('1 Dec 2026');
+			await page.getByRole('button', { name: 'Save', exact: true }).tap();
 			await page.getByText('from 1 Dec 2026: not registered').waitFor();
 		}));
 });

@@ -64,7 +64,7 @@ describe('a form', () => {
 		);
 		await page.getByLabel('Business address').fill('');
 		await page.getByLabel('E-mail').fill('nowhere');
-		await page.getByRole('button', { name: 'Save' }).click();
+		await page.getByRole('button', { name: 'Save', exact: true }).click();
 		await page.getByText('The law wants an address').waitFor();
 		await page.getByText('That is no e-mail address.').waitFor();
 		await page.waitForFunction(
@@ -73,7 +73,7 @@ describe('a form', () => {
 		expect(await page.getByLabel('E-mail').inputValue()).to.equal('nowhere');
 		await page.getByLabel('Business address').fill('Kiln Cottage\nHarrowmere');
 		await page.getByLabel('E-mail').fill('tamsin@orrell.example');
-		await page.getByRole('button', { name: 'Save' }).click();
+		await page.getByRole('button', { name: 'Save', exact: true }).click();
 		await page.getByText('Saved. Documents issued before').waitFor();
 		// Saved, it is read again, and the place is kept.
 		await page.waitForFunction(() => document.activeElement?.textContent === 'Change You');
@@ -132,6 +132,36 @@ describe('a form', () => {
 		await page.getByRole('button', { name: 'Add the visit' }).click();
 		await page.getByRole('button', { name: 'Add a visit' }).waitFor();
 		expect(value('select "from" from visits')).to.equal('09:30');
+	});
+
+	it('by keyboard: what is saved or removed leaves the cursor where it was', async () => {
+		/** The heading of the part of the page in which the focus is. */
+		const where = (heading: string) =>
+			page.waitForFunction(
+				(heading) =>
+					document.activeElement !== document.body &&
+					document.activeElement?.closest('section')?.querySelector('h2')?.textContent === heading,
+				heading
+			);
+		await page.getByRole('button', { name: 'Add a visit' }).press('Enter');
+		await page.getByLabel('From', { exact: true }).fill('14:00');
+		await page.getByLabel('From', { exact: true }).press('Enter');
+		await page.getByText('14:00').waitFor();
+		await where('Visits');
+		await page
+			.getByRole('button', { name: /^Remove the visit/ })
+			.last()
+			.press('Enter');
+		await page.getByText('14:00').waitFor({ state: 'detached' });
+		await where('Visits');
+		// And Tab goes on from there.
+		await page.keyboard.press('Tab');
+		await where('Visits');
+		await page.getByRole('button', { name: /^Remove the time/ }).press('Enter');
+		await page.getByText('Nothing was noted yet.').waitFor();
+		await page.waitForFunction(
+			() => document.activeElement?.closest('section[aria-label="Time and costs"]') !== null
+		);
 	});
 
 	it('without scripts: a customer is added, and found', async () => {

@@ -102,10 +102,10 @@ describe('getting the money in', () => {
 		await page.getByLabel('They pay by').fill('2026-11-30');
 		await page.getByRole('button', { name: 'Keep it' }).click();
 		await page.getByText('promised by 30 Nov 2026', { exact: true }).first().waitFor();
-		await page.getByRole('button', { name: 'Keep the note' }).click();
+		await page.getByRole('button', { name: 'Save the note' }).click();
 		await page.getByText('Say what was said.').waitFor();
 		await page.getByLabel('What was said').fill('Pays at the end of the month');
-		await page.getByRole('button', { name: 'Keep the note' }).click();
+		await page.getByRole('button', { name: 'Save the note' }).click();
 		await page.getByText('Pays at the end of the month').first().waitFor();
 		await page.goto(`${app.origin}/owed?hold=promise&as=table`);
 		await ready(page);
@@ -118,7 +118,7 @@ describe('getting the money in', () => {
 		await ready(page);
 		await page.getByRole('link', { name: 'Enter it' }).click();
 		await page.getByLabel('Base rate, %').fill('3.75');
-		await page.getByRole('button', { name: 'Keep the rate' }).click();
+		await page.getByRole('button', { name: 'Save the rate' }).click();
 		await page.getByText('from 1 Jul 2026: 3.75 %').waitFor();
 		await page.goto(`${app.origin}/billing/${made.dairy!.id}`);
 		await ready(page);

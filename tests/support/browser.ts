@@ -85,7 +85,7 @@ export async function changeSettings(
 	await page.goto(`${origin}/settings?change=${part}`);
 	await ready(page);
 	for (const [label, text] of Object.entries(boxes)) await page.getByLabel(label).fill(text);
-	await page.getByRole('button', { name: 'Save' }).click();
+	await page.getByRole('button', { name: 'Save', exact: true }).click();
 	await page.waitForURL(`${origin}/settings`);
 }
 

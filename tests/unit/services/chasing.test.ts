@@ -584,8 +584,8 @@ describe('the next moves', () => {
 		world.textAnswer = { state: 'refused', reason: 'the text gateway answered 422' };
 		await through('2026-12-11', '2026-12-18');
 		expect(titles()).to.include.members([
-			'A reminder did not reach accounts@corvane.example (Look and send again)',
-			'A reminder did not reach 07700 900123 (Look and send again)'
+			'A reminder did not reach accounts@corvane.example (Check it and send again)',
+			'A reminder did not reach 07700 900123 (Check it and send again)'
 		]);
 		expect(sentReminders(world.db, {}).map((one) => one.state)).to.deep.equal(['failed', 'failed']);
 		// A refused text goes again when the owner asks, as long as it still stands.

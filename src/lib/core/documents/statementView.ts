@@ -123,9 +123,7 @@ export function viewStatement(
 					]
 				: [],
 		bank:
-			account && result.balance > 0n
-				? { ...account, reference: bankReference(payer.name) }
-				: null
+			account && result.balance > 0n ? { ...account, reference: bankReference(payer.name) } : null
 	};
 }
 

@@ -79,7 +79,7 @@
 		</p>
 	{/if}
 	{#if registered !== wasRegistered}
-		<DateField label="From which day does that hold?" name="vatFrom" value={text('vatFrom')} />
+		<DateField label="From which day?" name="vatFrom" value={text('vatFrom')} />
 	{/if}
 	<Tick name="cisSubcontractor" bind:checked={cis}
 		>I work for contractors, as a subcontractor under CIS</Tick

@@ -78,7 +78,7 @@
 				rows={2}
 				value={terms?.terms ?? ''}
 			/>
-			<button class="button">Keep the terms</button>
+			<button class="button">Save the terms</button>
 		</Form>
 	</Fold>
 </section>

@@ -91,7 +91,7 @@
 		{/if}
 	{/if}
 	<DateField
-		label="All this holds from"
+		label="From which day is that so?"
 		name="standing.from"
 		bind:value={standing.from}
 		error={errors['standing.from']}

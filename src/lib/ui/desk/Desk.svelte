@@ -1,6 +1,8 @@
 <!-- The frame of everything behind the sign-in: strip, command box, keys, notices. -->
 <script lang="ts">
 	import type { Component, Snippet } from 'svelte';
+	import { beforeNavigate, afterNavigate } from '$app/navigation';
+	import { keepPlace } from '$lib/ui/desk/keepPlace';
 	import { typesInto } from '$lib/ui/parts/keys';
 	import { notices } from '$lib/ui/parts/notices.svelte';
 	import Notices from '$lib/ui/parts/Notices.svelte';
@@ -8,6 +10,10 @@
 
 	let { children }: { children: Snippet } = $props();
 	let finding = $state(false);
+	// Until what comes next is drawn.
+	let leaving = false;
+	beforeNavigate(() => (leaving = true));
+	afterNavigate(() => setTimeout(() => (leaving = false), 200));
 
 	// Nobody waits for it who does not look for anything.
 	let Box = $state<Component<{ open: boolean }, object, 'open'>>();
@@ -48,7 +54,12 @@
 	href="#main">Skip to the content</a
 >
 <Strip onfind={find} />
-<main class="focus:[outline:none] focus:shadow-none" id="main" tabindex="-1">
+<main
+	class="focus:[outline:none] focus:shadow-none"
+	id="main"
+	tabindex="-1"
+	{@attach keepPlace(() => leaving)}
+>
 	{@render children()}
 </main>
 {#if Box}<Box bind:open={finding} />{/if}

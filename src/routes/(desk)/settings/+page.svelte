@@ -140,14 +140,14 @@
 							from {displayDate(from)}: <b>{rate} %</b>
 						</li>{/each}
 				</ul>
-				<Form class="grid gap-3 justify-items-start" action="?/rate" done="The rate is kept." reset>
+				<Form class="grid gap-3 justify-items-start" action="?/rate" done="The rate is saved." reset>
 					<DateField
 						label="Half year from"
 						name="from"
 						value={data.missingRate ?? data.rates[0]?.from ?? ''}
 					/>
 					<Field label="Base rate, %" name="rate" inputmode="decimal" value="" />
-					<button class="button">Keep the rate</button>
+					<button class="button">Save the rate</button>
 				</Form>
 			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4" id="audit">

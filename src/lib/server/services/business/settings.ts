@@ -187,7 +187,7 @@ function saveVatStatus(tx: Transaction, form: Parsed, first: boolean): void {
 		(first || !latest || latest.registered === form.vatRegistered ? (latest?.from ?? ALWAYS) : '');
 	if (!from)
 		throw new FieldError({
-			vatFrom: 'From which day does this hold? Documents follow it by their tax point.'
+			vatFrom: 'From which day is that so? Documents follow it by their tax point.'
 		});
 	tx.insert(vatStatuses)
 		.values({ from, registered: form.vatRegistered, number })

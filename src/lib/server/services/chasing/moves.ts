@@ -53,7 +53,7 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 			late: false,
 			title: notReached(row.state as 'failed' | 'unsure', 'A reminder', row.to),
 			detail: row.error,
-			action: 'Look and send again',
+			action: 'Check it and send again',
 			href: '/owed/chasing#sent'
 		})),
 		...letters.map((row) => ({

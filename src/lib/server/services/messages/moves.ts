@@ -65,7 +65,7 @@ export function documentsNotReached(world: World): Move[] {
 		late: false,
 		title: notReached(row.state as 'failed' | 'unsure', row.number ?? '', row.to),
 		detail: row.error,
-		action: 'Look and send again',
+		action: 'Check it and send again',
 		href: `/billing/${row.documentId}`
 	}));
 }

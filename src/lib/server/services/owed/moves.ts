@@ -101,7 +101,7 @@ export function statementsNotReached(world: World): Move[] {
 			late: false,
 			title: notReached(row.state as 'failed' | 'unsure', 'A statement', row.to),
 			detail: row.error,
-			action: 'Look and send again',
+			action: 'Check it and send again',
 			href: `/owed/statements/${row.runId}`
 		}));
 }

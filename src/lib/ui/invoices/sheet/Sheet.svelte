@@ -181,7 +181,7 @@
 		<span class="tag numbers" data-state={save.state}>{saved}</span>
 		<Spoken {draft} {save} />
 		<span class="flex-1 phone:hidden"></span>
-		<button class="button plain whitespace-nowrap" onclick={discard}>Throw away</button>
+		<button class="button plain whitespace-nowrap" onclick={discard}>Throw it away</button>
 		<a
 			class="button phone:flex-1"
 			href="/billing/{draft.id}/preview"

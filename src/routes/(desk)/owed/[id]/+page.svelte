@@ -160,7 +160,7 @@
 				<h2>Calls</h2>
 				<Form class="grid gap-1.5 justify-items-start" action="?/call" keyed reset>
 					<Field label="What was said" name="text" rows={2} look="w-full" />
-					<button class="button">Keep the note</button>
+					<button class="button">Save the note</button>
 				</Form>
 				<ul>
 					{#each data.calls as call (call.id)}

@@ -118,7 +118,7 @@
 				action="{page.url.pathname}?/forgetCard"
 			>
 				<p>A card ending {data.keptCard} is kept for agreed repeat invoices.</p>
-				<button class="button">Do not keep it any longer</button>
+				<button class="button">Forget this card</button>
 			</Form>{/if}
 		{#if open && view.bank}
 			<BankDetails bank={view.bank} amount={displayPounds(data.toPay)} />

@@ -203,10 +203,10 @@
 				{#if only}
 					<button class="button" onclick={change}>Change this one alone</button>
 					<button class="button plain" onclick={() => (only = false)}
-						>Rather from that day on</button
+						>From that day on instead</button
 					>
 				{:else}
-					<DateField label="This holds from" bind:value={from} />
+					<DateField label="From which day" bind:value={from} />
 					<button class="button" onclick={change}>Change from that day on</button>
 				{/if}
 				{#if wrong.from}<span class="wrong">{wrong.from}</span>{/if}

@@ -190,7 +190,7 @@
 				</p>
 				<Progress value={progress.done} max={progress.of} label="Progress" />
 			{:else if preview.counts.new + preview.counts.changed > 0}
-				<button class="button filled" onclick={write}>Write them to the price list</button>
+				<button class="button filled" onclick={write}>Add them to the price list</button>
 			{:else}<p>Nothing in this file would change the price list.</p>{/if}
 			<ul>
 				{#each preview.rows as row (row.line)}

@@ -133,7 +133,7 @@
 					>
 				</p>{/if}
 			<div class="flex flex-wrap gap-2">
-				<button class="button filled">Keep the plan</button>
+				<button class="button filled">Save the plan</button>
 				<button class="button" type="button" onclick={add}>Another step</button>
 				<a class="button plain" href="/owed/chasing/plans">Leave it as it was</a>
 			</div>
