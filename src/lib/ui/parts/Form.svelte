@@ -119,8 +119,10 @@
 
 <!-- Coming back by the back button, the page must be usable again. -->
 <svelte:window onpageshow={rested} />
+<!-- What is wrong is said in our words at its box, never in the browser’s. -->
 <form
 	method="post"
+	novalidate
 	action={action || undefined}
 	bind:this={root}
 	{onsubmit}
