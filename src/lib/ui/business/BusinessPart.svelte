@@ -31,7 +31,7 @@
 		<h2 class="flex-1" id="{part}-title">{title}</h2>
 		{#if !open}<a
 				class="button plain"
-				href="/settings?change={part}#{part}"
+				href="/settings?change={part}"
 				data-sveltekit-noscroll
 				bind:this={change}>Change <span class="sr-only">{title}</span></a
 			>{/if}
@@ -48,7 +48,7 @@
 			<BusinessFields {part} {values} />
 			<div class="flex flex-wrap gap-2.5 mt-1">
 				<button class="button filled">Save</button>
-				<a class="button plain" href="/settings#{part}" data-sveltekit-noscroll>Leave it</a>
+				<a class="button plain" href="/settings" data-sveltekit-noscroll>Leave it</a>
 			</div>
 		</Form>
 	{:else}

@@ -222,19 +222,19 @@ export const CATALOGUE: readonly Group[] = [
 			},
 			{
 				label: 'Change your bank details',
-				href: '/settings?change=bank#bank',
+				href: '/settings?change=bank',
 				words: 'settings account sort code transfer',
 				more: true
 			},
 			{
 				label: 'Change VAT and CIS',
-				href: '/settings?change=tax#tax',
+				href: '/settings?change=tax',
 				words: 'settings number utr register deregister registration',
 				more: true
 			},
 			{
 				label: 'Change terms and numbers',
-				href: '/settings?change=invoices#invoices',
+				href: '/settings?change=invoices',
 				words: 'settings pattern series days due copy card fees',
 				more: true
 			},

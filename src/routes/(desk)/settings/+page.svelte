@@ -140,7 +140,12 @@
 							from {displayDate(from)}: <b>{rate} %</b>
 						</li>{/each}
 				</ul>
-				<Form class="grid gap-3 justify-items-start" action="?/rate" done="The rate is saved." reset>
+				<Form
+					class="grid gap-3 justify-items-start"
+					action="?/rate"
+					done="The rate is saved."
+					reset
+				>
 					<DateField
 						label="Half year from"
 						name="from"
