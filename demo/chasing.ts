@@ -6,7 +6,7 @@ import { FIRST_PLAN } from '../src/lib/core/chasing/wording';
 import { chaseMessages, payments, payoutParts, payouts } from '../src/lib/server/db/schema';
 import { formatMoney } from '../src/lib/core/money/decimal';
 import { acceptSure } from '../src/lib/server/services/money/bank/accept';
-import { bringIn } from '../src/lib/server/services/money/bank/bringIn';
+import { lookInto, takeIn } from '../src/lib/server/services/money/bank/bringIn';
 import { matchLines } from '../src/lib/server/services/money/bank/matching';
 import { noteReminderOpened } from '../src/lib/server/services/chasing/messages';
 import { savePlan } from '../src/lib/server/services/chasing/plans';
@@ -88,7 +88,7 @@ export function chasingSteps({ world, ids, today, morning }: Setting): Step[] {
 							`<STMTTRN><TRNTYPE>CREDIT<DTPOSTED>${addDays(date, 1).replaceAll('-', '')}<TRNAMT>${formatMoney(BigInt(amount))}<FITID>${id}<NAME>${reference}</STMTTRN>`
 					);
 				const file = `<OFX><BANKMSGSRSV1><STMTTRNRS><STMTRS><BANKACCTFROM><ACCTID>00012345</BANKACCTFROM><BANKTRANLIST>${lines.join('')}</BANKTRANLIST></STMTRS></STMTTRNRS></BANKMSGSRSV1></OFX>`;
-				bringIn(world, 'october.ofx', new TextEncoder().encode(file));
+				takeIn(world, lookInto(world, 'october.ofx', new TextEncoder().encode(file)), null);
 				await matchLines(world);
 				await acceptSure(world);
 			}

@@ -23,7 +23,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/billing/repeats/[id]': ['select id from repeats limit 1'],
 	'/customers/[id]': ["select id from customers where kind = 'contractor' limit 1"],
 	'/money/charts/[of]': ["select 'billed?month=2026-10'"],
-	'/money/columns/[id]': ["select id from bank_imports where state = 'asking'"],
+	'/money/look/[id]': ["select id from bank_imports where state = 'asking'"],
 	'/owed/[id]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
 	'/owed/chasing/[payer]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
 	'/owed/chasing/plans/[id]': ['select id from chase_plans limit 1'],

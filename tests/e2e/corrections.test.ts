@@ -18,7 +18,7 @@ import { loadDraft, saveDraft } from '../../src/lib/server/services/invoices/dra
 import { issueInvoice } from '../../src/lib/server/services/invoices/issue';
 import { addJob } from '../../src/lib/server/services/jobs/jobs';
 import { acceptSure } from '../../src/lib/server/services/money/bank/accept';
-import { bringIn, confirmColumns } from '../../src/lib/server/services/money/bank/bringIn';
+import { bringIn } from '../support/bank';
 import { matchLines } from '../../src/lib/server/services/money/bank/matching';
 import type { World } from '../../src/lib/server/world';
 import { expectSoundBooks } from '../support/books';
@@ -54,14 +54,7 @@ describe('corrections', () => {
 		made.wrong = wrong.id;
 		const csv = `Date,Description,Amount\n20/11/2026,${wrong.number} Thrupp,800.00`;
 		clock.set(londonMoment('2026-11-20T09:00'));
-		const came = bringIn(world, 'bank.csv', new TextEncoder().encode(csv));
-		confirmColumns(world, came.importId, {
-			account: 'Business',
-			date: 0,
-			text: 1,
-			amount: 2,
-			dates: 'dmy'
-		});
+		bringIn(world, 'bank.csv', new TextEncoder().encode(csv));
 		await matchLines(world);
 		await acceptSure(world);
 		made.half = (

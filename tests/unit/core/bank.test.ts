@@ -5,8 +5,8 @@ import { Matcher } from '../../../src/lib/core/bank/match';
 import { learnedName } from '../../../src/lib/core/bank/names';
 import { findSubset } from '../../../src/lib/core/bank/subset';
 import type { OpenInvoice } from '../../../src/lib/core/bank/types';
-import { readBankFile } from '../../../src/lib/core/formats/bankFile';
-import { readAmount, readDate } from '../../../src/lib/core/formats/bankLine';
+import { readBankFile } from '../../../src/lib/core/formats/bank/file';
+import { readAmount, readDate } from '../../../src/lib/core/formats/bank/line';
 import { TableError } from '../../../src/lib/core/formats/table';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -66,14 +66,14 @@ describe('a bank statement file', () => {
 		const file = readBankFile(
 			bytes('A,B,C\n2026-11-24,Corvane INV-7,1200.00\n2026-11-25,Rent,-50.00\n')
 		);
-		expect(file.layout).to.include({ date: 0, amount: 2, dates: 'ymd' });
+		expect(file.csv!.layout).to.include({ date: 0, amount: 2, dates: 'ymd' });
 	});
 
 	it('says which rows it could not read, and reads the rest', () => {
 		const file = readBankFile(
 			bytes('Date,Text,Amount\n24/11/2026,a,1.00\nsoon,b,2.00\n25/11/2026,c,lots\n')
 		);
-		expect([file.lines.length, file.problems.map((one) => one.line)]).to.deep.equal([1, [3, 4]]);
+		expect([file.lines.length, file.leftOut.map((one) => one.row)]).to.deep.equal([1, [3, 4]]);
 	});
 
 	it('as OFX in its old form', () => {
@@ -84,7 +84,7 @@ describe('a bank statement file', () => {
 <STMTTRN><TRNTYPE>DEBIT<DTPOSTED>20261125<TRNAMT>-5.10<FITID>2<NAME>Tea</STMTTRN></BANKTRANLIST></STMTRS></STMTTRNRS></BANKMSGSRSV1></OFX>`)
 		).to.deep.equal([
 			['2026-11-24', '12000', 'INV-7', 'BEACON & LATHE'],
-			['2026-11-25', '-510', 'Tea', '']
+			['2026-11-25', '-510', 'Tea', 'Tea']
 		]);
 	});
 
@@ -110,7 +110,9 @@ describe('a bank statement file', () => {
 			)
 		);
 		expect(
-			file.lines.map((one) => [String(one.amount), one.payer, one.text, one.reversal])
+			file.lines
+				.filter((one) => !one.pending)
+				.map((one) => [String(one.amount), one.payer, one.text, one.reversal])
 		).to.deep.equal([
 			['10000', 'A', 'INV-7 & more', false],
 			['20000', 'B', 'INV-7 & more', false],
@@ -127,7 +129,7 @@ describe('a bank statement file', () => {
 		],
 		['entities that grow', camt('', '<!DOCTYPE x [<!ENTITY a "aaaa">]>'), /declares entities/],
 		['XML that is cut off', camt(entry('1', 'CRDT')).slice(0, -30), /cut off/],
-		['XML of something else', '<?xml version="1.0"?><html></html>', /no bank statement/],
+		['XML of something else', '<?xml version="1.0"?><stock></stock>', /no bank statement/],
 		['a heading alone', 'Date,Amount\n', /nothing under it/],
 		['no dates', 'Name,Amount\na,1.00\nb,2.00\n', /dates/],
 		['nothing', '', /empty/]

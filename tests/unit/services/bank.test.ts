@@ -1,6 +1,5 @@
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
-import { TableError } from '../../../src/lib/core/formats/table';
 import { bankLines, payments } from '../../../src/lib/server/db/schema';
 import { inHandOf } from '../../../src/lib/server/services/ledger/inHand';
 import { expectSoundBooks } from '../../support/books';
@@ -13,10 +12,14 @@ import {
 	setNotBusiness
 } from '../../../src/lib/server/services/money/bank/accept';
 import {
-	askedFile,
-	bringIn,
-	confirmColumns
+	forgetColumns,
+	leaveFile,
+	look,
+	lookInto,
+	takeIn
 } from '../../../src/lib/server/services/money/bank/bringIn';
+import { forgetName, learnedNames } from '../../../src/lib/server/services/money/bank/learned';
+import { bringIn } from '../../support/bank';
 import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/core/refusals';
 import { matchLines } from '../../../src/lib/server/services/money/bank/matching';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
@@ -34,27 +37,65 @@ const bytes = (text: string) => new TextEncoder().encode(text);
 const csv = (...rows: string[]) => bytes(['Date,Description,Amount', ...rows].join('\n'));
 const item = (id: number) => itemOf(world, id);
 const lines = () => bankPage(world, 'open').lines;
-const LAYOUT = { account: 'Business', date: 0, text: 1, amount: 2, dates: 'dmy' };
+const LAYOUT = { account: 'Business', date: '0', text: '1', amount: '2', dates: 'dmy' };
 
-/** A file whose columns are confirmed at once. */
-function bring(...rows: string[]) {
-	const came = bringIn(world, 'bank.csv', csv(...rows));
-	return came.asking ? confirmColumns(world, came.importId, LAYOUT) : came;
-}
+const bring = (...rows: string[]) => bringIn(world, 'bank.csv', csv(...rows), LAYOUT);
 
 describe('bank lines', () => {
-	it('of a new kind of file wait until its columns are confirmed; the next file is known', () => {
-		const first = bringIn(world, 'a.csv', csv('24/11/2026,a,1.00'));
-		expect(first.asking).to.equal(true);
-		expect(askedFile(world, first.importId).layout).to.include({ date: 0, amount: 2 });
-		expect(() => confirmColumns(world, first.importId, { amount: 2 })).to.throw(FieldError);
-		expect(() => confirmColumns(world, first.importId, { date: 1, amount: 2 })).to.throw();
-		confirmColumns(world, first.importId, LAYOUT);
-		expect(() => askedFile(world, first.importId)).to.throw(NotFoundError);
-		expect(bringIn(world, 'b.csv', csv('25/11/2026,b,2.00'))).to.include({
-			asking: false,
-			added: 1
+	it('are in the books once somebody has looked at them; the columns of a file are known then', () => {
+		const id = lookInto(world, 'a.csv', csv('24/11/2026,a,1.00', '25/11/2026,b,-3.00', 'soon,c,4'));
+		const first = look(world, id);
+		expect(first).to.deep.include({
+			known: false,
+			account: '',
+			here: [false, false],
+			fresh: { count: 2, in: 1_00, out: 3_00 }
 		});
+		expect(first.file.leftOut.map((one) => one.row)).to.deep.equal([4]);
+		expect(lines()).to.deep.equal([]);
+		// Other columns are looked at, and kept with the account.
+		expect(look(world, id, { ...LAYOUT, text: '' }).file.lines[0]!.text).to.equal('');
+		expect(() => look(world, id, { amount: '2' })).to.throw(FieldError);
+		expect(() => takeIn(world, id, { ...LAYOUT, date: '1' })).to.throw(FieldError);
+		const taken = { added: 2, known: 0, unread: 1 };
+		expect(takeIn(world, id, LAYOUT)).to.deep.equal(taken);
+		expect(takeIn(world, id, null), 'pressed again').to.deep.equal(taken);
+		expect(() => look(world, id)).to.throw(NotFoundError);
+		const next = lookInto(world, 'b.csv', csv('24/11/2026,a,1.00', '26/11/2026,d,2.00'));
+		expect(look(world, next)).to.deep.include({
+			known: true,
+			account: 'Business',
+			here: [true, false],
+			fresh: { count: 1, in: 2_00, out: 0 }
+		});
+		forgetColumns(world, next);
+		expect(look(world, next)).to.include({ known: false, account: '' });
+		leaveFile(world, next);
+		expect(() => look(world, next)).to.throw(NotFoundError);
+	});
+
+	it('that are not booked yet come with a later file; a file nobody took in goes', () => {
+		const pending =
+			'Date,Text,Amount,Status\n24/11/2026,a,1.00,Pending\n23/11/2026,b,2.00,Completed\n';
+		const id = lookInto(world, 'a.csv', bytes(pending));
+		expect(look(world, id).fresh.count).to.equal(1);
+		expect(takeIn(world, id, null)).to.deep.equal({ added: 1, known: 0, unread: 1 });
+		const left = lookInto(world, 'left.csv', csv('24/11/2026,a,1.00'));
+		world.clock.set(world.clock.now() + 15 * 24 * 60 * 60 * 1000);
+		lookInto(world, 'c.csv', csv('24/11/2026,a,1.00'));
+		expect(() => look(world, left)).to.throw(NotFoundError);
+	});
+
+	it('teach under which name a payer pays, never the owner’s own; what is wrong is forgotten', async () => {
+		const a = await issued(world, FIRM, { rows: [line('a', 'Render', '100')] });
+		const own =
+			'Date,Name,Text,Amount\n24/11/2026,Orrell Lime & Plaster,x,1.00\n24/11/2026,CORVANE DY,y,2.00\n';
+		bringIn(world, 'a.csv', bytes(own));
+		for (const one of lines()) acceptLine(world, one.id, { payerId: a.customerId });
+		expect(learnedNames(world, '').rows.map(({ name }) => name)).to.deep.equal(['corvanedy']);
+		expect(learnedNames(world, 'VANE d').rows).to.have.length(1);
+		forgetName(world, 'corvanedy');
+		expect(learnedNames(world, '').rows).to.deep.equal([]);
 	});
 
 	it('come once, from the same file again or from one that overlaps; twins in one file are two', () => {
@@ -65,8 +106,8 @@ describe('bank lines', () => {
 	});
 
 	it('that cannot be read are refused in words', () => {
-		expect(() => bringIn(world, 'x', bytes('<?xml version="1.0"?><a/>'))).to.throw(TableError);
-		expect(() => bringIn(world, 'x', bytes(''))).to.throw(TableError);
+		expect(() => lookInto(world, 'x', bytes('<?xml version="1.0"?><a/>'))).to.throw(FieldError);
+		expect(() => lookInto(world, 'x', bytes(''))).to.throw(FieldError);
 	});
 
 	it('post nothing until they are accepted; undone, the line is open again', async () => {

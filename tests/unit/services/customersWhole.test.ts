@@ -69,15 +69,26 @@ describe('customers as files', () => {
 	});
 
 	it('vCards of phones and firms come in, and go out so that they come in again', () => {
-		const cards = readCards(
+		const { people } = readCards(
 			'BEGIN:VCARD\r\nVERSION:3.0\r\nN:Penhallow;Ada;;;\r\nFN:Ada Penhallow\r\nTEL;TYPE=CELL:07700 900123\r\nADR;TYPE=HOME:;;14 Sluice Lane;Harrowmere;;WM4;\r\nEND:VCARD\r\nBEGIN:VCARD\r\nVERSION:4.0\r\nORG:Corvane Dairy Ltd\r\nFN:Wilf Corvane\r\nEMAIL:office@corvane.example\r\nEND:VCARD\r\nnot a card'
 		);
-		expect(cards.map((card) => [card.name, card.firm, card.contact, card.phone])).to.deep.equal([
-			['Ada Penhallow', false, '', '07700 900123'],
-			['Corvane Dairy Ltd', true, 'Wilf Corvane', '']
+		expect(people.map((one) => [one.name, one.organisation, one.phones])).to.deep.equal([
+			['Ada Penhallow', '', ['07700 900123']],
+			['Wilf Corvane', 'Corvane Dairy Ltd', []]
 		]);
-		expect(cards[0]!.address).to.equal('14 Sluice Lane\nHarrowmere\nWM4');
-		const text = cards.map(writeCard).join('');
+		expect(people[0]!.address).to.equal('14 Sluice Lane\nHarrowmere\nWM4');
+		const text = people
+			.map(({ name, organisation, emails, phones, address }) =>
+				writeCard({
+					name: organisation || name,
+					firm: organisation !== '',
+					email: emails[0] ?? '',
+					phone: phones[0] ?? '',
+					address,
+					contact: organisation ? name : ''
+				})
+			)
+			.join('');
 		expect(text.split('\r\n').every((line) => Buffer.byteLength(line) <= 75)).to.equal(true);
 		importCustomers(world, bytes(text));
 		expect([...exportCards(world)].join('')).to.include('ORG:Corvane Dairy Ltd');

@@ -20,7 +20,7 @@ import { nextMoves } from '../../../src/lib/server/services/desk/moves';
 import { noteHandedOver, sendByMail } from '../../../src/lib/server/services/invoices/send';
 import { addJob, moveJob } from '../../../src/lib/server/services/jobs/jobs';
 import { acceptSure } from '../../../src/lib/server/services/money/bank/accept';
-import { bringIn, confirmColumns } from '../../../src/lib/server/services/money/bank/bringIn';
+import { bringIn } from '../../support/bank';
 import { matchLines } from '../../../src/lib/server/services/money/bank/matching';
 import { issueAndSend } from '../../../src/lib/server/services/money/issueAndSend';
 import { recordForPayer } from '../../../src/lib/server/services/money/payerPayments';
@@ -251,9 +251,7 @@ describe('next moves', () => {
 		const lost = () => nextMoves(world).filter((move) => move.id.startsWith('mail:'));
 		expect(lost()[0]).to.include({ amount: 120_00n, brings: `invoice:${one.id}` });
 		const csv = `Date,Description,Amount\n24/11/2026,${one.number} CORVANE DAIRY,120.00\n24/11/2026,fee,-4.00\n`;
-		const { importId } = bringIn(world, 'bank.csv', new TextEncoder().encode(csv));
-		const layout = { account: 'Business', date: 0, text: 1, amount: 2, dates: 'dmy' };
-		confirmColumns(world, importId, layout);
+		bringIn(world, 'bank.csv', new TextEncoder().encode(csv));
 		await matchLines(world);
 		const bank = () => nextMoves(world).find((move) => move.id === 'bank');
 		expect(bank()).to.include({

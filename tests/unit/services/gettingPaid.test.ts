@@ -24,7 +24,7 @@ import {
 	acceptSure,
 	reopenLine
 } from '../../../src/lib/server/services/money/bank/accept';
-import { bringIn } from '../../../src/lib/server/services/money/bank/bringIn';
+import { bringIn } from '../../support/bank';
 import { billCardFees } from '../../../src/lib/server/services/money/cardFees';
 import { openCheckout } from '../../../src/lib/server/services/money/checkouts';
 import { receiveBankEvent } from '../../../src/lib/server/services/money/cardEvents';

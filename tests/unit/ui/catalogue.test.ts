@@ -20,7 +20,7 @@ describe('everything by name', () => {
 		expect(labels('settings')).to.include('Settings');
 		expect(labels('record pay')).to.deep.equal(['Record a payment']);
 		expect(labels('Rec PAY')[0]).to.equal('Record a payment');
-		expect(labels('vat')).to.include.members(['Tax', 'Settings']);
+		expect(labels('vat')).to.include.members(['Tax', 'Change VAT and CIS']);
 		expect(labels('ax')).to.deep.equal([]);
 		expect(labels('')).to.have.length(CATALOGUE.flatMap(({ entries }) => entries).length);
 	});

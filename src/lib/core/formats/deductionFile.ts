@@ -2,7 +2,7 @@
 import { taxMonthEnd } from '../calendar/manipulation';
 import type { PlainDate } from '../calendar/types';
 import type { Minor } from '../money/types';
-import { readAmount, readDate } from './bankLine';
+import { readAmount, readDate } from './bank/line';
 import { matchColumns, readTable, TableError, type Column } from './table';
 
 export interface StatedDeduction {

@@ -1,12 +1,22 @@
 // A table out of a CSV file of any make: encoding, separator and columns are found by looking at it.
 import { parse } from 'csv-parse/browser/esm/sync';
+import { decode, type Text } from './text';
 
-export interface Table {
-	headings: string[];
-	/** Cells by column; `line` counts from 1 in the file. */
-	rows: { line: number; cells: string[] }[];
+/** Cells by column; `line` counts from 1 in the file. */
+export interface Row {
+	line: number;
+	cells: string[];
+}
+
+/** The rows of a file, with whatever stands above its headings. */
+export interface Records {
+	rows: Row[];
 	separator: string;
-	encoding: 'utf-8' | 'windows-1252' | 'utf-16le';
+	encoding: string;
+}
+
+export interface Table extends Records {
+	headings: string[];
 }
 
 /** The file is no table; the message says why, in words. */
@@ -18,36 +28,45 @@ const MOST_ROWS = 200_000;
 
 /** @throws TableError */
 export function readTable(bytes: Uint8Array): Table {
+	const { rows, ...how } = readRecords(bytes);
+	const [head, ...rest] = rows;
+	if (!head || rest.length === 0)
+		throw new TableError('There is a heading and nothing under it, or not even that.');
+	return { ...how, headings: head.cells, rows: rest };
+}
+
+/** @throws TableError */
+export function readRecords(bytes: Uint8Array, known?: Text): Records {
 	if (bytes.length === 0) throw new TableError('The file is empty.');
 	if (bytes.length > LARGEST_FILE)
 		throw new TableError(
 			`The file has ${Math.ceil(bytes.length / 1024 / 1024)} MB. At most 25 MB can be read: split it.`
 		);
-	const { text, encoding } = decode(bytes);
+	const { text, encoding } = known ?? decode(bytes);
 	if (text.includes('\0')) throw new TableError('This is no text file. Save it as CSV first.');
-	const separator = guessSeparator(text);
+	// Spreadsheets say in a line of its own what separates the cells; its place stays, so that lines count as they stand.
+	const said = /^\ufeff?"?sep=(.)"?[^\n\r]*/i.exec(text);
+	const body = said ? text.slice(said[0].length) : text;
+	const separator = said ? said[1]! : guessSeparator(body);
 	let records: { record: string[]; info: { lines: number } }[];
 	try {
-		records = parse(text, {
+		records = parse(body, {
 			delimiter: separator,
 			bom: true,
 			relaxQuotes: true,
 			relaxColumnCount: true,
 			skipEmptyLines: true,
 			trim: true,
-			info: true
+			info: true,
+			to: MOST_ROWS + 2
 		}) as unknown as typeof records;
 	} catch {
 		throw new TableError('The file could not be read as a table: a quotation mark is not closed.');
 	}
-	const [head, ...rest] = records;
-	if (!head || rest.length === 0)
-		throw new TableError('There is a heading and nothing under it, or not even that.');
-	if (rest.length > MOST_ROWS)
+	if (records.length > MOST_ROWS + 1)
 		throw new TableError(`At most ${MOST_ROWS.toLocaleString('en-GB')} rows at once.`);
 	return {
-		headings: head.record,
-		rows: rest
+		rows: records
 			.filter(({ record }) => record.some((cell) => cell !== ''))
 			.map(({ record, info }) => ({ line: info.lines, cells: record })),
 		separator,
@@ -55,30 +74,20 @@ export function readTable(bytes: Uint8Array): Table {
 	};
 }
 
-function decode(bytes: Uint8Array): Pick<Table, 'encoding'> & { text: string } {
-	if (bytes[0] === 0xff && bytes[1] === 0xfe)
-		return { text: new TextDecoder('utf-16le').decode(bytes), encoding: 'utf-16le' };
-	try {
-		return { text: new TextDecoder('utf-8', { fatal: true }).decode(bytes), encoding: 'utf-8' };
-	} catch {
-		// Spreadsheets on Windows still save like this.
-		return { text: new TextDecoder('windows-1252').decode(bytes), encoding: 'windows-1252' };
-	}
-}
-
-/** The separator that splits the first lines most evenly. */
+/** The separator that splits most of the first lines, and those most evenly. */
 function guessSeparator(text: string): string {
 	const lines = text
 		.slice(0, 20_000)
-		.split(/\r?\n/)
+		.split(/\r?\n|\r/)
 		.filter((line) => line.trim() !== '')
-		.slice(0, 10);
+		.slice(0, 30);
 	const scored = SEPARATORS.map((separator) => {
-		const counts = lines.map((line) => unquoted(line).split(separator).length);
-		const least = Math.min(...counts);
-		return { separator, least, most: Math.max(...counts) };
+		const counts = lines
+			.map((line) => unquoted(line).split(separator).length)
+			.sort((a, b) => a - b);
+		return { separator, middle: counts[counts.length >> 1] ?? 1, most: counts.at(-1) ?? 1 };
 	});
-	scored.sort((a, b) => b.least - a.least || b.most - a.most);
+	scored.sort((a, b) => b.middle - a.middle || b.most - a.most);
 	return scored[0]!.separator;
 }
 
@@ -88,9 +97,13 @@ function unquoted(line: string): string {
 
 export interface Column<Field extends string> {
 	field: Field;
-	label: string;
-	/** Headings it goes by, in lower case without signs. */
+	label?: string;
+	/** Headings it goes by, in lower case without signs; the likelier come first. */
 	names: string[];
+	/** Headings it goes by only where nothing else stands beside them. */
+	alone?: string[];
+	/** Headings that are something else, though they contain one of these words. */
+	not?: RegExp;
 	required?: boolean;
 }
 
@@ -114,8 +127,10 @@ export function matchColumns<Field extends string>(
 	const names = headings.map(plain);
 	const take = (column: Column<Field>, fits: (name: string, wanted: string) => boolean) => {
 		if (found[column.field] !== undefined) return;
-		for (const wanted of column.names) {
-			const at = names.findIndex((name, index) => !taken.has(index) && fits(name, wanted));
+		for (const wanted of [...column.names, ...(column.alone ?? [])]) {
+			const at = names.findIndex(
+				(name, index) => !taken.has(index) && fits(name, wanted) && !column.not?.test(name)
+			);
 			if (at >= 0) {
 				found[column.field] = at;
 				taken.add(at);
@@ -124,7 +139,11 @@ export function matchColumns<Field extends string>(
 		}
 	};
 	for (const column of columns) take(column, (name, wanted) => name === wanted);
-	for (const column of columns) take(column, (name, wanted) => ` ${name} `.includes(` ${wanted} `));
+	for (const column of columns)
+		take(
+			column,
+			(name, wanted) => !column.alone?.includes(wanted) && ` ${name} `.includes(` ${wanted} `)
+		);
 	return found;
 }
 

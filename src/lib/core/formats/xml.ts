@@ -16,9 +16,8 @@ const parser = new XMLParser({
 });
 
 /** @throws TableError for what is no XML, or declares entities. */
-export function readXml(bytes: Uint8Array): Record<string, unknown> {
-	if (bytes.length > LARGEST) throw new TableError('The file is larger than 60 MB: split it.');
-	const text = new TextDecoder('utf-8').decode(bytes);
+export function readXml(text: string): Record<string, unknown> {
+	if (text.length > LARGEST) throw new TableError('The file is larger than 60 MB: split it.');
 	if (/<!DOCTYPE|<!ENTITY/i.test(text))
 		throw new TableError(
 			'The file declares entities of its own, which no bank does. It was not read.'

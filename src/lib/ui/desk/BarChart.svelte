@@ -185,7 +185,7 @@
 	<h2 id="{id}-title">{title}</h2>
 	{#if note}<p class="quiet">{note}</p>{/if}
 	{#if !failed}<div
-			class="h-75 min-w-0 [&.lying]:h-[calc(34px_*_var(--bars)_+_50px)]"
+			class="h-75 min-w-0 overflow-hidden [&.lying]:h-[calc(34px_*_var(--bars)_+_50px)]"
 			class:lying
 			style:--bars={categories.length}
 			aria-hidden="true"

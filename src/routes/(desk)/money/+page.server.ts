@@ -10,7 +10,7 @@ import {
 	reopenLine,
 	setNotBusiness
 } from '$lib/server/services/money/bank/accept';
-import { bringIn } from '$lib/server/services/money/bank/bringIn';
+import { lookInto } from '$lib/server/services/money/bank/bringIn';
 import { matchingProgress, matchLines } from '$lib/server/services/money/bank/matching';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -21,6 +21,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 	return {
 		...bankPage(locals.world, state, readCursor(url.searchParams)),
 		state,
+		brought: Number(url.searchParams.get('brought')) || null,
 		matching: matchingProgress()
 	};
 };
@@ -36,10 +37,7 @@ export const actions: Actions = {
 				'Choose a statement file from your bank.',
 				'The file is larger than 60 MB: split it.'
 			);
-			const came = bringIn(world, name, bytes);
-			if (came.asking) redirect(303, `/money/columns/${came.importId}`);
-			matchLines(world).catch(() => undefined);
-			return { came };
+			redirect(303, `/money/look/${lookInto(world, name, bytes)}`);
 		}),
 	accept: (event) =>
 		act(

@@ -19,14 +19,9 @@
 		{ state: 'out', words: 'Money out' }
 	] as const;
 
-	function broughtIn(answer: Record<string, unknown>): string {
-		const { added, known, unread } = answer.came as {
-			added: number;
-			known: number;
-			unread: number;
-		};
-		return `${added} new, ${known} known already${unread ? `, ${unread} could not be read` : ''}.`;
-	}
+	let brought = $derived(
+		data.imports.find((one) => one.id === data.brought && one.state === 'done')
+	);
 	function accepted(answer: Record<string, unknown>): string {
 		const sure = answer.sure as { accepted: number; amount: number; left: number };
 		return `${sure.accepted} recorded, ${displayPounds(sure.amount)} in all${sure.left ? `; ${sure.left} left to look at` : ''}.`;
@@ -69,13 +64,7 @@
 		<a class="button" href="/money/charts">Charts</a>
 		<a class="button" href="/money/payouts">Card payouts</a>
 		<a class="button" href="/money/record">Record a payment</a>
-		<Form
-			id="bring-in"
-			bind:root={upload}
-			action="?/file"
-			enctype="multipart/form-data"
-			done={broughtIn}
-		>
+		<Form id="bring-in" bind:root={upload} action="?/file" enctype="multipart/form-data">
 			<FilePick
 				label="Bring in a bank statement"
 				name="file"
@@ -84,6 +73,13 @@
 			/>
 		</Form>
 	</div>
+	{#if brought}
+		<p class="panel py-2.5 px-4 mb-3 bg-(--tape-tint)" role="status">
+			{brought.name}: {brought.added} new, {brought.known} known already{brought.unread
+				? `, ${brought.unread} left out`
+				: ''}.
+		</p>
+	{/if}
 	{#if progress}
 		<div
 			class="panel sure flex flex-wrap gap-y-2 gap-x-4.5 justify-between items-center py-3 px-4.5 mb-3 border-l-6 border-l-(--tape)"
@@ -146,15 +142,16 @@
 		<p class="panel p-6 grid gap-2">Nothing stands here.</p>
 	{/if}
 	<Pager before={data.before} after={data.after} words={['Before', 'Next']} />
+	<p class="mt-3"><a href="/money/learned">Under which names they pay</a></p>
 	{#if data.imports.length}
 		<h2 class="files mt-4.5 mb-1 mx-0 text-[1.05rem]">Files</h2>
 		<ul>
 			{#each data.imports as file (file.id)}
 				<li class="quiet">
 					{displayMoment(file.createdAt)} · {file.name} ·
-					{#if file.state === 'asking'}<a href="/money/columns/{file.id}">confirm its columns</a
+					{#if file.state === 'asking'}<a href="/money/look/{file.id}">look at it and bring it in</a
 						>{:else}{file.added} new, {file.known} known{file.unread
-							? `, ${file.unread} could not be read`
+							? `, ${file.unread} left out`
 							: ''}{/if}
 				</li>
 			{/each}

@@ -2,53 +2,15 @@
 import { and, asc, eq, gt, isNull } from 'drizzle-orm';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
-import { matchColumns, readTable, TableError, type Column } from '../../../core/formats/table';
-import { readCards, writeCard } from '../../../core/formats/vcard';
+import { readContacts } from '../../../core/formats/contacts';
+import { TableError } from '../../../core/formats/table';
+import { writeCard } from '../../../core/formats/vcard';
 import { CUSTOMER_KINDS, type CustomerKind } from '../../../core/regimes/types';
 import { writeAtOnce } from '../../db/connection';
 import { contacts, customers } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError } from '../../../core/refusals';
-import { safeCell, uncoverCell } from '../../../core/formats/cells';
-
-const COLUMNS = [
-	{
-		field: 'name',
-		label: 'Name',
-		names: [
-			'name',
-			'customer',
-			'company',
-			'organisation',
-			'organization',
-			'firm',
-			'full name',
-			'display name'
-		],
-		required: true
-	},
-	{ field: 'kind', label: 'Kind', names: ['kind', 'type'] },
-	{
-		field: 'email',
-		label: 'E-mail',
-		names: ['mail', 'email', 'e mail', 'mail address', 'email address']
-	},
-	{
-		field: 'phone',
-		label: 'Phone',
-		names: ['phone', 'telephone', 'tel', 'mobile', 'phone number']
-	},
-	{
-		field: 'address',
-		label: 'Address',
-		names: ['address', 'street', 'address line 1', 'billing address']
-	},
-	{ field: 'town', label: 'Town', names: ['town', 'city', 'address line 2'] },
-	{ field: 'postcode', label: 'Postcode', names: ['postcode', 'post code', 'zip', 'postal code'] },
-	{ field: 'labels', label: 'Labels', names: ['labels', 'tags', 'groups'] },
-	{ field: 'note', label: 'Private note', names: ['private note', 'note', 'notes', 'comment'] }
-] as const satisfies readonly Column<string>[];
-type Field = (typeof COLUMNS)[number]['field'];
+import { safeCell } from '../../../core/formats/cells';
 
 interface Incoming {
 	line: number;
@@ -69,61 +31,48 @@ export interface CustomerImportRow {
 	detail: string;
 }
 
-function read(bytes: Uint8Array): Incoming[] {
-	const head = new TextDecoder().decode(bytes.slice(0, 400));
-	if (/BEGIN:VCARD/i.test(head)) {
-		return readCards(new TextDecoder().decode(bytes)).map((card, index) => ({
-			line: index + 1,
-			name: card.name,
-			kind: card.firm ? 'business' : 'household',
-			email: card.email,
-			phone: card.phone,
-			address: card.address,
-			labels: [],
-			privateNote: card.note,
-			contact: card.contact
-		}));
-	}
-	const table = readTable(bytes);
-	const at = matchColumns<Field>(table.headings, COLUMNS);
-	if (at.name === undefined)
-		throw new TableError('No column looks like a name. Give its heading the word “name”.');
-	return table.rows.map(({ line, cells }) => {
-		const cell = (field: Field) => {
-			const index = at[field];
-			return index === undefined ? '' : uncoverCell(cells[index] ?? '');
-		};
-		const kind = cell('kind').toLowerCase();
-		return {
-			line,
-			name: cell('name'),
-			kind: CUSTOMER_KINDS.find((one) => one === kind) ?? 'household',
-			email: cell('email'),
-			phone: cell('phone'),
-			address: [cell('address'), cell('town'), cell('postcode')].filter(Boolean).join('\n'),
-			labels: cell('labels')
-				.split(/[;,]/)
-				.map((label) => label.trim().slice(0, 40))
-				.filter(Boolean),
-			privateNote: cell('note'),
-			contact: ''
-		};
-	});
+function read(bytes: Uint8Array): {
+	incoming: Incoming[];
+	leftOut: { row: number; why: string }[];
+} {
+	const { people, leftOut } = readContacts(bytes);
+	return {
+		leftOut,
+		incoming: people.map((one) => ({
+			line: one.row,
+			name: one.organisation || one.name,
+			kind: CUSTOMER_KINDS.find((kind) => kind === one.kind) ?? 'household',
+			email: one.emails[0] ?? '',
+			phone: one.phones[0] ?? '',
+			address: one.address,
+			labels: one.labels.map((label) => label.slice(0, 40)),
+			// A customer has one number and one address for mail; the others are not lost.
+			privateNote: [
+				one.note,
+				...[...one.emails.slice(1), ...one.phones.slice(1)].map((other) => `Also: ${other}`)
+			]
+				.filter(Boolean)
+				.join('\n'),
+			contact: one.organisation && one.name !== one.organisation ? one.name : ''
+		}))
+	};
 }
 
 interface Planned {
 	report: CustomerImportRow;
-	values: Incoming;
+	/** Null for what is nobody. */
+	values: Incoming | null;
 }
 
 function plan(world: World, bytes: Uint8Array): Planned[] {
-	let incoming: Incoming[];
+	let file: ReturnType<typeof read>;
 	try {
-		incoming = read(bytes);
+		file = read(bytes);
 	} catch (error) {
 		if (error instanceof TableError) throw new FieldError({ file: error.message });
 		throw error;
 	}
+	const { incoming } = file;
 	if (incoming.length === 0) throw new FieldError({ file: 'There is nobody in this file.' });
 	const key = (name: string, email: string) =>
 		`${name.trim().toLowerCase()}\n${email.trim().toLowerCase()}`;
@@ -134,7 +83,7 @@ function plan(world: World, bytes: Uint8Array): Planned[] {
 			.all()
 			.map((row) => key(row.name, row.email))
 	);
-	return incoming.map((values) => {
+	const planned = incoming.map((values): Planned => {
 		const problem =
 			values.name.trim() === ''
 				? 'It has no name.'
@@ -155,6 +104,11 @@ function plan(world: World, bytes: Uint8Array): Planned[] {
 			}
 		};
 	});
+	const nobody = file.leftOut.map(({ row, why }): Planned => ({
+		values: null,
+		report: { line: row, name: '', outcome: 'wrong', detail: why }
+	}));
+	return [...planned, ...nobody].sort((a, b) => a.report.line - b.report.line);
 }
 
 /** What the file would bring. @throws FieldError */
@@ -168,7 +122,7 @@ export function importCustomers(world: World, bytes: Uint8Array): CustomerImport
 	return writeAtOnce(world.db, (tx) => {
 		const planned = plan(world, bytes);
 		for (const { report, values } of planned) {
-			if (report.outcome !== 'new') continue;
+			if (report.outcome !== 'new' || !values) continue;
 			const { line: _line, contact, ...columns } = values;
 			const { id } = tx
 				.insert(customers)

@@ -1,11 +1,10 @@
 // Bank lines accepted, ticked off, put aside or opened again. Nothing is posted before the owner accepts it.
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { learnedName } from '../../../../core/bank/names';
 import { displayPounds } from '../../../../core/money/display';
 import { shareOldestFirst } from '../../../../core/settlement/sharing';
 import { writeAtOnce, type Transaction } from '../../../db/connection';
-import { bankLines, customers, payerNames, payouts } from '../../../db/schema';
+import { bankLines, customers, payouts } from '../../../db/schema';
 import type { World } from '../../../world';
 import { openOf } from '../../ledger/openInvoices';
 import { parseForm } from '../../business/fields';
@@ -13,6 +12,7 @@ import { FieldError, NotFoundError, RefusedError } from '../../../../core/refusa
 import { undoInTransaction } from '../undo';
 import { takeShared } from '../taking';
 import { recordedMoney, takenBack } from './facts';
+import { learnName } from './learned';
 
 const acceptance = z.object({
 	payerId: z.number().int().min(0),
@@ -90,12 +90,7 @@ function accept(
 		.set({ state: 'accepted', paymentId: id, times: line.times + 1, decidedAt: at })
 		.where(eq(bankLines.id, lineId))
 		.run();
-	const name = learnedName(line);
-	if (name.length >= 4)
-		tx.insert(payerNames)
-			.values({ name, payerId, learnedAt: at })
-			.onConflictDoUpdate({ target: payerNames.name, set: { payerId, learnedAt: at } })
-			.run();
+	learnName(tx, line, payerId, at);
 	return id;
 }
 
