@@ -72,7 +72,7 @@ describe('every page', () => {
 				mimeType: 'text/csv',
 				buffer: Buffer.from('aa,bb,cc\n12/11/2026,something,12.00\n13/11/2026,else,13.00\n')
 			});
-		await page.waitForURL(/money\/columns\/\d+/);
+		await page.waitForURL(/money\/look\/\d+/);
 		await page.goto(`${app.origin}/owed/statements`);
 		await ready(page);
 		await page.getByRole('button', { name: /^Send/ }).first().click();

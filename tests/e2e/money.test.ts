@@ -187,10 +187,10 @@ describe('getting the money in', () => {
 		await page.goto(`${app.origin}/money`);
 		await ready(page);
 		await page.setInputFiles('input[type=file]', file);
-		await page.waitForURL(/columns/);
+		await page.waitForURL(/look/);
 		await ready(page);
-		await expectAccessible(page, 'columns of a statement');
-		await page.getByRole('button', { name: 'Bring the lines in' }).click();
+		await expectAccessible(page, 'a look at a statement');
+		await page.getByRole('button', { name: /^Bring .* in$/ }).click();
 		await page.getByRole('button', { name: /^Accept all|^Accept it/ }).waitFor();
 		await page.getByText('less the', { exact: false }).first().waitFor();
 		await page

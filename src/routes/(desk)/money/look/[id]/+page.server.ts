@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { BANK_COLUMNS } from '$lib/core/formats/bank/columns';
+import { BANK_COLUMNS, type BankField } from '$lib/core/formats/bank/columns';
 import { FieldError } from '$lib/core/refusals';
 import {
 	forgetColumns,
@@ -14,6 +14,23 @@ import { matchLines } from '$lib/server/services/money/bank/matching';
 import type { Actions, PageServerLoad } from './$types';
 
 const LINES_PER_PAGE = 100;
+/** As somebody asks about them. */
+const SHOWN: readonly BankField[] = [
+	'date',
+	'in',
+	'out',
+	'amount',
+	'direction',
+	'payer',
+	'text',
+	'more',
+	'reference',
+	'state',
+	'currency',
+	'fee',
+	'account'
+];
+const labels = new Map(BANK_COLUMNS.map(({ field, label }) => [field, label]));
 
 /** The columns as they were chosen on the page, which stand in its address; null where nothing was. */
 const changedIn = (params: URLSearchParams): Changed | null =>
@@ -42,7 +59,7 @@ export const load: PageServerLoad = ({ locals, params, url }) =>
 			encoding: file.encoding,
 			currency: file.currency,
 			csv: file.csv,
-			fields: BANK_COLUMNS.map(({ field, label }) => ({ field, label })),
+			fields: SHOWN.map((field) => ({ field, label: labels.get(field)! })),
 			count: file.lines.length,
 			from,
 			to: Math.min(from + LINES_PER_PAGE, file.lines.length),

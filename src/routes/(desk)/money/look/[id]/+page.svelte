@@ -41,7 +41,8 @@
 {#snippet state(line: Line)}{#if line.here}<span class="tag">here already</span
 		>{:else if line.pending}<span class="tag">not booked yet</span>{/if}{/snippet}
 {#snippet words(line: Line)}<span class="wrap-anywhere"
-		>{line.text}{#if line.reference && !line.text.includes(line.reference)}
+		>{#if line.payer && line.payer !== line.text}<b class="font-[650]">{line.payer}</b
+			>{' '}{/if}{line.text}{#if line.reference && !line.text.includes(line.reference)}
 			<span class="quiet block">reference {line.reference}</span>{/if}</span
 	>{/snippet}
 
@@ -64,20 +65,21 @@
 		<Form action="?/leave"><button class="button">Leave the file</button></Form>
 	</div>
 
-	<section class="panel py-3 px-4.5 mb-3 grid gap-2">
+	<section class="panel py-3 px-4.5 mb-3 grid grid-cols-[minmax(0,1fr)] gap-2">
 		<p>
-			Read as {FORMATS[data.format]}, written in {data.encoding}; the account
-			{data.account ? `is ${data.account}` : 'has no number in it'}{data.currency
-				? `, kept in ${data.currency === 'GBP' ? 'pounds' : data.currency}`
-				: '; the file names no currency, and is taken to be in pounds'}.
+			Read as {FORMATS[data.format]}, written in {data.encoding}. {data.account
+				? `The account is ${data.account}`
+				: 'It names no account'}{data.currency
+				? `, kept in ${data.currency === 'GBP' ? 'pounds' : data.currency}.`
+				: ', and no currency: it is taken to be in pounds.'}
 		</p>
 		{#if data.csv}
 			{@const { headings, layout, sample } = data.csv}
 			<Fold
 				label={data.known
-					? 'Its columns are known from a file before'
-					: 'What its columns hold: look whether it is right'}
-				open={!data.known || query !== ''}
+					? 'Its columns, known from a file before'
+					: 'Its columns, as they were understood'}
+				open={query !== '' || data.problem !== '' || data.count === 0}
 			>
 				<form
 					class="grid gap-3 pt-1"
@@ -197,8 +199,7 @@
 					text: (line) => displayDate(line.date),
 					look: () => 'whitespace-nowrap'
 				},
-				{ id: 'payer', head: 'Who', text: (line) => line.payer || '–', names: true },
-				{ id: 'text', head: 'Text', cell: words },
+				{ id: 'text', head: 'Text', cell: words, names: true },
 				{ id: 'amount', head: 'Amount, £', figures: true, cell: amount },
 				{ id: 'state', head: 'State', quiet: true, cell: state }
 			]}
