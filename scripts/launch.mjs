@@ -11,7 +11,7 @@ export async function launch({ demo = false, dev = false }) {
 		console.error(checked.stderr.trim());
 		process.exit(1);
 	}
-	/** @type {{ port: number, host: string, origin: string, dataFolder: string, standIns: boolean, inboxPort: number, cardPort: number, textPort: number }} */
+	/** @type {{ port: number, host: string, origin: string, dataFolder: string, proxies: number, standIns: boolean, inboxPort: number, cardPort: number, textPort: number }} */
 	const config = JSON.parse(checked.stdout);
 	mkdirSync(config.dataFolder, { recursive: true });
 
@@ -21,7 +21,11 @@ export async function launch({ demo = false, dev = false }) {
 		HOST: config.host,
 		PORT: String(config.port),
 		ORIGIN: config.origin,
-		BODY_SIZE_LIMIT: '32M',
+		BODY_SIZE_LIMIT: '106M',
+		// Behind a proxy the address it was asked from is the last that it wrote down itself.
+		...(config.proxies
+			? { ADDRESS_HEADER: 'x-forwarded-for', XFF_DEPTH: String(config.proxies) }
+			: {}),
 		SHUTDOWN_TIMEOUT: '5'
 	};
 	/** @type {import('node:child_process').ChildProcess[]} */

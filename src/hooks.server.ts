@@ -2,11 +2,13 @@
 import { building } from '$app/environment';
 import { startClockwork } from '$lib/server/clockwork/ticking';
 import { readConfig, type Config } from '$lib/server/config';
-import { lookOf, SESSION_COOKIE } from '$lib/server/cookies';
+import { lookOf, sessionOf } from '$lib/server/cookies';
 import { openWorld } from '$lib/server/open';
+import { LostBooksError, setupCode } from '$lib/server/services/business/claim';
 import { isSetUp } from '$lib/server/services/business/settings';
 import { hasOwner, isSignedIn } from '$lib/server/services/business/signIn';
 import { NotFoundError } from '$lib/core/refusals';
+import { refusedBody } from '$lib/server/limits';
 import type { World } from '$lib/server/world';
 import { redirect, type Handle, type HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
@@ -14,13 +16,30 @@ import pino from 'pino';
 const log = pino({ level: process.env.AXIOMETER_LOG ?? 'info', base: null });
 let opened: { world: World; config: Config } | undefined;
 
+/** Books that are lost are said on the console, and nothing is begun. */
+function openOrEnd(config: Config): World {
+	try {
+		return openWorld(config);
+	} catch (error) {
+		if (!(error instanceof LostBooksError)) throw error;
+		console.error(error.message);
+		process.exit(1);
+	}
+}
+
 function open(): { world: World; config: Config } {
 	if (!opened) {
 		const config = readConfig(process.env);
-		const world = openWorld(config);
+		const world = openOrEnd(config);
 		opened = { world, config };
+		if (!hasOwner(world))
+			console.log(
+				`\nThese books belong to nobody yet. Set them up at ${config.origin}/welcome?code=${setupCode(config.setupCode)}\nThe code holds until they are, or Axiometer is started again.\n`
+			);
 		world.press.warm();
 		startClockwork(world, (error) => log.error(error, 'clockwork'));
+		// Whatever nobody waited for: a request must never end the server.
+		process.on('unhandledRejection', (error) => log.error(error, 'unhandled'));
 	}
 	return opened;
 }
@@ -33,8 +52,10 @@ export const handle: Handle = async ({ event, resolve }) => {
 	const { world, config } = open();
 	event.locals.world = world;
 	event.locals.config = config;
-	event.locals.signedIn = isSignedIn(world, event.cookies.get(SESSION_COOKIE));
+	event.locals.signedIn = isSignedIn(world, sessionOf(event.cookies, config));
 	const { pathname } = event.url;
+	const tooMuch = refusedBody(event.request, pathname, event.locals.signedIn);
+	if (tooMuch) return tooMuch;
 
 	if (!PUBLIC.test(pathname)) {
 		const fresh = !hasOwner(world) || !isSetUp(world);
@@ -47,11 +68,22 @@ export const handle: Handle = async ({ event, resolve }) => {
 	}
 	const look = lookOf(event.cookies);
 	const response = await resolve(event, {
+		// The letters come with the first look of a page: it is laid out once, not again when they arrive.
+		preload: ({ type, path }) => type !== 'font' || path.includes('-latin-wght-normal'),
 		transformPageChunk: ({ html }) => html.replace('data-mode="device"', `data-mode="${look}"`)
 	});
 	response.headers.set('X-Content-Type-Options', 'nosniff');
 	// Unguessable links must not travel to other hosts. (`no-referrer` would also blank the Origin of our own forms.)
 	response.headers.set('Referrer-Policy', 'same-origin');
+	if (config.origin.startsWith('https:'))
+		response.headers.set('Strict-Transport-Security', 'max-age=31536000; includeSubDomains');
+	// Forms go to this app, and from there to where money is paid; nothing that is slipped in can post elsewhere.
+	const policy = response.headers.get('Content-Security-Policy');
+	if (policy)
+		response.headers.set(
+			'Content-Security-Policy',
+			`${policy}; form-action 'self' ${config.payPages.join(' ')}`
+		);
 	// Nothing here belongs into a shared cache or a search engine.
 	if (!pathname.startsWith('/_app/')) {
 		response.headers.set('Cache-Control', 'no-store');

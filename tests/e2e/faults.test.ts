@@ -1,6 +1,7 @@
 // What goes wrong, in the real interface. Over 300 lines: every fault starts from the same invoice, in the same browser.
 import { expect } from 'chai';
 import { createHmac } from 'node:crypto';
+import { request } from 'node:http';
 import { after, afterEach, before, describe, it } from 'mocha';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { connect, type Database } from '../../src/lib/server/db/connection';
@@ -160,18 +161,20 @@ describe('faults', () => {
 	});
 
 	it('a webhook with a wrong signature, without one, or that makes no sense, is not taken', async () => {
-		const send = (body: string, signature: string | null) =>
+		const now = () => Math.floor(Date.now() / 1000);
+		const send = (body: string, signature: string | null, time = now()) =>
 			fetch(`${app.origin}/webhooks/card`, {
 				method: 'POST',
 				body,
 				headers: {
 					'content-type': 'application/json',
-					'card-time': '1',
+					'card-time': String(time),
 					...(signature ? { 'card-signature': signature } : {})
 				}
 			}).then((answer) => answer.status);
-		const sign = (body: string, secret: string) =>
-			createHmac('sha256', secret).update(`1.${body}`).digest('hex');
+		const sign = (body: string, secret: string, time = now()) =>
+			createHmac('sha256', secret).update(`${time}.${body}`).digest('hex');
+		const known = 'stand-in-card-secret';
 		const event = JSON.stringify({
 			id: 'x',
 			type: 'payment.settled',
@@ -181,8 +184,53 @@ describe('faults', () => {
 		});
 		expect(await send(event, sign(event, 'not the secret'))).to.equal(401);
 		expect(await send(event, null)).to.equal(401);
-		expect(await send('{}', sign('{}', 'stand-in-card-secret'))).to.equal(400);
-		expect(await send(event, sign(event, 'stand-in-card-secret'))).to.equal(404);
+		expect(await send('{}', sign('{}', known))).to.equal(400);
+		expect(await send(event, sign(event, known))).to.equal(404);
+		// Signed long ago: overheard, perhaps.
+		const old = now() - 400;
+		expect(await send(event, sign(event, known, old), old)).to.equal(401);
+		// With the file held by another program, strangers get their answer, and the server lives.
+		const { $client: other } = connect(`${app.folder}/axiometer.sqlite`);
+		other.exec('begin immediate');
+		try {
+			expect(await Promise.all([send(event, null), send('{', null)])).to.deep.equal([401, 401]);
+		} finally {
+			other.exec('rollback');
+			other.close();
+		}
+		expect((await fetch(`${app.origin}/health`)).status).to.equal(200);
+	});
+
+	it('more than a route takes, or of unknown length, is refused before it is read', async () => {
+		const post = (path: string, body: BodyInit, more: object = {}) =>
+			fetch(app.origin + path, {
+				method: 'POST',
+				body,
+				redirect: 'manual',
+				headers: { origin: app.origin, 'content-type': 'application/x-www-form-urlencoded' },
+				...more
+			}).then(
+				(answer) => answer.status,
+				// The connection is ended while the rest of it is still being sent.
+				() => 413
+			);
+		const large = 'x'.repeat(2_000_000);
+		for (const path of ['/webhooks/card', '/webhooks/bank', '/sign-in', '/p/x', '/money'])
+			expect(await post(path, large), path).to.equal(413);
+		const unknownLength = (path: string) =>
+			new Promise<number>((resolve, reject) => {
+				const sent = request(app.origin + path, { method: 'POST', timeout: 10_000 }, (answer) => {
+					answer.resume();
+					resolve(answer.statusCode ?? 0);
+				});
+				sent.on('error', reject);
+				sent.on('timeout', () => sent.destroy(new Error('no answer')));
+				sent.write('x');
+				sent.end();
+			});
+		for (const path of ['/webhooks/card', '/sign-in?/password'])
+			expect(await unknownLength(path), path).to.equal(411);
+		expect(await post('/sign-in?/password', 'password=nothing')).to.equal(200);
 	});
 
 	it('a pay link guessed or altered opens nothing; nothing private opens without signing in', async () => {

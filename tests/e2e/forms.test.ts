@@ -4,7 +4,7 @@ import type { Browser, BrowserContext, Page } from 'playwright-core';
 import { after, before, describe, it } from 'mocha';
 import Sqlite from 'better-sqlite3';
 import { join } from 'node:path';
-import { runApp, type RunningApp } from '../support/app';
+import { runApp, type RunningApp, SETUP_CODE } from '../support/app';
 import { openBrowser, ready, setUp } from '../support/browser';
 
 describe('a form', () => {
@@ -33,7 +33,7 @@ describe('a form', () => {
 	it('without scripts: each message stands at its box, and what was typed stays', async () => {
 		const plain = await browser.newContext({ javaScriptEnabled: false });
 		const first = await plain.newPage();
-		await first.goto(app.origin);
+		await first.goto(`${app.origin}/welcome?code=${SETUP_CODE}`);
 		await first.getByLabel('Your own name').fill('Tamsin Orrell');
 		const underCis = first.getByRole('radiogroup', { name: /under CIS/ });
 		await underCis.getByText('Yes').click();

@@ -2,7 +2,7 @@
 import { expect } from 'chai';
 import { after, before, describe, it } from 'mocha';
 import type { Browser, BrowserContext, Page } from 'playwright-core';
-import { runApp, until, type RunningApp } from '../support/app';
+import { runApp, until, type RunningApp, SETUP_CODE } from '../support/app';
 import { expectAccessible, openBrowser, ready, saved, setUp, typeLine } from '../support/browser';
 import { connect } from '../../src/lib/server/db/connection';
 import { expectSoundBooks } from '../support/books';
@@ -65,7 +65,12 @@ describe('from an empty machine to a paid invoice', () => {
 	}
 
 	it('first start: says what is missing at its field, keeps what was typed, and begins', async () => {
+		// Whoever happens to come by first owns nothing.
 		await page.goto(app.origin);
+		await page.getByLabel('Code').fill('a-code-that-is-none');
+		await page.getByRole('button', { name: 'Begin' }).click();
+		await page.getByText('That is not the code.').waitFor();
+		await page.goto(`${app.origin}/welcome?code=${SETUP_CODE}`);
 		await expectAccessible(page, 'first start');
 		await page.getByLabel('Your own name').fill('Tamsin Orrell');
 		await page.getByLabel('Password').fill('short');

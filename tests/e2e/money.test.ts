@@ -216,7 +216,7 @@ describe('getting the money in', () => {
 		await page.getByText('Every line from the bank is dealt with').waitFor();
 		// The same file again brings nothing.
 		await page.setInputFiles('input[type=file]', file);
-		await page.getByText('0 new, 5 known already').waitFor();
+		await page.getByText('Nothing new is in this file').waitFor();
 	});
 
 	it('a contractor’s deduction stands under its tax month, and its statement is entered', async () => {

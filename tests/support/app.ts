@@ -5,6 +5,9 @@ import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
+/** With which a fresh installation is claimed in tests. */
+export const SETUP_CODE = 'a-code-for-tests';
+
 export interface InboxMail {
 	id: number;
 	recipients: string[];
@@ -85,10 +88,11 @@ export async function runApp(
 		AXIOMETER_BANK_LATE_MS: '1500',
 		AXIOMETER_CLOCK: '2026-11-24T09:00',
 		AXIOMETER_LOG: 'silent',
+		AXIOMETER_SETUP_CODE: SETUP_CODE,
 		HOST: '127.0.0.1',
 		PORT: String(port),
 		ORIGIN: origin,
-		BODY_SIZE_LIMIT: '32M',
+		BODY_SIZE_LIMIT: '106M',
 		...extra
 	};
 	const commands = {

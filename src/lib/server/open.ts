@@ -1,5 +1,5 @@
 // Opens the world once for a process: folder, data file, clock, gateways.
-import { mkdirSync } from 'node:fs';
+import { chmodSync, mkdirSync, readdirSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { londonMoment } from '../core/calendar/conversion';
 import { clockStartingAt, systemClock, type Clock } from './clock';
@@ -11,6 +11,7 @@ import { httpBankGateway } from './gateways/bank';
 import { httpCardGateway } from './gateways/card';
 import { smtpGateway } from './gateways/mail';
 import { httpTextGateway } from './gateways/text';
+import { checkClaim } from './services/business/claim';
 import { layFirstPlan } from './services/chasing/plans';
 import type { World } from './world';
 
@@ -26,13 +27,28 @@ export function dataFile(folder: string): string {
 	return join(folder, 'axiometer.sqlite');
 }
 
-/** @throws MigrationError */
+/** Takes the rights of everybody else from the data folder and what lies in it, as far as this user may. */
+function keepToOwner(folder: string): void {
+	try {
+		chmodSync(folder, 0o700);
+		for (const entry of readdirSync(folder, { withFileTypes: true }))
+			if (entry.isFile()) chmodSync(join(folder, entry.name), 0o600);
+	} catch {
+		// A file system without rights, such as a stick's, or a folder of somebody else's.
+	}
+}
+
+/** @throws MigrationError, LostBooksError */
 export function openWorld(config: Config, overrides: Partial<World> = {}): World {
 	const clock = clockOf(config);
-	mkdirSync(config.dataFolder, { recursive: true });
+	// Nobody else on the machine reads the books: what is made from here on is the owner's alone, and so is what was there.
+	process.umask(0o077);
+	mkdirSync(config.dataFolder, { recursive: true, mode: 0o700 });
+	keepToOwner(config.dataFolder);
 	const file = dataFile(config.dataFolder);
 	migrateFile(file, MIGRATIONS, String(clock.now()));
 	const db = connect(file);
+	checkClaim(db, config.dataFolder);
 	layFirstPlan(db, clock.now());
 	return {
 		db,

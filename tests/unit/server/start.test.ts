@@ -1,13 +1,23 @@
 import { expect } from 'chai';
 import Sqlite from 'better-sqlite3';
-import { cpSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+	cpSync,
+	mkdtempSync,
+	readdirSync,
+	readFileSync,
+	rmSync,
+	statSync,
+	writeFileSync
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { ConfigError, readConfig } from '../../../src/lib/server/config';
 import { connect } from '../../../src/lib/server/db/connection';
 import { MigrationError, migrateFile } from '../../../src/lib/server/db/migrate';
-import { MIGRATIONS } from '../../../src/lib/server/open';
+import { MIGRATIONS, openWorld } from '../../../src/lib/server/open';
+import { LostBooksError } from '../../../src/lib/server/services/business/claim';
+import { setPassword } from '../../../src/lib/server/services/business/signIn';
 
 describe('the environment', () => {
 	it('may be silent', () =>
@@ -26,9 +36,38 @@ describe('the environment', () => {
 		['AXIOMETER_CARD_SECRET', 'short']
 	];
 	for (const [name, value] of wrong) {
-		it(`is refused with ${name}=${value}, by name`, () =>
-			expect(() => readConfig({ [name]: value })).to.throw(ConfigError, `${name}=${value}`));
+		it(`is refused with ${name}=${value}, by name`, () => {
+			// What is secret is not repeated.
+			const said = name.endsWith('SECRET') ? '…' : value;
+			expect(() => readConfig({ [name]: value })).to.throw(ConfigError, `${name}=${said}`);
+		});
 	}
+
+	const OWN = {
+		AXIOMETER_STAND_INS: '0',
+		AXIOMETER_CARD_SECRET: 'of the card service',
+		AXIOMETER_TEXT_SECRET: 'of the text service',
+		AXIOMETER_BANK_SECRET: 'of the bank service'
+	};
+	it('needs secrets of one’s own without stand-ins: none at all, or one that is published, will not do', () => {
+		expect(readConfig(OWN)).to.include({ cardSecret: 'of the card service' });
+		for (const [name, value] of [
+			['AXIOMETER_CARD_SECRET', undefined],
+			['AXIOMETER_TEXT_SECRET', ''],
+			['AXIOMETER_BANK_SECRET', 'stand-in-card-secret']
+		] as const)
+			expect(() => readConfig({ ...OWN, [name]: value }), name).to.throw(ConfigError, name);
+	});
+	it('knows where the browser may go to pay', () => {
+		expect(readConfig({}).payPages).to.deep.equal([
+			'http://127.0.0.1:4427',
+			'http://127.0.0.1:4429'
+		]);
+		expect(
+			readConfig({ AXIOMETER_PAY_PAGES: 'https://pay.example/x https://bank.example' }).payPages
+		).to.deep.equal(['https://pay.example', 'https://bank.example']);
+		expect(() => readConfig({ AXIOMETER_PAY_PAGES: 'pay' })).to.throw(ConfigError);
+	});
 });
 
 describe('the data file', () => {
@@ -39,6 +78,22 @@ describe('the data file', () => {
 		file = join(folder, 'axiometer.sqlite');
 	});
 	afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+	it('that is gone or empty is no fresh start: nothing is begun where books have been', async () => {
+		const config = readConfig({ AXIOMETER_DATA: folder });
+		const open = () => openWorld(config);
+		const first = open();
+		await setPassword(first, 'lime-and-plaster');
+		first.db.$client.close();
+		open().db.$client.close();
+		const modes = readdirSync(folder).map((name) => statSync(join(folder, name)).mode & 0o777);
+		expect([...new Set([...modes, statSync(folder).mode & 0o077])]).to.deep.equal([0o600, 0]);
+		for (const name of readdirSync(folder)) if (/sqlite/.test(name)) rmSync(join(folder, name));
+		expect(open).to.throw(LostBooksError, 'missing or empty');
+		rmSync(join(folder, 'books-are-here'));
+		for (const name of readdirSync(folder)) if (/sqlite/.test(name)) rmSync(join(folder, name));
+		open().db.$client.close();
+	});
 
 	it('is opened so that what was acknowledged survives', () => {
 		migrateFile(file, MIGRATIONS, '1');

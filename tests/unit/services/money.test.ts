@@ -267,9 +267,17 @@ describe('card payments', () => {
 		const body = '{"id":"1"}';
 		const sign = (secret: string, text = body) =>
 			createHmac('sha256', secret).update(`1764.${text}`).digest('hex');
-		const check = (signature: string | null, time: string | null = '1764') =>
-			isSigned(body, { time, signature }, 'the secret of both');
-		expect(check(sign('the secret of both'))).to.equal(true);
+		const check = (signature: string | null, time: string | null = '1764', now = 1764) =>
+			isSigned(body, { time, signature }, 'the secret of both', now * 1000);
+		const right = sign('the secret of both');
+		expect(check(right)).to.equal(true);
+		// Signed five minutes ago, or ahead, by another clock: that much and no more.
+		expect([1464, 1463, 2064, 2065].map((now) => check(right, '1764', now))).to.deep.equal([
+			true,
+			false,
+			true,
+			false
+		]);
 		for (const wrong of [
 			sign('another secret'),
 			sign('the secret of both', `${body} `),

@@ -29,10 +29,13 @@ import {
 	RefusedError
 } from '../../../src/lib/core/refusals';
 import { find } from '../../../src/lib/server/services/desk/find';
+import { sha256 } from '../../../src/lib/server/services/business/keys';
 import { nextMoves } from '../../../src/lib/server/services/desk/moves';
 import {
 	changePassword,
+	endSession,
 	isSignedIn,
+	openSessions,
 	setPassword,
 	signIn,
 	signOut
@@ -66,38 +69,114 @@ function fieldsOf(work: () => unknown): string[] {
 describe('signing in', () => {
 	beforeEach(() => setPassword(world, 'lime-and-plaster'));
 
+	const from = (source: string, browser?: string) => ({
+		source,
+		browser,
+		device: 'Firefox on Linux'
+	});
+	const enter = async (source = 'here', browser?: string) =>
+		(await signIn(world, 'lime-and-plaster', from(source, browser))).session;
+	const wrong = (n: number, source: string, browser?: string) =>
+		signIn(world, `guess ${n}`, from(source, browser)).catch((error) => error);
+	const DAY = 86_400_000;
+
 	it('takes the password, opens a session, and ends it', async () => {
-		const token = await signIn(world, 'lime-and-plaster', 'here');
+		const token = await enter();
 		expect(isSignedIn(world, token)).to.equal(true);
 		expect(isSignedIn(world, `${token}x`)).to.equal(false);
 		signOut(world, token);
 		expect(isSignedIn(world, token)).to.equal(false);
 	});
 
-	it('ends a session by itself after 30 days', async () => {
-		const token = await signIn(world, 'lime-and-plaster', 'here');
-		world.clock.set(world.clock.now() + 31 * 86_400_000);
-		expect(isSignedIn(world, token)).to.equal(false);
+	it('ends a session that rests for a week, and every one after thirty days', async () => {
+		const resting = await enter();
+		const used = await enter();
+		const begun = world.clock.now();
+		for (let day = 1; day < 30; day++) {
+			world.clock.set(begun + day * DAY);
+			expect(isSignedIn(world, used), `day ${day}`).to.equal(true);
+			if (day === 7) expect(isSignedIn(world, resting)).to.equal(false);
+		}
+		world.clock.set(begun + 30 * DAY);
+		expect(isSignedIn(world, used)).to.equal(false);
+	});
+
+	it('lists sessions, ends one or all others', async () => {
+		const [one, two, three] = [await enter(), await enter(), await enter()];
+		const list = openSessions(world, two);
+		expect(list.map(({ current, device }) => [current, device])).to.have.deep.members([
+			[true, 'Firefox on Linux'],
+			[false, 'Firefox on Linux'],
+			[false, 'Firefox on Linux']
+		]);
+		endSession(world, { name: '%' });
+		expect(openSessions(world, two)).to.have.length(3);
+		const first = sha256(one).slice(0, 16);
+		endSession(world, { name: first });
+		expect([one, two, three].map((token) => isSignedIn(world, token))).to.deep.equal([
+			false,
+			true,
+			true
+		]);
+		endSession(world, { others: two });
+		expect([two, three].map((token) => isSignedIn(world, token))).to.deep.equal([true, false]);
 	});
 
 	it('slows guesses down, from one place and from all together, and forgets it after a while', async () => {
-		for (let guess = 0; guess < 5; guess++)
-			await signIn(world, `guess ${guess}`, 'there').catch(() => undefined);
-		const error = await signIn(world, 'lime-and-plaster', 'there').catch((one) => one);
+		for (let guess = 0; guess < 5; guess++) await wrong(guess, 'there');
+		const error = await signIn(world, 'lime-and-plaster', from('there')).catch((one) => one);
 		expect(error).to.be.instanceOf(RefusedError);
-		expect(await signIn(world, 'lime-and-plaster', 'elsewhere')).to.be.a('string');
+		expect(await enter('elsewhere')).to.be.a('string');
 		world.clock.set(world.clock.now() + 16 * 60_000);
-		expect(await signIn(world, 'lime-and-plaster', 'there')).to.be.a('string');
+		expect(await enter('there')).to.be.a('string');
+	});
+
+	it('takes no more guesses beside one another than one after the other', async () => {
+		const answers = await Promise.all(Array.from({ length: 60 }, (_, n) => wrong(n, 'there')));
+		expect(answers.filter((error) => error instanceof FieldError)).to.have.length(5);
+	});
+
+	it('counts the many addresses of one line as one', async () => {
+		for (let guess = 0; guess < 5; guess++) await wrong(guess, `2001:db8:1:2:${guess}::1`);
+		expect(await wrong(6, '2001:db8:1:2:ffff::9')).to.be.instanceOf(RefusedError);
+		expect(await wrong(7, '2001:db8:1:3::1')).to.be.instanceOf(FieldError);
+	});
+
+	it('lets the owner in with a browser that is known, however many strangers guess', async () => {
+		const { browser } = await signIn(world, 'lime-and-plaster', from('home'));
+		for (let guess = 0; guess < 50; guess++) await wrong(guess, `10.0.0.${guess}`);
+		expect(await wrong(51, '10.0.1.1')).to.be.instanceOf(RefusedError);
+		expect(await enter('home', browser)).to.be.a('string');
+		// It has five guesses of its own, and a browser that only says it is known has none.
+		expect(await wrong(52, 'home', `${browser}x`)).to.be.instanceOf(RefusedError);
+		for (let guess = 0; guess < 5; guess++)
+			expect(await wrong(guess, `far ${guess}`, browser)).to.be.instanceOf(FieldError);
+		expect(await wrong(6, 'far away', browser)).to.be.instanceOf(RefusedError);
+	});
+
+	it('slows guesses at the password that is to be changed', async () => {
+		const change = (current: string) =>
+			changePassword(world, current, 'scratch-coat-first', from('here')).catch((error) => error);
+		for (let guess = 0; guess < 5; guess++)
+			expect(await change(`guess ${guess}`)).to.be.instanceOf(FieldError);
+		expect(await change('lime-and-plaster')).to.be.instanceOf(RefusedError);
 	});
 
 	it('refuses a password that is easy to guess; a change signs everyone out', async () => {
-		for (const weak of ['short', 'aaaaaaaaaaaa', 'x'.repeat(201)]) {
+		for (const weak of [
+			'short',
+			'aaaaaaaaaaaa',
+			'password123',
+			'P@ssw0rd1234',
+			'qwertyuiop',
+			'x'.repeat(201)
+		]) {
 			expect(await setPassword(world, weak).catch((error) => error), weak).to.be.instanceOf(
 				FieldError
 			);
 		}
-		const token = await signIn(world, 'lime-and-plaster', 'here');
-		await changePassword(world, 'lime-and-plaster', 'scratch-coat-first');
+		const token = await enter();
+		await changePassword(world, 'lime-and-plaster', 'scratch-coat-first', from('here'));
 		expect(isSignedIn(world, token)).to.equal(false);
 	});
 });

@@ -32,7 +32,7 @@ describe('the payer’s bank, and our gateway to it', () => {
 			const body = Buffer.concat(chunks).toString();
 			const header = (name: string) => String(request.headers[name] ?? '');
 			const headers = { time: header('bank-time'), signature: header('bank-signature') };
-			heard.push({ ...JSON.parse(body), signed: isSigned(body, headers, SECRET) });
+			heard.push({ ...JSON.parse(body), signed: isSigned(body, headers, SECRET, Date.now()) });
 			response.end();
 		}).listen(appPort, '127.0.0.1');
 		base = `http://127.0.0.1:${port}`;

@@ -44,7 +44,7 @@ describe('the card processor, and our gateway to it', () => {
 					time: String(request.headers['card-time']),
 					signature: String(request.headers['card-signature'])
 				};
-				heard.push({ ...JSON.parse(body), signed: isSigned(body, headers, SECRET) });
+				heard.push({ ...JSON.parse(body), signed: isSigned(body, headers, SECRET, Date.now()) });
 				response.writeHead(answerWith).end();
 			});
 		});
@@ -186,7 +186,7 @@ describe('the card processor, and our gateway to it', () => {
 
 	it('signs nothing that somebody else could', () => {
 		const forged = createHmac('sha256', 'guess').update('1.{}').digest('hex');
-		expect(isSigned('{}', { time: '1', signature: forged }, SECRET)).to.equal(false);
+		expect(isSigned('{}', { time: '1', signature: forged }, SECRET, 1000)).to.equal(false);
 		return start();
 	});
 });

@@ -2,7 +2,7 @@
 import { XMLParser } from 'fast-xml-parser';
 import { TableError } from './table';
 
-const LARGEST = 60 * 1024 * 1024;
+const LARGEST = 25 * 1024 * 1024;
 
 const parser = new XMLParser({
 	ignoreAttributes: false,
@@ -17,7 +17,7 @@ const parser = new XMLParser({
 
 /** @throws TableError for what is no XML, or declares entities. */
 export function readXml(text: string): Record<string, unknown> {
-	if (text.length > LARGEST) throw new TableError('The file is larger than 60 MB: split it.');
+	if (text.length > LARGEST) throw new TableError('The file is larger than 25 MB: split it.');
 	if (/<!DOCTYPE|<!ENTITY/i.test(text))
 		throw new TableError(
 			'The file declares entities of its own, which no bank does. It was not read.'

@@ -12,3 +12,8 @@ export function deliverDue(world: World): Promise<void> {
 	);
 	return delivering;
 }
+
+/** Sends what is due without anybody waiting for it. What fails is due still, and the clockwork tries it again. */
+export function deliverSoon(world: World): void {
+	deliverDue(world).catch(() => undefined);
+}

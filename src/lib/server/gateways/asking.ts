@@ -37,18 +37,23 @@ export function asker(
 	};
 }
 
+/** What was signed longer ago than this, or will be, is not taken: it may have been overheard. Each attempt is signed anew. Seconds. */
+const FRESH = 300;
+
 /**
- * Whether a body was signed by the service: HMAC-SHA256 over `time.body`, compared in constant time. An old event sent
- * again does no harm, because each is taken once by its id.
+ * Whether a body was signed by the service a moment ago: HMAC-SHA256 over `time.body`, compared in constant time. How old the event itself is does not
+ * count: only its id decides whether it is new. `now` is the machine's own time in milliseconds, whatever day the books are at.
  */
 export function isSigned(
 	body: string,
 	headers: { time: string | null; signature: string | null },
-	secret: string
+	secret: string,
+	now: number
 ): boolean {
 	const { time, signature } = headers;
 	if (!time || !signature || !/^\d{1,12}$/.test(time) || !/^[0-9a-f]{64}$/.test(signature))
 		return false;
+	if (Math.abs(now / 1000 - Number(time)) > FRESH) return false;
 	const expected = createHmac('sha256', secret).update(`${time}.${body}`).digest();
 	return timingSafeEqual(expected, Buffer.from(signature, 'hex'));
 }

@@ -33,9 +33,9 @@ export const actions: Actions = {
 		act(event, z.object({}), async (_values, world, posted) => {
 			const { name, bytes } = await fileOf(
 				posted,
-				60,
+				25,
 				'Choose a statement file from your bank.',
-				'The file is larger than 60 MB: split it.'
+				'The file is larger than 25 MB: split it.'
 			);
 			redirect(303, `/money/look/${lookInto(world, name, bytes)}`);
 		}),

@@ -2,7 +2,8 @@ import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, box, boxesOf } from '$lib/server/answers';
 import { FieldError } from '$lib/core/refusals';
-import { LOOKS, lookOf, setLook } from '$lib/server/cookies';
+import { LOOKS, lookOf, sessionOf, setLook } from '$lib/server/cookies';
+import { guesserOf } from '$lib/server/guesser';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import {
 	businessForm,
@@ -12,7 +13,7 @@ import {
 } from '$lib/server/services/business/settings';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
 import { lastAudit } from '$lib/server/services/business/audits';
-import { changePassword } from '$lib/server/services/business/signIn';
+import { changePassword, endSession, openSessions } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, cookies }) => ({
@@ -23,7 +24,8 @@ export const load: PageServerLoad = ({ locals, cookies }) => ({
 		.reverse()
 		.map(({ from, rate }) => ({ from, rate: writeRate(rate) })),
 	missingRate: missingRate(locals.world),
-	audit: lastAudit(locals.world.db) ?? null
+	audit: lastAudit(locals.world.db) ?? null,
+	sessions: openSessions(locals.world, sessionOf(cookies, locals.config))
 });
 
 export const actions: Actions = {
@@ -50,7 +52,14 @@ export const actions: Actions = {
 	password: (event) =>
 		act(event, z.object({}), async (_values, world, posted) => {
 			const typed = (name: string) => String(posted.get(name) ?? '');
-			await changePassword(world, typed('current'), typed('password'));
+			await changePassword(world, typed('current'), typed('password'), guesserOf(event));
 			redirect(303, '/sign-in');
+		}),
+	endSession: (event) =>
+		act(event, z.object({ name: box }), ({ name }, world) => {
+			endSession(
+				world,
+				name ? { name } : { others: sessionOf(event.cookies, event.locals.config) ?? '' }
+			);
 		})
 };

@@ -189,13 +189,44 @@
 				<button class="button">Change it</button>
 				<p class="quiet">Everyone is signed out by it, you too.</p>
 			</Form>
-			<form
-				class="panel leave grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4"
-				method="post"
-				action="/sign-out"
-			>
-				<button class="button">Sign out</button>
-			</form>
+			<section class="panel grid gap-2 py-5 px-5.5 max-[900px]:p-4" aria-labelledby="signed-in">
+				<h2 id="signed-in">Where you are signed in</h2>
+				<ul>
+					{#each data.sessions as one (one.name)}
+						<li class="flex gap-3 items-center py-1 border-b border-b-(--hair) last:border-0">
+							<span class="flex-1"
+								>{one.device || 'A browser'}
+								<span class="quiet block"
+									>{one.current ? 'this one' : `last used ${displayMoment(one.seenAt)}`}</span
+								></span
+							>
+							{#if !one.current}<Form
+									action="?/endSession"
+									hidden={{ name: one.name }}
+									done="Signed out there."
+								>
+									<button class="button plain"
+										>Sign out <span class="sr-only"
+											>{one.device || 'a browser'}, last used {displayMoment(one.seenAt)}</span
+										></button
+									>
+								</Form>{/if}
+						</li>
+					{/each}
+				</ul>
+				<p class="quiet">Each ends after a week without use, and after thirty days in any case.</p>
+				<div class="flex flex-wrap gap-2.5">
+					<form method="post" action="/sign-out">
+						<button class="button">Sign out here</button>
+					</form>
+					{#if data.sessions.length > 1}<Form
+							action="?/endSession"
+							done="Signed out everywhere else."
+						>
+							<button class="button">Sign out everywhere else</button>
+						</Form>{/if}
+				</div>
+			</section>
 		</aside>
 	</div>
 </div>

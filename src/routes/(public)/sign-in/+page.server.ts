@@ -1,7 +1,8 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act } from '$lib/server/answers';
-import { setSession } from '$lib/server/cookies';
+import { deviceOf, guesserOf } from '$lib/server/guesser';
+import { setBrowser, setSession } from '$lib/server/cookies';
 import { openSession, signIn } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -19,13 +20,15 @@ export const actions: Actions = {
 	password: (event) =>
 		act(event, z.object({}), async (_values, world, posted) => {
 			const password = String(posted.get('password') ?? '');
-			const token = await signIn(world, password, event.getClientAddress());
-			setSession(event.cookies, event.locals.config, token);
+			const { config } = event.locals;
+			const { session, browser } = await signIn(world, password, guesserOf(event));
+			setSession(event.cookies, config, session);
+			setBrowser(event.cookies, config, browser);
 			redirect(303, safeTarget(event.url.searchParams.get('to')));
 		}),
-	demo: ({ locals, cookies, url }) => {
+	demo: ({ locals, cookies, url, request }) => {
 		if (!locals.config.demo) redirect(303, '/sign-in');
-		setSession(cookies, locals.config, openSession(locals.world));
+		setSession(cookies, locals.config, openSession(locals.world, deviceOf(request)));
 		redirect(303, safeTarget(url.searchParams.get('to')));
 	}
 };

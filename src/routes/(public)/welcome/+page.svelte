@@ -4,6 +4,7 @@
 	import Segments from '$lib/ui/parts/Segments.svelte';
 	import Entrance from '$lib/ui/business/Entrance.svelte';
 
+	let { data } = $props();
 	const YES_NO = [
 		{ value: 'yes', label: 'Yes' },
 		{ value: 'no', label: 'No' }
@@ -16,7 +17,13 @@
 		Six answers and you can write your first invoice. Everything else is asked when a document needs
 		it.
 	</p>
-	<Form class="grid gap-4">
+	<Form class="grid gap-4" hidden={data.code ? { code: data.code } : {}}>
+		{#if !data.code}<Field
+				label="Code"
+				name="code"
+				autocomplete="off"
+				hint="It stands in the window in which Axiometer was started: whoever has it owns these books."
+			/>{/if}
 		<Field
 			label="Your own name"
 			name="ownerName"

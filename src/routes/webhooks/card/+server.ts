@@ -3,7 +3,7 @@ import { isSigned } from '$lib/server/gateways/asking';
 import { takeNews } from '$lib/server/answers';
 import { receiveCardEvent } from '$lib/server/services/money/cardEvents';
 import { receivePayout } from '$lib/server/services/money/payouts';
-import { deliverDue } from '$lib/server/clockwork/delivery';
+import { deliverSoon } from '$lib/server/clockwork/delivery';
 import type { RequestHandler } from './$types';
 
 /** Only what the processor signed is taken; what is not understood is refused and will be sent again. */
@@ -14,14 +14,14 @@ export const POST: RequestHandler = async ({ request, locals }) => {
 		time: request.headers.get('card-time'),
 		signature: request.headers.get('card-signature')
 	};
-	const signed = body.length <= 1_000_000 && isSigned(body, headers, config.cardSecret);
+	const signed = isSigned(body, headers, config.cardSecret, Date.now());
 	const answer = takeNews(signed, () => {
 		const news: unknown = JSON.parse(body);
 		const payout = payoutEvent.safeParse(news);
 		if (payout.success) receivePayout(world, payout.data, body);
 		else receiveCardEvent(world, cardEvent.parse(news), body);
 	});
-	// The messages are written already; sending them must not hold the processor up.
-	void deliverDue(world);
+	// The messages are written already; sending them must not hold the service up.
+	if (answer.ok) deliverSoon(world);
 	return answer;
 };

@@ -57,7 +57,17 @@ export const sessions = sqliteTable('sessions', {
 	/** Who signed in: the owner, until there are others. */
 	personId: integer('person_id').notNull().default(1),
 	createdAt: integer('created_at').notNull(),
-	expiresAt: integer('expires_at').notNull()
+	expiresAt: integer('expires_at').notNull(),
+	/** When it was last used, to a few minutes; a session that rests ends. */
+	seenAt: integer('seen_at').notNull().default(0),
+	/** Browser and system, in words, for the list of them. */
+	device: text('device').notNull().default('')
+});
+
+/** Browsers from which the owner has signed in: somebody else's guesses do not lock them out. Only a hash of what they carry is kept. */
+export const knownBrowsers = sqliteTable('known_browsers', {
+	tokenHash: text('token_hash').primaryKey(),
+	usedAt: integer('used_at').notNull()
 });
 
 export const signInFailures = sqliteTable(

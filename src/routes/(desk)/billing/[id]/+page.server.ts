@@ -11,7 +11,7 @@ import { correctAsDraft, debitAsDraft } from '$lib/server/services/invoices/corr
 import { creditPart } from '$lib/server/services/invoices/creditNote';
 import { documentDetail, documentState } from '$lib/server/services/desk/documents';
 import { chargeLate } from '$lib/server/services/owed/lateCharges';
-import { deliverDue } from '$lib/server/clockwork/delivery';
+import { deliverDue, deliverSoon } from '$lib/server/clockwork/delivery';
 import {
 	markArrived,
 	sendAgain,
@@ -93,7 +93,7 @@ export const actions: Actions = {
 			(values, world) => {
 				const payment = { ...values, key: `form:${values.key}` };
 				recordPayment(world, idOf(event.params.id), payment);
-				void deliverDue(world);
+				deliverSoon(world);
 			}
 		),
 	undo: (event) =>
@@ -121,7 +121,7 @@ export const actions: Actions = {
 	prompt: (event) =>
 		act(event, z.object({}), async (_, world) => {
 			const creditNote = await creditPrompt(world, idOf(event.params.id));
-			void deliverDue(world);
+			deliverSoon(world);
 			return { creditNote };
 		}),
 	correct: (event) =>
@@ -147,7 +147,7 @@ export const actions: Actions = {
 				const wishes = readCredit(typed);
 				const form = { key: `credit:${key}`, reason, wishes, again, send };
 				const creditNote = await creditPart(world, idOf(event.params.id), form);
-				void deliverDue(world);
+				deliverSoon(world);
 				return { creditNote };
 			}
 		)

@@ -6,7 +6,7 @@ import { loadChaseSettings, saveChaseSettings } from '$lib/server/services/chasi
 import { skipMessage } from '$lib/server/services/chasing/chasing';
 import { chaseDayPage } from '$lib/server/services/chasing/day';
 import { type Why } from '$lib/server/services/chasing/compose';
-import { deliverDue } from '$lib/server/clockwork/delivery';
+import { deliverSoon } from '$lib/server/clockwork/delivery';
 import { sendAgain, sendTextAgain } from '$lib/server/services/messages/outbox';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -56,6 +56,6 @@ export const actions: Actions = {
 		act(event, z.object({ ...message, mail: rowId }), ({ message, mail }, world) => {
 			if (mail) sendAgain(world, mail);
 			else sendTextAgain(world, message);
-			void deliverDue(world);
+			deliverSoon(world);
 		})
 };

@@ -41,8 +41,8 @@
 {#snippet state(line: Line)}{#if line.here}<span class="tag">here already</span
 		>{:else if line.pending}<span class="tag">not booked yet</span>{/if}{/snippet}
 {#snippet words(line: Line)}<span class="wrap-anywhere"
-		>{#if line.payer && line.payer !== line.text}<b class="font-[650]">{line.payer}</b
-			>{' '}{/if}{line.text}{#if line.reference && !line.text.includes(line.reference)}
+		>{#if line.payer && line.payer !== line.text}<b class="font-[650] mr-1.5">{line.payer}</b
+			>{/if}{line.text}{#if line.reference && !line.text.includes(line.reference)}
 			<span class="quiet block">reference {line.reference}</span>{/if}</span
 	>{/snippet}
 

@@ -11,7 +11,7 @@ import {
 } from '$lib/server/services/chasing/chasing';
 import { type Why } from '$lib/server/services/chasing/compose';
 import { chasePreviewFacts } from '$lib/server/services/chasing/chasing';
-import { deliverDue } from '$lib/server/clockwork/delivery';
+import { deliverSoon } from '$lib/server/clockwork/delivery';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>
@@ -38,7 +38,7 @@ export const actions: Actions = {
 	send: (event) =>
 		act(event, wordsForm, (values, world) => {
 			const sent = sendNow(world, idOf(event.params.payer), values);
-			void deliverDue(world);
+			deliverSoon(world);
 			redirect(303, `/owed/chasing?sent=${sent}#written`);
 		}),
 	keep: (event) =>
