@@ -16,17 +16,19 @@ export const foreignSterling: Check = (file) =>
 		where l.currency = 'GBP' and l.sterling <> l.amount`
 	).map(({ key }) => `journal entry ${key} has another sum in sterling than in pounds`);
 
-/** A payout is what its parts come to, and the journal holds it. */
+/** A payout is what its parts come to, unless the owner said that it came all the same; and the journal holds it. */
 export const wrongPayouts: Check = (file) =>
-	rowsOf<{ id: string; amount: number; parts: number; booked: number }>(
+	rowsOf<{ id: string; amount: number; parts: number; booked: number; taken: number }>(
 		file,
 		`select p.processor_id as id, p.amount,
 			(select coalesce(sum(x.amount - x.fee), 0) from payout_parts x where x.payout_id = p.id) as parts,
 			(select coalesce(sum(l.amount), 0) from journal_entries e join journal_lines l on l.entry_id = e.id
-				where e.key = 'payout:' || p.processor_id and l.account = 'bank') as booked
+				where e.key = 'payout:' || p.processor_id and l.account = 'bank') as booked,
+			exists (select 1 from odd_news o where o.decision = 'taken'
+				and json_extract(o.body, '$.payout') = p.processor_id) as taken
 		from payouts p`
 	)
-		.filter(({ amount, parts, booked }) => amount !== parts || amount !== booked)
+		.filter(({ amount, parts, booked, taken }) => (amount !== parts && !taken) || amount !== booked)
 		.map(
 			({ id, amount, parts, booked }) =>
 				`payout ${id} is ${amount}, its parts ${parts}, the journal says ${booked}`

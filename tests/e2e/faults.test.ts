@@ -219,10 +219,18 @@ describe('faults', () => {
 			expect(await post(path, large), path).to.equal(413);
 		const unknownLength = (path: string) =>
 			new Promise<number>((resolve, reject) => {
-				const sent = request(app.origin + path, { method: 'POST', timeout: 10_000 }, (answer) => {
-					answer.resume();
-					resolve(answer.statusCode ?? 0);
-				});
+				const sent = request(
+					app.origin + path,
+					{
+						method: 'POST',
+						timeout: 10_000,
+						headers: { 'content-type': 'application/x-www-form-urlencoded', origin: app.origin }
+					},
+					(answer) => {
+						answer.resume();
+						resolve(answer.statusCode ?? 0);
+					}
+				);
 				sent.on('error', reject);
 				sent.on('timeout', () => sent.destroy(new Error('no answer')));
 				sent.write('x');

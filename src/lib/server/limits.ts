@@ -28,10 +28,12 @@ export function refusedBody(request: Request, path: string, signedIn: boolean): 
 	if (request.method === 'GET' || request.method === 'HEAD') return null;
 	const length = request.headers.get('content-length');
 	if (length === null)
-		return signedIn || request.body === null
-			? null
-			: new Response('How long it is was not said.', { status: 411 });
+		return signedIn || request.body === null ? null : refusal(411, 'How long it is was not said.');
 	return Number(length) <= mostBytes(path, signedIn)
 		? null
-		: new Response('That is more than is taken here.', { status: 413 });
+		: refusal(413, 'That is more than is taken here.');
 }
+
+/** What is not read cannot be followed by anything else on the same line. */
+const refusal = (status: number, words: string): Response =>
+	new Response(words, { status, headers: { connection: 'close' } });

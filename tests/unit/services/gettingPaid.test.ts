@@ -40,7 +40,13 @@ import { FieldError, NotFoundError, RefusedError } from '../../../src/lib/core/r
 import { matchLines } from '../../../src/lib/server/services/money/bank/matching';
 import { payPage } from '../../../src/lib/server/services/money/payPage';
 import { undoPayment } from '../../../src/lib/server/services/money/undo';
-import { payoutPage, receivePayout } from '../../../src/lib/server/services/money/payouts';
+import { nextMoves } from '../../../src/lib/server/services/desk/moves';
+import { openOddNews } from '../../../src/lib/server/services/money/oddNews';
+import {
+	decideOddNews,
+	payoutPage,
+	receivePayout
+} from '../../../src/lib/server/services/money/payouts';
 import { writeOff } from '../../../src/lib/server/services/money/writeOffs';
 import { FIRM, itemOf, oneLine as rows, payByHand } from '../../support/money';
 import {
@@ -149,6 +155,64 @@ describe('a payout of the card processor', () => {
 		expect(shown[0]).to.include({ collected: 120_00, fees: 25, amount: 119_75, seenOn: null });
 		expect(shown[0]!.parts[0]!.documents.map((one) => one.id)).to.deep.equal([id]);
 		expect(balance('bank')).to.equal(119_75);
+	});
+
+	it('that does not fit is not booked, and asked about', async () => {
+		await paidByCard();
+		const [part] = payout().parts!;
+		const odd: [Partial<PayoutEvent>, RegExp][] = [
+			[{ parts: undefined }, /does not say which payments/],
+			[{ amount: 120_00 }, /comes to £119.75, and £120.00 is said/],
+			[{ amount: 239_50, parts: [part!, part!] }, /the same payment out twice/],
+			[{ parts: [{ ...part!, checkout: 'chk-9' }] }, /not known here/]
+		];
+		for (const [n, [more]] of odd.entries()) {
+			const news = payout({ id: `odd ${n}`, payout: `po-odd ${n}`, ...more });
+			receivePayout(world, news, JSON.stringify(news));
+			receivePayout(world, news, JSON.stringify(news));
+		}
+		const asked = openOddNews(world).reverse();
+		expect(asked).to.have.length(4);
+		for (const [n, [, why]] of odd.entries()) expect(asked[n]!.why).to.match(why);
+		expect(balance('bank')).to.equal(0);
+		expect(nextMoves(world).find(({ id }) => id === 'odd-news')).to.include({
+			title: '4 messages of the card processor do not fit your books'
+		});
+		// It did come after all: booked once. Another is only put away.
+		for (let press = 0; press < 2; press++) decideOddNews(world, asked[0]!.id, 'taken');
+		decideOddNews(world, asked[1]!.id, 'dismissed');
+		expect(balance('bank')).to.equal(119_75);
+		expect(openOddNews(world)).to.have.length(2);
+		// What was paid out is not paid out again.
+		receivePayout(world, payout({ id: 'right', payout: 'po-right' }), '{}');
+		const again = payout({ id: 'again', payout: 'po-again' });
+		receivePayout(world, again, JSON.stringify(again));
+		expect(openOddNews(world)[0]!.why).to.match(/earlier payout/);
+	});
+
+	it('a refund of more than was paid is not booked; told again under another id it is the same one', async () => {
+		const id = await paidByCard();
+		const refund = (event: string, name: string, amount: number) => {
+			const news = {
+				id: event,
+				type: 'refund.settled' as const,
+				checkout: 'chk-1',
+				amount,
+				fee: 0,
+				refund: name
+			};
+			receive(world, news);
+		};
+		refund('a', 're-1', 99_999_00);
+		expect(openOddNews(world)[0]!.why).to.match(/gives back £99,999.00 .* £120.00 is left/);
+		expect(() => decideOddNews(world, openOddNews(world)[0]!.id, 'taken')).to.throw(RefusedError);
+		refund('b', 're-2', 50_00);
+		refund('c', 're-2', 50_00);
+		expect(item(id).cash).to.equal(70_00);
+		refund('d', 're-3', 70_01);
+		expect(openOddNews(world)).to.have.length(2);
+		refund('e', 're-4', 70_00);
+		expect(item(id).cash).to.equal(0);
 	});
 
 	it('is found in the bank’s file, ticked off, and nothing is recorded for it', async () => {

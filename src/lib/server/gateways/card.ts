@@ -89,7 +89,7 @@ export const cardEvent = z.object({
 });
 export type CardEvent = z.output<typeof cardEvent>;
 
-/** Money sent to the seller's bank, and what it is made of. Amounts in pence; a refund's is below zero. */
+/** Money sent to the seller's bank, and what it is made of, as it always should be. Amounts in pence; a refund's is below zero. */
 export const payoutEvent = z.object({
 	id: z.string().min(1).max(100),
 	type: z.literal('payout.paid'),
@@ -106,5 +106,6 @@ export const payoutEvent = z.object({
 			})
 		)
 		.max(5000)
+		.optional()
 });
 export type PayoutEvent = z.output<typeof payoutEvent>;

@@ -5,7 +5,8 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { creditInvoice } from '../../../../src/lib/server/services/invoices/creditNote';
 import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
 import { useInHand } from '../../../../src/lib/server/services/money/useInHand';
-import { receivePayout } from '../../../../src/lib/server/services/money/payouts';
+import { writeAtOnce } from '../../../../src/lib/server/db/connection';
+import { bookPayout } from '../../../../src/lib/server/services/money/payouts';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
 import { refundByHand } from '../../../../src/lib/server/services/money/refunds';
 import { undoPayment } from '../../../../src/lib/server/services/money/undo';
@@ -226,17 +227,15 @@ describe('what else moves money posts', () => {
 	});
 
 	it('a payout: from the processor to the bank', () => {
-		receivePayout(
-			world,
-			{
+		writeAtOnce(world.db, (tx) =>
+			bookPayout(tx, world, {
 				id: 'e',
 				type: 'payout.paid',
 				payout: 'po-1',
 				amount: 975,
 				reference: 'PO1',
 				parts: [{ checkout: 'chk-1', type: 'payment', amount: 1000, fee: 25 }]
-			},
-			'{}'
+			})
 		);
 		expect(lastEntry()).to.deep.equal({ bank: 975, cardClearing: -975 });
 	});

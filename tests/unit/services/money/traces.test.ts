@@ -23,7 +23,8 @@ import { billCardFees } from '../../../../src/lib/server/services/money/cardFees
 import { openCheckout, referenceOf } from '../../../../src/lib/server/services/money/checkouts';
 import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
 import { paymentsOf } from '../../../../src/lib/server/services/money/payments';
-import { payoutPage, receivePayout } from '../../../../src/lib/server/services/money/payouts';
+import { writeAtOnce } from '../../../../src/lib/server/db/connection';
+import { bookPayout, payoutPage } from '../../../../src/lib/server/services/money/payouts';
 import { refundByHand } from '../../../../src/lib/server/services/money/refunds';
 import { undoPayment } from '../../../../src/lib/server/services/money/undo';
 import { returnInHand, useInHand } from '../../../../src/lib/server/services/money/useInHand';
@@ -221,17 +222,15 @@ describe('a card fee that was borne on top', () => {
 describe('payouts', () => {
 	it('are shown twenty at a time, the newest first, there and back', () => {
 		for (let n = 1; n <= 45; n++)
-			receivePayout(
-				world,
-				{
+			writeAtOnce(world.db, (tx) =>
+				bookPayout(tx, world, {
 					id: `e${n}`,
 					type: 'payout.paid',
 					payout: `po-${n}`,
 					amount: n,
 					reference: `R${n}`,
 					parts: [{ checkout: `c${n}`, type: 'payment', amount: n, fee: 0 }]
-				},
-				''
+				})
 			);
 		expect(world.db.select().from(payouts).all()).to.have.length(45);
 		const references = (page: ReturnType<typeof payoutPage>) =>

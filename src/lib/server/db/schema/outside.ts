@@ -102,6 +102,22 @@ export const webhookEvents = sqliteTable('webhook_events', {
 	body: text('body').notNull()
 });
 
+/** Signed news that does not fit the books: not booked, and asked about. */
+export const oddNews = sqliteTable('odd_news', {
+	id: integer('id').primaryKey({ autoIncrement: true }),
+	eventId: text('event_id').notNull().unique(),
+	type: text('type').notNull(),
+	/** Pence. */
+	amount: integer('amount').notNull(),
+	/** What does not fit, in words. */
+	why: text('why').notNull(),
+	body: text('body').notNull(),
+	receivedAt: integer('received_at').notNull(),
+	/** Null while it is asked about. */
+	decision: text('decision', { enum: ['taken', 'dismissed'] }),
+	decidedAt: integer('decided_at')
+});
+
 /** What the card processor sent to the bank, and what it is made of. Amounts in pence. */
 export const payouts = sqliteTable('payouts', {
 	id: integer('id').primaryKey({ autoIncrement: true }),

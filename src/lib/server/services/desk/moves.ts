@@ -11,6 +11,7 @@ import { loadChaseSettings } from '../chasing/settings';
 import { draftMoves, unsentMoves } from '../invoices/moves';
 import { documentsNotReached } from '../messages/moves';
 import { bankMoves, overpaidMoves } from '../money/moves';
+import { oddNewsMoves } from '../money/oddNews';
 import { depositMoves } from '../money/deposits';
 import { promptMoves } from '../money/promptPayment';
 import { latePayerMoves, statementsNotReached } from '../owed/moves';
@@ -31,6 +32,7 @@ function workedOut(world: World): Move[] {
 		...chasingMoves(world, letters),
 		...unsentMoves(world),
 		...latePayerMoves(world, new Set(letters.map((one) => one.payerId))),
+		...oddNewsMoves(world),
 		...bankMoves(world),
 		...overpaidMoves(world),
 		...promptMoves(world),

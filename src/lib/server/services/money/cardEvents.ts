@@ -17,6 +17,7 @@ import { TRIAL_BANNER } from '../invoices/trial';
 import { chargeDeclined, chargeSettled } from '../repeats/charges';
 import { keepCard } from '../repeats/keptCards';
 import { note } from '../trail/documents';
+import { judgeRefund, setAside } from './oddNews';
 import { refunded } from './refunds';
 import { type CheckoutRow } from './checkouts';
 
@@ -38,6 +39,11 @@ export function receiveCardEvent(world: World, event: CardEvent, body: string): 
 			.onConflictDoNothing()
 			.run().changes;
 		if (!fresh) return;
+		if (event.type === 'refund.settled' && checkout.trialId === null) {
+			const judged = judgeRefund(tx, event);
+			if (judged === 'known') return;
+			if (judged !== 'take') return setAside(tx, world, event, judged.why, body);
+		}
 		if (checkout.trialId !== null) tried(tx, world, checkout, event);
 		else if (checkout.payerId !== null) accountProgressed(tx, world, checkout, event);
 		else if (event.type === 'refund.settled') refunded(tx, world, checkout, event);

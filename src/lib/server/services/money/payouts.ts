@@ -1,54 +1,91 @@
 // Payouts of the card processor: which payments are in which, what it kept, what reached the bank.
 import { asc, desc, eq, gt, inArray, lt, sql } from 'drizzle-orm';
 import { pageOf, type Cursor } from '../../../core/paging';
-import { writeAtOnce } from '../../db/connection';
+import { writeAtOnce, type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
 import {
 	allocations,
 	checkouts,
 	documents,
+	oddNews,
 	payments,
 	payoutParts,
 	payouts,
 	webhookEvents
 } from '../../db/schema';
-import type { PayoutEvent } from '../../gateways/card';
+import { payoutEvent, type PayoutEvent } from '../../gateways/card';
+import { NotFoundError, RefusedError } from '../../../core/refusals';
 import type { World } from '../../world';
+import { oddPayout, setAside } from './oddNews';
 
-/** Takes the news of a payout: posted once, from the processor's account to the bank. */
+/** Takes the news of a payout: booked where it fits what is known, kept aside where it does not. */
 export function receivePayout(world: World, event: PayoutEvent, body: string): void {
 	const now = world.clock.now();
-	const date = world.clock.today();
 	writeAtOnce(world.db, (tx) => {
 		const fresh = tx
 			.insert(webhookEvents)
 			.values({ id: event.id, type: event.type, receivedAt: now, body })
 			.onConflictDoNothing()
 			.run().changes;
+		if (!fresh) return;
 		const known = tx.select().from(payouts).where(eq(payouts.processorId, event.payout)).get();
-		if (!fresh || known) return;
-		const { amount, reference } = event;
-		const { id } = tx
-			.insert(payouts)
-			.values({ processorId: event.payout, date, amount, reference, recordedAt: now })
-			.returning({ id: payouts.id })
-			.get();
-		for (const part of event.parts)
-			tx.insert(payoutParts)
-				.values({ payoutId: id, ...part })
-				.run();
-		post(tx, {
-			key: `payout:${event.payout}`,
-			event: 'payout',
-			date,
-			documentId: null,
-			customerId: null,
-			recordedAt: now,
-			postings: [
-				{ account: 'bank', amount },
-				{ account: 'cardClearing', amount: -amount }
-			]
-		});
+		if (known) return;
+		const why = oddPayout(tx, event);
+		if (why) setAside(tx, world, event, why, body);
+		else bookPayout(tx, world, event);
+	});
+}
+
+/** Books a payout, once: from the processor's account to the bank. */
+export function bookPayout(tx: Transaction, world: World, event: PayoutEvent): void {
+	const { amount, reference } = event;
+	const [date, now] = [world.clock.today(), world.clock.now()];
+	const inserted = tx
+		.insert(payouts)
+		.values({ processorId: event.payout, date, amount, reference, recordedAt: now })
+		.onConflictDoNothing()
+		.returning({ id: payouts.id })
+		.get();
+	if (!inserted) return;
+	for (const part of event.parts ?? [])
+		tx.insert(payoutParts)
+			.values({ payoutId: inserted.id, ...part })
+			.run();
+	post(tx, {
+		key: `payout:${event.payout}`,
+		event: 'payout',
+		date,
+		documentId: null,
+		customerId: null,
+		recordedAt: now,
+		postings: [
+			{ account: 'bank', amount },
+			{ account: 'cardClearing', amount: -amount }
+		]
+	});
+}
+
+/**
+ * The owner has looked: a payout is booked all the same, or it is settled outside and only put away. A second press changes nothing.
+ * @throws NotFoundError; RefusedError for what cannot be booked
+ */
+export function decideOddNews(world: World, id: number, decision: 'taken' | 'dismissed'): void {
+	writeAtOnce(world.db, (tx) => {
+		const row = tx.select().from(oddNews).where(eq(oddNews.id, id)).get();
+		if (!row) throw new NotFoundError('This news');
+		if (row.decision) return;
+		if (decision === 'taken') {
+			const payout = payoutEvent.safeParse(JSON.parse(row.body));
+			if (!payout.success)
+				throw new RefusedError(
+					'More was given back than was paid: that cannot be booked. Ask the card processor.'
+				);
+			bookPayout(tx, world, payout.data);
+		}
+		tx.update(oddNews)
+			.set({ decision, decidedAt: world.clock.now() })
+			.where(eq(oddNews.id, id))
+			.run();
 	});
 }
 

@@ -1,7 +1,7 @@
 // Money given back: by card through the processor, or by hand.
 import { eq } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
-import { writeAtOnce, type Transaction } from '../../db/connection';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
 import { creditReturns, openItems, payments, refunds } from '../../db/schema';
 import type { CardEvent } from '../../gateways/card';
@@ -26,7 +26,7 @@ export async function refundCard(
 ): Promise<void> {
 	const payment = world.db.select().from(payments).where(eq(payments.id, paymentId)).get();
 	if (!payment || payment.way !== 'card') throw new NotFoundError('This card payment');
-	const before = refundedSoFar(world, payment.reference);
+	const before = refundedSoFar(world.db, payment.reference);
 	if (!Number.isSafeInteger(amount) || amount < 1)
 		throw new FieldError({ amount: 'Give an amount above zero.' });
 	if (amount > payment.amount - before)
@@ -43,13 +43,13 @@ export async function refundCard(
 	}
 }
 
-function refundedSoFar(world: World, checkoutId: string): number {
-	const ofInvoices = world.db
+export function refundedSoFar(db: Reader, checkoutId: string): number {
+	const ofInvoices = db
 		.select({ amount: refunds.amount })
 		.from(refunds)
 		.where(eq(refunds.reference, checkoutId))
 		.all();
-	const ofCredit = world.db
+	const ofCredit = db
 		.select({ amount: creditReturns.amount })
 		.from(creditReturns)
 		.where(eq(creditReturns.reference, checkoutId))

@@ -1,8 +1,9 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import Table from '$lib/ui/parts/Table.svelte';
 	import type { Column } from '$lib/ui/parts/table';
 	import Pager from '$lib/ui/parts/Pager.svelte';
-	import { displayDate } from '$lib/core/calendar/conversion';
+	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 
 	let { data } = $props();
@@ -36,6 +37,49 @@
 		What was collected, less the fee, comes to your bank in payouts. A line of the bank ticks each
 		off.
 	</p>
+	{#if data.odd.length}
+		<section
+			class="panel py-3.5 px-4.5 mb-3.5 border-l-6 border-l-(--oxide)"
+			id="odd"
+			aria-labelledby="odd-title"
+		>
+			<h2 id="odd-title">What does not fit your books</h2>
+			<p class="quiet">
+				The card processor sent these, rightly signed. Nothing was booked: ask it, then say what is
+				to happen.
+			</p>
+			<ul>
+				{#each data.odd as news (news.id)}
+					<li
+						class="flex flex-wrap gap-x-4 gap-y-2 items-center py-2 border-b border-b-(--hair) last:border-0"
+					>
+						<span class="flex-1 min-w-60"
+							><b
+								>{news.type === 'payout.paid' ? 'A payout' : 'Money given back'}, {displayPounds(
+									news.amount
+								)}</b
+							>
+							<span class="quiet">{displayMoment(news.receivedAt)}</span><br />{news.why}</span
+						>
+						{#if news.type === 'payout.paid'}<Form
+								action="?/decide"
+								hidden={{ news: news.id, decision: 'taken' }}
+								done="Booked."
+							>
+								<button class="button">It did come: book it</button>
+							</Form>{/if}
+						<Form
+							action="?/decide"
+							hidden={{ news: news.id, decision: 'dismissed' }}
+							done="Put away. Nothing was booked."
+						>
+							<button class="button plain">It is dealt with</button>
+						</Form>
+					</li>
+				{/each}
+			</ul>
+		</section>
+	{/if}
 	{#each data.payouts as payout (payout.id)}
 		<section class="panel py-3.5 px-4.5 mb-3.5 overflow-x-auto">
 			<div class="flex flex-wrap gap-y-1 gap-x-3.5 items-baseline mb-2">
