@@ -21,7 +21,7 @@ const MESSAGE: MailMessage = {
 
 interface Script {
 	greeting?: string | 'hang up';
-	rcpt?: string;
+	rcpt?: string | ((line: string) => string);
 	data?: string;
 	/** After the whole text has come. */
 	end?: string | 'hang up';
@@ -66,7 +66,8 @@ async function speaking(script: Script): Promise<{ url: string; heard: string[] 
 					const answer = script.data ?? '354 go ahead';
 					say(answer);
 					if (answer.startsWith('354')) text = '';
-				} else if (command === 'RCPT') say(script.rcpt ?? '250 ok');
+				} else if (command === 'RCPT')
+					say(typeof script.rcpt === 'function' ? script.rcpt(line) : (script.rcpt ?? '250 ok'));
 				else if (command === 'QUIT') say('221 bye');
 				else say('250 ok');
 			}
@@ -96,6 +97,23 @@ describe('mail handed to a server', () => {
 		expect(text).to.contain('INV-7.pdf');
 		// Nobody reads who else got it.
 		expect(text).not.to.match(/^bcc:/im);
+	});
+
+	it('says who was not taken where others were, and whether for good', async () => {
+		const { outcome } = await sent(
+			{
+				rcpt: (line) =>
+					line.includes('odile') ? '550 nobody here' : line.includes('bea') ? '451 later' : '250 ok'
+			},
+			{ cc: 'bea@post.example' }
+		);
+		expect(outcome).to.deep.equal({
+			state: 'sent',
+			missed: [
+				{ address: 'odile@post.example', reason: 'the mail server answered 550', forGood: true },
+				{ address: 'bea@post.example', reason: 'the mail server answered 451', forGood: false }
+			]
+		});
 	});
 
 	it('asks for one recipient where there is no copy', async () => {

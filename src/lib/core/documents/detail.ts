@@ -59,6 +59,8 @@ export interface MailRow {
 	lastError: string;
 	attempts: number;
 	nextAttemptAt: number;
+	/** Who of several has not got it. */
+	missed: string;
 }
 
 export interface TrailEntry {

@@ -17,3 +17,16 @@ export function deliverDue(world: World): Promise<void> {
 export function deliverSoon(world: World): void {
 	deliverDue(world).catch(() => undefined);
 }
+
+/** So long a press waits to be able to say that it has gone. */
+const PATIENCE_MS = 1500;
+
+/** Sends what is due; behind a long run, or with a mail server that hangs, nobody waits for it: it is queued, and said to be on its way. */
+export async function deliverOrLeave(world: World): Promise<void> {
+	let timer: ReturnType<typeof setTimeout> | undefined;
+	const enough = new Promise<void>((resolve) => {
+		timer = setTimeout(resolve, PATIENCE_MS);
+	});
+	await Promise.race([deliverDue(world).catch(() => undefined), enough]);
+	clearTimeout(timer);
+}

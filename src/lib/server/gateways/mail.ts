@@ -14,8 +14,17 @@ export interface MailMessage {
 	attachments: { filename: string; content: Buffer; contentType: string }[];
 }
 
+/** An address that the server did not take, while it took others of the same message. */
+export interface Missed {
+	address: string;
+	reason: string;
+	/** It said no for good; otherwise trying again may help. */
+	forGood: boolean;
+}
+
 export type MailOutcome =
-	| { state: 'sent' }
+	/** Handed over for all, or for all but those who are missed. */
+	| { state: 'sent'; missed?: Missed[] }
 	/** The server said no for good. */
 	| { state: 'refused'; reason: string }
 	/** Nothing was handed over; trying again later is safe. */
@@ -44,12 +53,17 @@ export function smtpGateway(url: string): MailGateway {
 			} as nodemailer.TransportOptions);
 			const progress = watchHandover(transport);
 			try {
-				await transport.sendMail({
+				const answer = (await transport.sendMail({
 					...message,
 					cc: message.cc || undefined,
 					bcc: message.bcc || undefined
-				});
-				return { state: 'sent' };
+				})) as { rejectedErrors?: (SmtpError & { recipient?: string })[] };
+				const missed = (answer.rejectedErrors ?? []).map(({ recipient, responseCode = 550 }) => ({
+					address: recipient ?? '',
+					reason: `the mail server answered ${responseCode}`,
+					forGood: responseCode >= 500
+				}));
+				return missed.length ? { state: 'sent', missed } : { state: 'sent' };
 			} catch (error) {
 				return classify(error as SmtpError, progress.handedOver);
 			} finally {

@@ -9,7 +9,9 @@
 	let late = $derived(texts.filter((text) => text.state === 'failed' || text.attempts > 0));
 	let troubled = $derived(
 		mails.filter(
-			(mail) => mail.state !== 'sent' && !(mail.state === 'queued' && mail.attempts === 0)
+			(mail) =>
+				(mail.state !== 'sent' || mail.missed !== '') &&
+				!(mail.state === 'queued' && mail.attempts === 0)
 		)
 	);
 	const WHAT = {
@@ -38,7 +40,10 @@
 	>
 		<TriangleAlert size={20} aria-hidden="true" />
 		<p class="flex-[1_1_260px]">
-			<b>{WHAT[mail.kind]} to {mail.to} {WORDS[mail.state]}.</b>
+			<b
+				>{WHAT[mail.kind]} to {mail.missed || mail.to}
+				{mail.missed && mail.state === 'sent' ? WORDS.failed : WORDS[mail.state]}.</b
+			>
 			{mail.lastError ? `Because: ${mail.lastError}.` : ''}
 			{#if mail.state === 'queued'}It is kept and tried again, next at {displayMoment(
 					mail.nextAttemptAt

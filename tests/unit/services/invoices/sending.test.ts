@@ -12,7 +12,10 @@ import {
 	sendByText
 } from '../../../../src/lib/server/services/invoices/send';
 import { draftMessage } from '../../../../src/lib/server/services/invoices/sheetPage';
-import { sendDocumentTextAgain } from '../../../../src/lib/server/services/messages/outbox';
+import {
+	sendAgain,
+	sendDocumentTextAgain
+} from '../../../../src/lib/server/services/messages/outbox';
 import { issueAndSend } from '../../../../src/lib/server/services/money/issueAndSend';
 import { expectSoundBooks } from '../../../support/books';
 import { oneLine, payByHand } from '../../../support/money';
@@ -53,6 +56,77 @@ describe('how many parts a text has', () => {
 			['’' + 'a'.repeat(134), 3]
 		] as const)
 			expect(textParts(text), `${text.slice(0, 2)} × ${text.length}`).to.equal(parts);
+	});
+});
+
+describe('an e-mail to several', () => {
+	const missing =
+		(forGood: boolean, ...addresses: string[]) =>
+		(message: { to: string; cc: string }) => {
+			const missed = addresses
+				.filter((address) => `${message.to},${message.cc}`.includes(address))
+				.map((address) => ({ address, reason: 'the mail server answered 550', forGood }));
+			return missed.length ? { state: 'sent' as const, missed } : { state: 'sent' as const };
+		};
+	const row = () => world.db.select().from(mails).orderBy(mails.id).all().at(-1)!;
+	const TWO = { ...MAIL, to: 'a@post.example, b@post.example', cc: 'c@post.example' };
+
+	it('of whom one was refused has not reached them all: that is said, and only that one gets it again', async () => {
+		const { id } = await issued(world, MOBILE, oneLine('100'));
+		world.mailAnswer = missing(true, 'b@post.example');
+		sendByMail(world, id, TWO);
+		await deliverDue(world);
+		expect(row()).to.include({ state: 'failed', missed: 'b@post.example' });
+		expect(nextMoves(world).map(({ title }) => title)).to.include(
+			'INV-0007 did not reach b@post.example'
+		);
+		expect(
+			world.db.select({ what: trail.what, detail: trail.detail }).from(trail).all().slice(-2)
+		).to.deep.equal([
+			{ what: 'delivered', detail: 'invoice:a@post.example' },
+			{ what: 'notDelivered', detail: 'b@post.example: the mail server answered 550' }
+		]);
+		world.mailAnswer = () => ({ state: 'sent' });
+		sendAgain(world, row().id);
+		await deliverDue(world);
+		expect(world.sent.at(-1)).to.include({ to: 'b@post.example', cc: '', bcc: '' });
+		expect(row()).to.include({ state: 'sent', missed: '', lastError: '' });
+	});
+
+	it('of whom one was put off is tried again for that one', async () => {
+		const { id } = await issued(world, MOBILE, oneLine('100'));
+		world.mailAnswer = missing(false, 'a@post.example');
+		sendByMail(world, id, TWO);
+		await deliverDue(world);
+		expect(row()).to.include({ state: 'queued', missed: 'a@post.example' });
+		world.mailAnswer = () => ({ state: 'sent' });
+		world.clock.set(world.clock.now() + 60_000);
+		await deliverDue(world);
+		expect(world.sent.at(-1)).to.include({ to: 'a@post.example', cc: '' });
+		expect(row()).to.include({ state: 'sent', missed: '' });
+	});
+
+	it('whose copy alone was refused has gone; the copy is said, and can go again', async () => {
+		const { id } = await issued(world, MOBILE, oneLine('100'));
+		world.mailAnswer = missing(true, 'c@post.example');
+		sendByMail(world, id, TWO);
+		await deliverDue(world);
+		expect(row()).to.include({ state: 'sent', missed: 'c@post.example' });
+		world.mailAnswer = () => ({ state: 'sent' });
+		sendAgain(world, row().id);
+		await deliverDue(world);
+		expect(world.sent.at(-1)).to.include({ to: 'c@post.example' });
+		expect(row()).to.include({ state: 'sent', missed: '' });
+	});
+
+	it('a receipt that did not arrive is a next move, though nothing is to pay', async () => {
+		const { id } = await issued(world, MOBILE, oneLine('100'));
+		payByHand(world, id, '120', { receipt: true });
+		world.mailAnswer = () => ({ state: 'refused', reason: 'the mail server answered 550' });
+		await deliverDue(world);
+		expect(nextMoves(world).map(({ title }) => title)).to.include(
+			`The receipt for INV-0007 did not reach ${HOUSEHOLD.email}`
+		);
 	});
 });
 

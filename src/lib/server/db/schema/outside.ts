@@ -34,6 +34,8 @@ export const mails = sqliteTable(
 		attempts: integer('attempts').notNull().default(0),
 		nextAttemptAt: integer('next_attempt_at').notNull(),
 		lastError: text('last_error').notNull().default(''),
+		/** Who of several has not got it, with commas between: only to them it goes again. */
+		missed: text('missed').notNull().default(''),
 		createdAt: integer('created_at').notNull(),
 		sentAt: integer('sent_at')
 	},

@@ -9,6 +9,15 @@ import { note } from '../trail/documents';
 const MOST_ATTACHED = 10;
 const RETRY_AFTER = [15, 60, 300, 900, 3600].map((seconds) => seconds * 1000);
 
+const waitAfter = (attempts: number): number =>
+	RETRY_AFTER[Math.min(attempts, RETRY_AFTER.length - 1)] ?? 0;
+
+const addressesIn = (list: string): string[] =>
+	list
+		.split(',')
+		.map((one) => one.trim())
+		.filter(Boolean);
+
 /** What is known of reminders by those who write them, asked at the moment one is handed over. */
 export interface Reminders {
 	/** Whether what it asks for is still so. */
@@ -55,9 +64,10 @@ async function deliverOne(
 			name: owner.tradingName || owner.ownerName,
 			address: owner.email || 'no-reply@axiometer.example'
 		},
-		to: mail.to,
-		cc: mail.cc,
-		bcc: mail.bcc,
+		// Whoever has it already gets it no second time.
+		...(mail.missed
+			? { to: mail.missed, cc: '', bcc: '' }
+			: { to: mail.to, cc: mail.cc, bcc: mail.bcc }),
 		subject: mail.subject,
 		text: mail.text,
 		html: mail.html,
@@ -68,22 +78,51 @@ async function deliverOne(
 		const set = (values: Partial<typeof mails.$inferInsert>) =>
 			tx.update(mails).set(values).where(eq(mails.id, mail.id)).run();
 		switch (outcome.state) {
-			case 'sent':
-				set({ state: 'sent', sentAt: now, lastError: '' });
-				if (mail.documentId)
+			case 'sent': {
+				const missed = outcome.missed ?? [];
+				const got = addressesIn(mail.missed || mail.to).filter(
+					(address) => !missed.some((one) => one.address === address)
+				);
+				if (mail.documentId && got.length)
 					note(tx, {
 						documentId: mail.documentId,
 						at: now,
 						who: 'axiometer',
 						what: 'delivered',
-						detail: `${mail.kind}:${mail.to}`
+						detail: `${mail.kind}:${got.join(', ')}`
+					});
+				if (missed.length === 0) {
+					set({ state: 'sent', sentAt: now, lastError: '', missed: '' });
+					break;
+				}
+				const names = missed.map((one) => one.address).join(', ');
+				const why = missed.map((one) => `${one.address}: ${one.reason}`).join('; ');
+				// A copy that did not arrive is said, and the message has gone all the same.
+				const copies = missed.every((one) => !addressesIn(mail.to).includes(one.address));
+				if (missed.some((one) => !one.forGood))
+					set({
+						state: 'queued',
+						missed: names,
+						lastError: why,
+						nextAttemptAt: now + waitAfter(mail.attempts)
+					});
+				else if (copies) set({ state: 'sent', sentAt: now, missed: names, lastError: why });
+				else set({ state: 'failed', sentAt: now, missed: names, lastError: why });
+				if (mail.documentId && missed.every((one) => one.forGood))
+					note(tx, {
+						documentId: mail.documentId,
+						at: now,
+						who: 'axiometer',
+						what: 'notDelivered',
+						detail: why
 					});
 				break;
+			}
 			case 'later':
 				set({
 					state: 'queued',
 					lastError: outcome.reason,
-					nextAttemptAt: now + (RETRY_AFTER[Math.min(mail.attempts, RETRY_AFTER.length - 1)] ?? 0)
+					nextAttemptAt: now + waitAfter(mail.attempts)
 				});
 				break;
 			case 'refused':
@@ -140,7 +179,7 @@ async function deliverTexts(world: World, reminders: Reminders): Promise<void> {
 		} else
 			set({
 				lastError: outcome.reason,
-				nextAttemptAt: now + (RETRY_AFTER[Math.min(text.attempts, RETRY_AFTER.length - 1)] ?? 0)
+				nextAttemptAt: now + waitAfter(text.attempts)
 			});
 	}
 }

@@ -1,5 +1,5 @@
 // Next moves of messages: documents that did not reach anybody.
-import { and, desc, eq, gt, inArray, isNull, or } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm';
 import { moneyOf, MOST_MOVES, notReached, type Move } from '../../../core/moves';
 import { documents, mails, openItems, texts } from '../../db/schema';
 import type { World } from '../../world';
@@ -9,7 +9,8 @@ export function documentsNotReached(world: World): Move[] {
 		.select({
 			id: mails.id,
 			documentId: mails.documentId,
-			to: mails.to,
+			kind: mails.kind,
+			to: sql<string>`case when ${mails.missed} = '' then ${mails.to} else ${mails.missed} end`,
 			state: mails.state,
 			error: mails.lastError,
 			number: documents.number,
@@ -24,7 +25,12 @@ export function documentsNotReached(world: World): Move[] {
 		.where(
 			and(
 				inArray(mails.state, ['failed', 'unsure']),
-				or(isNull(openItems.documentId), gt(openItems.toPay, 0))
+				or(
+					isNull(openItems.documentId),
+					gt(openItems.toPay, 0),
+					// A receipt is wanted by who has paid.
+					eq(mails.kind, 'receipt')
+				)
 			)
 		)
 		.orderBy(desc(openItems.toPay))
@@ -49,7 +55,11 @@ export function documentsNotReached(world: World): Move[] {
 		.limit(MOST_MOVES)
 		.all();
 	return [
-		...rows.map((row) => ({ ...row, key: `mail:${row.id}` })),
+		...rows.map((row) => ({
+			...row,
+			number: row.kind === 'receipt' ? `The receipt for ${row.number ?? ''}` : row.number,
+			key: `mail:${row.id}`
+		})),
 		...texted.map((row) => ({ ...row, key: `text:${row.id}` }))
 	].map((row) => ({
 		id: row.key,

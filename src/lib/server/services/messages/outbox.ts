@@ -99,7 +99,7 @@ export function queueText(tx: Reader, world: World, text: TextToQueue): boolean 
 export function sendAgain(world: World, mailId: number): void {
 	const mail = world.db.select().from(mails).where(eq(mails.id, mailId)).get();
 	if (!mail) throw new NotFoundError('This message');
-	if (mail.state === 'sent' || mail.state === 'sending')
+	if ((mail.state === 'sent' && !mail.missed) || mail.state === 'sending')
 		throw new RefusedError('It has gone already.');
 	world.db
 		.update(mails)
@@ -107,7 +107,12 @@ export function sendAgain(world: World, mailId: number): void {
 		.where(
 			and(
 				eq(mails.id, mailId),
-				or(eq(mails.state, 'failed'), eq(mails.state, 'unsure'), eq(mails.state, 'queued'))
+				or(
+					eq(mails.state, 'failed'),
+					eq(mails.state, 'unsure'),
+					eq(mails.state, 'queued'),
+					and(eq(mails.state, 'sent'), ne(mails.missed, ''))
+				)
 			)
 		)
 		.run();
@@ -166,6 +171,7 @@ export function mailsOf(world: World, documentId: number) {
 			state: mails.state,
 			lastError: mails.lastError,
 			nextAttemptAt: mails.nextAttemptAt,
+			missed: mails.missed,
 			attempts: mails.attempts,
 			sentAt: mails.sentAt,
 			createdAt: mails.createdAt

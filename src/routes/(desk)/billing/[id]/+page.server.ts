@@ -11,7 +11,7 @@ import { correctAsDraft, debitAsDraft } from '$lib/server/services/invoices/corr
 import { creditPart } from '$lib/server/services/invoices/creditNote';
 import { documentDetail, documentState } from '$lib/server/services/desk/documents';
 import { chargeLate } from '$lib/server/services/owed/lateCharges';
-import { deliverDue, deliverSoon } from '$lib/server/clockwork/delivery';
+import { deliverOrLeave, deliverSoon } from '$lib/server/clockwork/delivery';
 import {
 	markArrived,
 	sendAgain,
@@ -56,23 +56,23 @@ export const actions: Actions = {
 			async (values, world) => {
 				sendByMail(world, idOf(event.params.id), values);
 				// The first try follows at once; where it fails the outbox goes on trying.
-				await deliverDue(world);
+				await deliverOrLeave(world);
 			}
 		),
 	text: (event) =>
 		act(event, z.object({ ...press, mobile: box, words: box }), async (values, world) => {
 			sendByText(world, idOf(event.params.id), values);
-			await deliverDue(world);
+			await deliverOrLeave(world);
 		}),
 	textAgain: (event) =>
 		act(event, z.object({ text: rowId }), async ({ text }, world) => {
 			sendDocumentTextAgain(world, idOf(event.params.id), text);
-			await deliverDue(world);
+			await deliverOrLeave(world);
 		}),
 	again: (event) =>
 		act(event, mailOf, async ({ mail }, world) => {
 			sendAgain(world, mail);
-			await deliverDue(world);
+			await deliverOrLeave(world);
 		}),
 	arrived: (event) =>
 		act(event, mailOf, ({ mail }, world) => {

@@ -3,7 +3,7 @@ import { answer, idOf, readBody } from '$lib/server/answers';
 import { issueAndSend } from '$lib/server/services/money/issueAndSend';
 import { discardDraft, saveDraft } from '$lib/server/services/invoices/drafts';
 import { FieldError } from '$lib/core/refusals';
-import { deliverDue } from '$lib/server/clockwork/delivery';
+import { deliverOrLeave } from '$lib/server/clockwork/delivery';
 import { tryOut } from '$lib/server/services/invoices/trial';
 import type { RequestHandler } from './$types';
 
@@ -51,7 +51,7 @@ export const POST: RequestHandler = ({ request, locals, params }) =>
 				return discardDraft(world, id, wanted.action === 'discard');
 			case 'tryOut': {
 				const trial = await tryOut(world, id, wanted.key);
-				await deliverDue(world);
+				await deliverOrLeave(world);
 				return trial;
 			}
 			case 'issue': {
@@ -62,7 +62,7 @@ export const POST: RequestHandler = ({ request, locals, params }) =>
 					copyToSelf: wanted.copyToSelf,
 					useInHand: wanted.useCredit
 				});
-				if (wanted.sendTo !== null) await deliverDue(world);
+				if (wanted.sendTo !== null) await deliverOrLeave(world);
 				return issued;
 			}
 		}

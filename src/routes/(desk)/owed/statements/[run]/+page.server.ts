@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { act, idOf, orNotFound, rowId } from '$lib/server/answers';
-import { deliverDue } from '$lib/server/clockwork/delivery';
+import { deliverOrLeave } from '$lib/server/clockwork/delivery';
 import { sendAgain } from '$lib/server/services/messages/outbox';
 import { statementRun } from '$lib/server/services/owed/statementRuns';
 import type { Actions, PageServerLoad } from './$types';
@@ -12,6 +12,6 @@ export const actions: Actions = {
 	again: (event) =>
 		act(event, z.object({ mail: rowId }), async ({ mail }, world) => {
 			sendAgain(world, mail);
-			await deliverDue(world);
+			await deliverOrLeave(world);
 		})
 };

@@ -1,0 +1,1 @@
+ALTER TABLE `mails` ADD `missed` text DEFAULT '' NOT NULL;
