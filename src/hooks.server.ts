@@ -3,12 +3,15 @@ import { building } from '$app/environment';
 import { startClockwork } from '$lib/server/clockwork/ticking';
 import { readConfig, type Config } from '$lib/server/config';
 import { lookOf, sessionOf } from '$lib/server/cookies';
+import { HeldError, holdFolder } from '$lib/server/db/hold';
+import { MigrationError } from '$lib/server/db/migrate';
 import { openWorld } from '$lib/server/open';
 import { LostBooksError, setupCode } from '$lib/server/services/business/claim';
 import { isSetUp } from '$lib/server/services/business/settings';
 import { hasOwner, isSignedIn } from '$lib/server/services/business/signIn';
 import { NotFoundError } from '$lib/core/refusals';
-import { refusedBody } from '$lib/server/limits';
+import { ruleOf } from '$lib/server/access';
+import { refusedBody, tooFast } from '$lib/server/limits';
 import type { World } from '$lib/server/world';
 import { redirect, type Handle, type HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
@@ -16,18 +19,24 @@ import pino from 'pino';
 const log = pino({ level: process.env.AXIOMETER_LOG ?? 'info', base: null });
 let opened: { world: World; config: Config } | undefined;
 
-/** Books that are lost are said on the console, and nothing is begun. */
+/** Books that are lost, held by another server, or of another version: said on the console, and nothing is begun. */
 function openOrEnd(config: Config): World {
 	try {
+		holdFolder(config.dataFolder);
 		return openWorld(config);
 	} catch (error) {
-		if (!(error instanceof LostBooksError)) throw error;
+		if (!(
+			error instanceof LostBooksError ||
+			error instanceof HeldError ||
+			error instanceof MigrationError
+		))
+			throw error;
 		console.error(error.message);
 		process.exit(1);
 	}
 }
 
-function open(): { world: World; config: Config } {
+function opening(): { world: World; config: Config } {
 	if (!opened) {
 		const config = readConfig(process.env);
 		const world = openOrEnd(config);
@@ -44,20 +53,22 @@ function open(): { world: World; config: Config } {
 	return opened;
 }
 
-if (!building) open();
-
-const PUBLIC = /^\/(p|s|webhooks|health)(\/|$)/;
+if (!building) opening();
 
 export const handle: Handle = async ({ event, resolve }) => {
-	const { world, config } = open();
+	const { world, config } = opening();
 	event.locals.world = world;
 	event.locals.config = config;
 	event.locals.signedIn = isSignedIn(world, sessionOf(event.cookies, config));
 	const { pathname } = event.url;
-	const tooMuch = refusedBody(event.request, pathname, event.locals.signedIn);
-	if (tooMuch) return tooMuch;
+	const rule = ruleOf(event.route.id);
+	const refused =
+		refusedBody(event.request, rule, event.locals.signedIn) ??
+		tooFast(rule, event.request.method, pathname, Date.now());
+	if (refused) return refused;
 
-	if (!PUBLIC.test(pathname)) {
+	const open = rule && rule.who !== 'owner' && !/^\/(welcome|sign-in)$/.test(pathname);
+	if (!open) {
 		const fresh = !hasOwner(world) || !isSetUp(world);
 		if (fresh && pathname !== '/welcome') redirect(303, '/welcome');
 		if (!fresh && pathname === '/welcome') redirect(303, '/');
@@ -66,6 +77,8 @@ export const handle: Handle = async ({ event, resolve }) => {
 			redirect(303, `/sign-in?to=${encodeURIComponent(pathname + event.url.search)}`);
 		}
 	}
+	// Somebody has forgotten its row: it is nobody's.
+	if (event.route.id !== null && !rule) return new Response('Not here.', { status: 403 });
 	const look = lookOf(event.cookies);
 	const response = await resolve(event, {
 		// The letters come with the first look of a page: it is laid out once, not again when they arrive.

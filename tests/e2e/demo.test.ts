@@ -82,7 +82,7 @@ describe('the demo business', () => {
 	});
 
 	it('shows and changes nothing without its owner: every route is asked from outside', async () => {
-		const open = /^\/(p|s|webhooks|health|sign-in|welcome)(\/|$)/;
+		const open = /^\/(p|r|s|webhooks|health|sign-in|welcome)(\/|$)/;
 		const places = (readdirSync('src/routes', { recursive: true }) as string[])
 			.filter((path) => /\+(page\.svelte|server\.ts)$/.test(path))
 			.map((path) => `/${path.replace(/\([a-z]+\)\/|\/?\+.*$/g, '').replace(/\[\w+\]/g, '1')}`);
@@ -112,8 +112,19 @@ describe('the demo business', () => {
 			}
 		}
 		expect(sum()).to.deep.equal(before);
+		// Whoever has a link sees what it is about, and is not asked to sign in.
+		for (const [kind, sql] of [
+			['p', "select token from documents where state = 'issued' and token is not null limit 1"],
+			['r', 'select token from chase_messages where token is not null limit 1'],
+			['s', 'select token from statements where token is not null limit 1']
+		] as const)
+			for (const { token } of rows<{ token: string }>(sql)) {
+				const response = await fetch(`${app.origin}/${kind}/${token}`, { redirect: 'manual' });
+				expect(response.status, kind).to.equal(200);
+				expect(await response.text()).to.include('Orrell Lime');
+			}
 		// An address that is guessed is no address, whatever stands in it.
-		for (const guess of ['/p/1', '/s/1', '/p/1/pdf', '/s/1/pdf'])
+		for (const guess of ['/p/1', '/r/1', '/s/1', '/p/1/pdf', '/s/1/pdf'])
 			expect((await fetch(app.origin + guess)).status, guess).to.equal(404);
 	});
 

@@ -1,5 +1,6 @@
 // What goes wrong, in the real interface. Over 300 lines: every fault starts from the same invoice, in the same browser.
 import { expect } from 'chai';
+import { spawnSync } from 'node:child_process';
 import { createHmac } from 'node:crypto';
 import { request } from 'node:http';
 import { after, afterEach, before, describe, it } from 'mocha';
@@ -198,6 +199,18 @@ describe('faults', () => {
 			other.exec('rollback');
 			other.close();
 		}
+		expect((await fetch(`${app.origin}/health`)).status).to.equal(200);
+	});
+
+	it('a second server on the same folder does not start, and says why', async () => {
+		const env = { ...app.env, PORT: '0', AXIOMETER_PORT: '1' };
+		const second = spawnSync(process.execPath, ['scripts/serve.mjs'], {
+			env,
+			encoding: 'utf8',
+			timeout: 30_000
+		});
+		expect(second.status).to.equal(1);
+		expect(second.stderr).to.include('another one works with the folder');
 		expect((await fetch(`${app.origin}/health`)).status).to.equal(200);
 	});
 

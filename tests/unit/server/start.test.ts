@@ -14,6 +14,7 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { ConfigError, readConfig } from '../../../src/lib/server/config';
 import { connect } from '../../../src/lib/server/db/connection';
+import { HeldError, holdFolder } from '../../../src/lib/server/db/hold';
 import { MigrationError, migrateFile } from '../../../src/lib/server/db/migrate';
 import { MIGRATIONS, openWorld } from '../../../src/lib/server/open';
 import { LostBooksError } from '../../../src/lib/server/services/business/claim';
@@ -149,8 +150,25 @@ describe('the data file', () => {
 		const migrations = laterVersion(
 			'create table later (id integer);\n--> statement-breakpoint\ninsert into nowhere values (1)'
 		);
-		expect(() => migrateFile(file, migrations, '2')).to.throw(MigrationError, 'as it was before');
+		const before = readFileSync(file);
+		expect(() => migrateFile(file, migrations, '2')).to.throw(MigrationError, 'It was not touched');
+		expect(readFileSync(file).equals(before)).to.equal(true);
 		expect(tables()).to.deep.equal(['kept']);
+		expect(readdirSync(folder)).to.not.include('axiometer.sqlite.new');
+	});
+
+	it('is held by one server: a second one is told, and the next may come when it has gone', () => {
+		const letGo = holdFolder(folder);
+		expect(() => holdFolder(folder)).to.throw(HeldError, 'send everything twice');
+		letGo();
+		holdFolder(folder)();
+	});
+
+	it('what was cut off in the middle of a migration is begun anew', () => {
+		fill();
+		writeFileSync(`${file}.new`, 'half of it');
+		migrateFile(file, laterVersion('create table later (id integer)'), '2');
+		expect(tables()).to.have.members(['kept', 'later']);
 	});
 
 	it('of another line of versions is refused in words, and not a byte of it is touched', () => {

@@ -1,5 +1,15 @@
-// Brings the file to the current schema at start. A copy is put aside first, and is put back if it fails.
-import { copyFileSync, existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+// Brings the file to the current schema at start: on a copy, which takes its place when all went well.
+import {
+	closeSync,
+	copyFileSync,
+	existsSync,
+	fsyncSync,
+	mkdirSync,
+	openSync,
+	readFileSync,
+	renameSync,
+	rmSync
+} from 'node:fs';
 import { dirname, join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
@@ -41,9 +51,22 @@ function pendingMigrations(file: string, folder: string): string[] {
 	}
 }
 
+/** Puts a file's name and content on the disk before anything builds on it. */
+function settle(path: string): void {
+	const handle = openSync(path, 'r');
+	try {
+		fsyncSync(handle);
+	} catch {
+		// Folders cannot be put down everywhere; the file then comes with the next of its writes.
+	} finally {
+		closeSync(handle);
+	}
+}
+
 /**
- * Migrates the database file. `stamp` names the copy that is put aside.
- * @throws MigrationError where a migration failed; the file is then as it was before.
+ * Migrates the database file: a copy is brought to the new version, and takes the file's place when all of it went well. `stamp` names the copy of
+ * the old version that is kept. Whoever calls holds the folder (`holdFolder`): nothing is written to the file meanwhile.
+ * @throws MigrationError where a migration failed; the file was not touched then.
  */
 export function migrateFile(file: string, folder: string, stamp: string): void {
 	const existed = existsSync(file);
@@ -51,24 +74,28 @@ export function migrateFile(file: string, folder: string, stamp: string): void {
 	const pending = pendingMigrations(file, folder);
 	if (pending.length === 0) return;
 
+	const work = `${file}.new`;
+	const remove = (path: string) => {
+		for (const end of ['', '-wal', '-shm', '-journal']) rmSync(`${path}${end}`, { force: true });
+	};
+	remove(work);
 	let copy: string | null = null;
 	if (existed) {
 		copy = join(dirname(file), 'backups', `before-${pending.at(-1)}-${stamp}.sqlite`);
-		mkdirSync(dirname(copy), { recursive: true });
+		mkdirSync(dirname(copy), { recursive: true, mode: 0o700 });
 		rmSync(copy, { force: true });
 		const source = new Sqlite(file);
 		source.prepare('VACUUM INTO ?').run(copy);
 		source.close();
+		copyFileSync(copy, work);
 	}
-	const client = new Sqlite(file);
-	client.pragma('journal_mode = WAL');
+	const client = new Sqlite(work);
 	try {
 		migrate(drizzle(client), { migrationsFolder: folder });
 		client.close();
 	} catch (error) {
 		client.close();
-		for (const end of ['', '-wal', '-shm']) rmSync(`${file}${end}`, { force: true });
-		if (copy) copyFileSync(copy, file);
+		remove(work);
 		const reason =
 			error instanceof Error
 				? error.cause instanceof Error
@@ -77,8 +104,13 @@ export function migrateFile(file: string, folder: string, stamp: string): void {
 				: String(error);
 		throw new MigrationError(
 			`The data file could not be brought to this version (${pending.join(', ')}): ${reason}. ` +
-				(copy ? `It is as it was before; a copy is at ${copy}. ` : '') +
+				(copy ? `It was not touched; a copy is at ${copy}. ` : '') +
 				'Start the version of Axiometer you had before, or ask for help with that copy.'
 		);
 	}
+	settle(work);
+	// What the old file still has beside it belongs to it alone.
+	for (const end of ['-wal', '-shm']) rmSync(`${file}${end}`, { force: true });
+	renameSync(work, file);
+	settle(dirname(file));
 }

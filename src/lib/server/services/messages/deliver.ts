@@ -52,11 +52,12 @@ async function deliverOne(
 	reminders: Reminders
 ): Promise<void> {
 	// Marked before it goes: after a crash in the middle it is not sent a second time unasked.
-	world.db
+	const claimed = world.db
 		.update(mails)
 		.set({ state: 'sending', attempts: mail.attempts + 1 })
-		.where(eq(mails.id, mail.id))
-		.run();
+		.where(and(eq(mails.id, mail.id), eq(mails.state, 'queued')))
+		.run().changes;
+	if (!claimed) return;
 	const owner = loadBusiness(world.db);
 	const outcome = await world.mail.send({
 		messageId: mail.messageId,
