@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import { after, before, describe, it } from 'mocha';
 import type { Browser, Page } from 'playwright-core';
 import { expectSoundBooks } from '../support/books';
-import { runApp, until, type RunningApp } from '../support/app';
+import { runApp, until, type RunningApp, SETUP_CODE } from '../support/app';
 import { begin, expectAccessible, openBrowser, ready, saved } from '../support/browser';
 import { connect } from '../../src/lib/server/db/connection';
 
@@ -54,7 +54,7 @@ describe('the first day', () => {
 
 	it('without VAT and without CIS, on the phone: six answers, a first invoice, and it is paid', () =>
 		onPhone(async (page, app) => {
-			await page.goto(app.origin);
+			await page.goto(`${app.origin}/welcome?code=${SETUP_CODE}`);
 			const asked = page.locator('form input:not([type=hidden]):not([type=radio]), form textarea');
 			expect(await asked.count(), 'boxes of the first page').to.equal(4);
 			await begin(page, app.origin, { vat: false, cis: false });

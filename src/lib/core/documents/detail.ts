@@ -53,7 +53,15 @@ export interface PaymentRow {
 
 export interface MailRow {
 	id: number;
-	kind: 'invoice' | 'creditNote' | 'trial' | 'receipt' | 'paidNotice' | 'statement' | 'reminder';
+	kind:
+		| 'invoice'
+		| 'creditNote'
+		| 'trial'
+		| 'receipt'
+		| 'paidNotice'
+		| 'statement'
+		| 'reminder'
+		| 'notice';
 	to: string;
 	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure' | 'withdrawn';
 	lastError: string;

@@ -106,6 +106,15 @@
 			inputmode="numeric"
 		/>
 	</div>
+	{#if text('bankAccountNumber')}
+		<Field
+			label="Your password, to change the account"
+			name="current"
+			type="password"
+			autocomplete="current-password"
+			hint="Money goes where this says: you are told by e-mail when it is changed."
+		/>
+	{/if}
 {:else}
 	<div class="grid grid-cols-[repeat(auto-fit,minmax(220px,1fr))] gap-y-3 gap-x-4">
 		<Field

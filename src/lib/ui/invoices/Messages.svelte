@@ -21,7 +21,8 @@
 		paidNotice: 'The notice to you',
 		trial: 'The test',
 		statement: 'The statement',
-		reminder: 'The reminder'
+		reminder: 'The reminder',
+		notice: 'The notice to you'
 	};
 	const WORDS = {
 		queued: 'has not gone out yet',

@@ -8,12 +8,12 @@ import { writeRate } from '$lib/core/regimes/gb/latePayment';
 import {
 	businessForm,
 	businessSettings,
-	giveMissing,
-	savePart
+	giveMissing
 } from '$lib/server/services/business/settings';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
 import { lastAudit } from '$lib/server/services/business/audits';
-import { changePassword, endSession, openSessions } from '$lib/server/services/business/signIn';
+import { changeWatchedPassword, saveWatchedPart } from '$lib/server/services/messages/watched';
+import { endSession, openSessions } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, cookies }) => ({
@@ -30,9 +30,14 @@ export const load: PageServerLoad = ({ locals, cookies }) => ({
 
 export const actions: Actions = {
 	business: (event) =>
-		act(event, boxesOf(businessForm).extend({ part: box }), ({ part, ...given }, world) => {
-			savePart(world, part, given);
-		}),
+		act(
+			event,
+			boxesOf(businessForm).extend({ part: box }),
+			async ({ part, ...given }, world, posted) => {
+				const current = String(posted.get('current') ?? '');
+				await saveWatchedPart(world, part, given, current, guesserOf(event));
+			}
+		),
 	/** From a document that is the first to need something of the owner's own. */
 	missing: (event) =>
 		act(event, boxesOf(businessForm).extend({ asks: box }), ({ asks, ...given }, world) => ({
@@ -52,7 +57,7 @@ export const actions: Actions = {
 	password: (event) =>
 		act(event, z.object({}), async (_values, world, posted) => {
 			const typed = (name: string) => String(posted.get(name) ?? '');
-			await changePassword(world, typed('current'), typed('password'), guesserOf(event));
+			await changeWatchedPassword(world, typed('current'), typed('password'), guesserOf(event));
 			redirect(303, '/sign-in');
 		}),
 	endSession: (event) =>

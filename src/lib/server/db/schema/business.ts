@@ -87,3 +87,13 @@ export const audits = sqliteTable('audits', {
 	found: integer('found').notNull(),
 	words: text('words', { mode: 'json' }).$type<string[]>().notNull()
 });
+
+/** Changes a thief would make, with where they were made: they stand on Today for a week. */
+export const watchedChanges = sqliteTable('watched_changes', {
+	id: integer('id').primaryKey({ autoIncrement: true }),
+	at: integer('at').notNull(),
+	what: text('what', { enum: ['bank', 'email', 'password'] }).notNull(),
+	/** From what to what, as far as it may be read again. */
+	detail: text('detail').notNull(),
+	device: text('device').notNull()
+});

@@ -13,7 +13,16 @@ export const mails = sqliteTable(
 		/** Names the cause, so that it goes out once. */
 		key: text('key').notNull().unique(),
 		kind: text('kind', {
-			enum: ['invoice', 'creditNote', 'trial', 'receipt', 'paidNotice', 'statement', 'reminder']
+			enum: [
+				'invoice',
+				'creditNote',
+				'trial',
+				'receipt',
+				'paidNotice',
+				'statement',
+				'reminder',
+				'notice'
+			]
 		}).notNull(),
 		documentId: integer('document_id').references(() => documents.id),
 		trialId: integer('trial_id').references(() => trials.id, { onDelete: 'cascade' }),

@@ -9,7 +9,7 @@ import { isAccountNumber, isSortCode, isVatNumber } from '../../../core/regimes/
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { business, vatStatuses } from '../../db/schema';
 import type { World } from '../../world';
-import { FieldError } from '../../../core/refusals';
+import { FieldError, RefusedError } from '../../../core/refusals';
 import { parseForm } from './fields';
 import { loadSeries, saveSeries } from './series';
 
@@ -273,6 +273,10 @@ export function giveMissing(
 	const missing = boxes.filter(([name, needed]) => needed && !String(given[name] ?? '').trim());
 	if (missing.length) throw new FieldError(Object.fromEntries(missing));
 	const values = Object.fromEntries(boxes.map(([name]) => [name, given[name]]));
+	// What is there already is no longer missing: an account is changed in the settings, with the password.
+	const { bankSortCode, bankAccountNumber } = loadBusiness(world.db);
+	if (asked === 'bank' && bankSortCode && bankAccountNumber)
+		throw new RefusedError('Your bank details are known by now. Change them in the settings.');
 	saveBusiness(world, { ...businessSettings(world), ...values });
 	return sellerRecord(world.db);
 }

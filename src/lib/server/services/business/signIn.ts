@@ -113,6 +113,10 @@ async function guess(
 		.run();
 }
 
+/** Asks for the password again, before something that matters. @throws FieldError at `current`, RefusedError after too many wrong ones */
+export const confirmPassword = (world: World, password: string, guesser: Guesser): Promise<void> =>
+	guess(world, password, guesser, 'current');
+
 function isKnownBrowser(world: World, token: string): boolean {
 	const hash = sha256(token);
 	return (

@@ -11,6 +11,7 @@ import { loadChaseSettings } from '../chasing/settings';
 import { draftMoves, unsentMoves } from '../invoices/moves';
 import { documentsNotReached } from '../messages/moves';
 import { bankMoves, overpaidMoves } from '../money/moves';
+import { watchedMoves } from '../messages/watched';
 import { oddNewsMoves } from '../money/oddNews';
 import { depositMoves } from '../money/deposits';
 import { promptMoves } from '../money/promptPayment';
@@ -32,6 +33,7 @@ function workedOut(world: World): Move[] {
 		...chasingMoves(world, letters),
 		...unsentMoves(world),
 		...latePayerMoves(world, new Set(letters.map((one) => one.payerId))),
+		...watchedMoves(world),
 		...oddNewsMoves(world),
 		...bankMoves(world),
 		...overpaidMoves(world),

@@ -34,7 +34,8 @@ const BUTTONS: Record<ToQueue['kind'], string> = {
 	receipt: 'See the invoice',
 	paidNotice: 'See the invoice',
 	statement: 'See the statement and pay',
-	reminder: 'See it and pay'
+	reminder: 'See it and pay',
+	notice: 'Look at the settings'
 };
 
 /** @returns whether it is new */
