@@ -255,7 +255,7 @@ export const BANK_COLUMNS: (Column<BankField> & { label: string })[] = [
 			'account owner',
 			'own account'
 		],
-		not: new RegExp(`${OTHERS}|to|from|type|currency|balance|status`)
+		not: new RegExp(`${OTHERS}|\\bto\\b|from|type|currency|balance|status`)
 	},
 	{
 		field: 'payer',
@@ -395,7 +395,11 @@ const mostly = (count: number, { filled }: Content) =>
 	filled.length > 0 && count >= filled.length * 0.8;
 
 /** What the columns hold. `headings` is empty where the file has none. */
-export function guessLayout(headings: readonly string[], rows: readonly Row[]): CsvLayout {
+export function guessLayout(
+	headings: readonly string[],
+	rows: readonly Row[],
+	separator = ','
+): CsvLayout {
 	const width = Math.max(
 		headings.length,
 		...rows.slice(0, LOOKED_AT).map((row) => row.cells.length)
@@ -409,7 +413,9 @@ export function guessLayout(headings: readonly string[], rows: readonly Row[]): 
 	const money = [layout.amount, layout.in, layout.out, layout.fee].flatMap((at) =>
 		at === undefined ? [] : columns[at]!.filled
 	);
-	layout.decimal = decimalSignOf(money);
+	// Where commas separate the cells, no amount has one before its pence.
+	const decimal = decimalSignOf(money) ?? (separator === ',' ? '.' : null);
+	if (decimal) layout.decimal = decimal;
 	if (layout.date !== undefined) layout.dates = orderOf(columns[layout.date]!.filled);
 	return layout;
 }
@@ -525,7 +531,7 @@ function moneyByContent(
 		columns[at]!.cells.map((cell) =>
 			isNothing(cell)
 				? 0n
-				: (readWrittenAmount(cell, decimalSignOf(columns[at]!.filled))?.amount ?? 0n)
+				: (readWrittenAmount(cell, decimalSignOf(columns[at]!.filled) ?? undefined)?.amount ?? 0n)
 		);
 	/** Whether a balance goes up by one column and down by the other, read from either end. */
 	const explains = (balance: number, up: number, down: number | null): boolean => {

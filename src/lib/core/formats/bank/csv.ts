@@ -37,10 +37,13 @@ export interface CsvStatement {
 const DEEPEST = 40;
 
 /** @throws TableError */
-export function readCsvStatement({ rows: all }: Records, given: CsvLayout | null): CsvStatement {
+export function readCsvStatement(
+	{ rows: all, separator }: Records,
+	given: CsvLayout | null
+): CsvStatement {
 	if (all.length === 0) throw new TableError('The file is empty.');
 	const { headings, rows, above } = given?.headless ? bodyWithout(all) : bodyOf(all, given);
-	const layout = given ?? guessLayout(headings, rows);
+	const layout = given ?? guessLayout(headings, rows, separator);
 	if (rows.length === 0)
 		throw new TableError('There is a heading and nothing under it, or not even that.');
 	if (layout.date === undefined)

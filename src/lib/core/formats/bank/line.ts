@@ -161,6 +161,8 @@ export function readWrittenAmount(typed: string, decimal?: DecimalSign): Written
 		.replace(/^[-+]/, '')
 		.replace(/[-+]$/, '');
 	const sign = decimal ?? decimalIn(text) ?? '.';
+	// 1.200 may be one pound twenty or twelve hundred: nobody guesses.
+	if (!decimal && /^[1-9]\d{0,2}\.\d{3}$/.test(text)) return null;
 	const group = sign === '.' ? ',' : '.';
 	const [whole = '', pence = '', ...more] = text.split(sign);
 	if (more.length > 0 || pence.includes(group)) return null;
@@ -184,11 +186,12 @@ function decimalIn(text: string): DecimalSign | null {
 	if (text.slice(0, last).includes(other)) return once ? sign : null;
 	const behind = text.length - last - 1;
 	if (!once) return other;
-	return behind === 3 ? null : sign;
+	// Three places may be thousands, unless what stands before them can be none.
+	return behind === 3 && !/^(0|\d{4,})/.test(text) ? null : sign;
 }
 
-/** Which sign a column writes before its pence: as most of its amounts that show one have it. */
-export function decimalSignOf(cells: Iterable<string>): DecimalSign {
+/** Which sign a column writes before its pence: as most of its amounts that show one have it; null where none does. */
+export function decimalSignOf(cells: Iterable<string>): DecimalSign | null {
 	let points = 0;
 	let commas = 0;
 	for (const cell of cells) {
@@ -196,7 +199,7 @@ export function decimalSignOf(cells: Iterable<string>): DecimalSign {
 		if (sign === '.') points++;
 		if (sign === ',') commas++;
 	}
-	return commas > points ? ',' : '.';
+	return commas > points ? ',' : points > 0 ? '.' : null;
 }
 
 /** An amount by itself, in pence. */

@@ -78,7 +78,7 @@ function readTransaction(
 	});
 	const date = readDate(value('DTPOSTED').slice(0, 8), 'ymd') ?? readDate(value('DTPOSTED'), 'ymd');
 	// A comma before the pence is what some banks write, against the standard.
-	const amount = readWrittenAmount(value('TRNAMT'));
+	const amount = readWrittenAmount(value('TRNAMT'), value('TRNAMT').includes(',') ? ',' : '.');
 	if (date === null) return out('It has no date that can be read.');
 	if (amount === null) return out('It has no amount that can be read.');
 	if (amount.amount === 0n) return out('It moves nothing (0.00).');
