@@ -55,7 +55,7 @@ module.exports = {
 			from: { path: '^src/lib/core/' },
 			to: {
 				pathNot:
-					'^(src/lib/core/|node_modules/(@internationalized/date|zod|csv-parse|date-holidays|ical\\.js|fast-xml-parser|chardet)/)'
+					'^(src/lib/core/|node_modules/(@internationalized/date|zod|papaparse|date-holidays|ical\\.js|fast-xml-parser|chardet)/)'
 			}
 		},
 		{

@@ -1,5 +1,5 @@
 // A table out of a CSV file of any make: encoding, separator and columns are found by looking at it.
-import { parse } from 'csv-parse/browser/esm/sync';
+import Papa from 'papaparse';
 import { decode, type Text } from './text';
 
 /** Cells by column; `line` counts from 1 in the file. */
@@ -48,30 +48,38 @@ export function readRecords(bytes: Uint8Array, known?: Text): Records {
 	const said = /^\ufeff?"?sep=(.)"?[^\n\r]*/i.exec(text);
 	const body = said ? text.slice(said[0].length) : text;
 	const separator = said ? said[1]! : guessSeparator(body);
-	let records: { record: string[]; info: { lines: number } }[];
-	try {
-		records = parse(body, {
-			delimiter: separator,
-			bom: true,
-			relaxQuotes: true,
-			relaxColumnCount: true,
-			skipEmptyLines: true,
-			trim: true,
-			info: true,
-			to: MOST_ROWS + 2
-		}) as unknown as typeof records;
-	} catch {
+	const rows: Row[] = [];
+	let open = false;
+	let line = 1;
+	let read = 0;
+	Papa.parse<string[]>(body, {
+		delimiter: separator,
+		step: ({ data, errors, meta }, parser) => {
+			open ||= errors.some(({ code }) => code === 'MissingQuotes');
+			const cells = data.map((cell) => cell.trim());
+			if (cells.some((cell) => cell !== '')) rows.push({ line, cells });
+			line += breaksIn(body, read, meta.cursor, meta.linebreak);
+			read = meta.cursor;
+			if (open || rows.length > MOST_ROWS + 1) parser.abort();
+		}
+	});
+	if (open)
 		throw new TableError('The file could not be read as a table: a quotation mark is not closed.');
-	}
-	if (records.length > MOST_ROWS + 1)
+	if (rows.length > MOST_ROWS + 1)
 		throw new TableError(`At most ${MOST_ROWS.toLocaleString('en-GB')} rows at once.`);
-	return {
-		rows: records
-			.filter(({ record }) => record.some((cell) => cell !== ''))
-			.map(({ record, info }) => ({ line: info.lines, cells: record })),
-		separator,
-		encoding
-	};
+	return { rows, separator, encoding };
+}
+
+/** How many lines end between two places of a text. */
+function breaksIn(text: string, from: number, to: number, linebreak: string): number {
+	let count = 0;
+	for (
+		let at = text.indexOf(linebreak, from);
+		at >= 0 && at < to;
+		at = text.indexOf(linebreak, at + linebreak.length)
+	)
+		count++;
+	return count;
 }
 
 /** The separator that splits most of the first lines, and those most evenly. */

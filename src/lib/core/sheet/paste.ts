@@ -1,5 +1,5 @@
 // Rows copied from a spreadsheet: cells with tabs between them become lines.
-import { parse } from 'csv-parse/browser/esm/sync';
+import Papa from 'papaparse';
 import { readTypedNumber } from '../money/typed';
 import { blankLine } from './blank';
 import type { SheetLine, SheetRow } from './types';
@@ -39,17 +39,11 @@ export function linesFromCells(
 
 /** Cells may be quoted, with tabs, line breaks and doubled quotes inside; a lone quote is an inch mark. */
 function splitCells(text: string): string[][] {
-	try {
-		return parse(text, {
-			delimiter: '\t',
-			relaxQuotes: true,
-			relaxColumnCount: true,
-			skipEmptyLines: true,
-			trim: true
-		});
-	} catch {
-		return text.split(/\r?\n/).map((line) => line.split('\t').map((cell) => cell.trim()));
-	}
+	const { data, errors } = Papa.parse<string[]>(text, { delimiter: '\t' });
+	const rows = errors.some(({ type }) => type === 'Quotes')
+		? text.split(/\r?\n/).map((line) => line.split('\t'))
+		: data;
+	return rows.map((cells) => cells.map((cell) => cell.trim()));
 }
 
 function columnsByHeading(cells: string[]): Column[] | null {
