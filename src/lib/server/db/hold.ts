@@ -3,6 +3,9 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
 
+/** What is held must be kept hold of: a connection that nothing knows any more is closed, and its lock with it. */
+const held = new Set<Sqlite.Database>();
+
 /** Another server works with the folder. */
 export class HeldError extends Error {}
 
@@ -25,5 +28,9 @@ export function holdFolder(folder: string): () => void {
 			`Axiometer did not start: another one works with the folder ${folder} already. Two would send everything twice.`
 		);
 	}
-	return () => file.close();
+	held.add(file);
+	return () => {
+		held.delete(file);
+		file.close();
+	};
 }
