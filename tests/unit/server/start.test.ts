@@ -159,8 +159,12 @@ describe('the data file', () => {
 
 	it('is held by one server: a second one is told, and the next may come when it has gone', () => {
 		const letGo = holdFolder(folder);
-		expect(() => holdFolder(folder)).to.throw(HeldError, 'send everything twice');
+		const other = new Sqlite(join(folder, 'in-use'), { timeout: 0 });
+		expect(() => other.exec('begin exclusive')).to.throw('locked');
 		letGo();
+		other.exec('begin exclusive');
+		expect(() => holdFolder(folder)).to.throw(HeldError, 'send everything twice');
+		other.close();
 		holdFolder(folder)();
 	});
 

@@ -1,10 +1,13 @@
 // One server for a folder: it is held as long as the process lives, and let go by the system itself when it dies.
 import { mkdirSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, resolve } from 'node:path';
 import Sqlite from 'better-sqlite3';
 
-/** What is held must be kept hold of: a connection that nothing knows any more is closed, and its lock with it. */
-const held = new Set<Sqlite.Database>();
+/**
+ * What is held must be kept hold of: a connection that nothing knows any more is closed, and its lock with it. By folder: the same process may ask
+ * again, as a server does whose code is loaded anew while it is written.
+ */
+const held = new Map<string, Sqlite.Database>();
 
 /** Another server works with the folder. */
 export class HeldError extends Error {}
@@ -15,6 +18,8 @@ export class HeldError extends Error {}
  * @throws HeldError
  */
 export function holdFolder(folder: string): () => void {
+	const name = resolve(folder);
+	if (held.has(name)) return () => letGo(name);
 	mkdirSync(folder, { recursive: true, mode: 0o700 });
 	const file = new Sqlite(join(folder, 'in-use'), { timeout: 0 });
 	try {
@@ -28,9 +33,11 @@ export function holdFolder(folder: string): () => void {
 			`Axiometer did not start: another one works with the folder ${folder} already. Two would send everything twice.`
 		);
 	}
-	held.add(file);
-	return () => {
-		held.delete(file);
-		file.close();
-	};
+	held.set(name, file);
+	return () => letGo(name);
+}
+
+function letGo(name: string): void {
+	held.get(name)?.close();
+	held.delete(name);
 }

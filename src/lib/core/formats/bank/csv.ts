@@ -1,16 +1,8 @@
 // A bank statement as CSV: whatever stands above its headings, columns in any order, rows that are none left out with their reason.
 import type { Minor } from '../../money/types';
-import { TableError, type Records, type Row } from '../table';
-import {
-	BANK_COLUMNS,
-	directionOf,
-	guessLayout,
-	looksLikeDate,
-	looksLikeMoney,
-	stateOf,
-	type BankField,
-	type CsvLayout
-} from './columns';
+import { matchColumns, TableError, type Records, type Row } from '../table';
+import { guessLayout, looksLikeDate, looksLikeMoney } from './columns';
+import { BANK_COLUMNS, directionOf, stateOf, type BankField, type CsvLayout } from './headings';
 import {
 	isNothing,
 	joined,
@@ -20,7 +12,6 @@ import {
 	type BankLine,
 	type LeftOut
 } from './line';
-import { matchColumns } from '../table';
 
 export interface CsvStatement {
 	headings: string[];

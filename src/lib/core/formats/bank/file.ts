@@ -3,7 +3,7 @@ import { unreadable } from '../kinds';
 import { readRecords, TableError } from '../table';
 import { decode, declaredEncoding } from '../text';
 import { readCamt053 } from './camt053';
-import type { CsvLayout } from './columns';
+import type { CsvLayout } from './headings';
 import { readCsvStatement, type CsvStatement } from './csv';
 import type { BankLine, LeftOut, Statements } from './line';
 import { ofxEncoding, readOfx } from './ofx';

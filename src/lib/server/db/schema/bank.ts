@@ -1,6 +1,6 @@
 // Bank statements that came in, line by line, and what is remembered to match them.
 import { blob, index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import type { CsvLayout } from '../../../core/formats/bank/columns';
+import type { CsvLayout } from '../../../core/formats/bank/headings';
 import type { Proposal } from '../../../core/bank/types';
 import { customers } from './customers';
 import { payments } from './ledger';

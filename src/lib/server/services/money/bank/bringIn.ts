@@ -7,7 +7,7 @@ import {
 	BANK_COLUMNS,
 	type BankField,
 	type CsvLayout
-} from '../../../../core/formats/bank/columns';
+} from '../../../../core/formats/bank/headings';
 import type { BankLine } from '../../../../core/formats/bank/line';
 import { TableError } from '../../../../core/formats/table';
 import { writeAtOnce, type Reader, type Transaction } from '../../../db/connection';

@@ -1,7 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, idOf, orNotFound } from '$lib/server/answers';
-import { BANK_COLUMNS, type BankField } from '$lib/core/formats/bank/columns';
+import { BANK_COLUMNS, type BankField } from '$lib/core/formats/bank/headings';
 import { FieldError } from '$lib/core/refusals';
 import {
 	forgetColumns,
