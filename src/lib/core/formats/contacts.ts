@@ -1,6 +1,6 @@
 // Address books as people: vCards, and CSV files of phones, mail programs and spreadsheets.
 import { uncoverCell } from './cells';
-import { matchColumns, readTable, TableError, type Column } from './table';
+import { matchColumns, plain, readTable, TableError, type Column } from './table';
 import { decode } from './text';
 import { unreadable } from './kinds';
 import { readCards, type Person } from './vcard';
@@ -138,12 +138,6 @@ const COLUMNS: Column<Field>[] = [
 	},
 	{ field: 'note', names: ['private note', 'note', 'notes', 'comment', 'comments', 'remarks'] }
 ];
-
-const plain = (heading: string) =>
-	heading
-		.toLowerCase()
-		.replace(/[^a-z0-9]+/g, ' ')
-		.trim();
 
 /** Columns of which an address book may have several, in the order in which they count. */
 const EMAIL = /\b(e ?mail|mail address|mail)\b/;

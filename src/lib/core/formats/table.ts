@@ -115,7 +115,8 @@ export interface Column<Field extends string> {
 	required?: boolean;
 }
 
-const plain = (text: string) =>
+/** A heading in small letters, without signs. */
+export const plain = (text: string): string =>
 	text
 		.toLowerCase()
 		.normalize('NFD')

@@ -1,7 +1,8 @@
 <!-- A part of the settings: what is set, to be read; changed in its place when that is wanted. -->
 <script lang="ts">
-	import { tick, type ComponentProps, type Snippet } from 'svelte';
+	import { tick, type ComponentProps } from 'svelte';
 	import { goto } from '$app/navigation';
+	import Facts from '../parts/Facts.svelte';
 	import Form from '../parts/Form.svelte';
 	import BusinessFields from './BusinessFields.svelte';
 
@@ -13,10 +14,8 @@
 		values: Record<string, unknown>;
 		/** Whether it is being changed. */
 		open: boolean;
-		/** What else belongs to it. */
-		more?: Snippet;
 	}
-	let { part, title, facts, values, open, more }: Props = $props();
+	let { part, title, facts, values, open }: Props = $props();
 	let change = $state<HTMLElement>();
 
 	async function close() {
@@ -52,14 +51,6 @@
 			</div>
 		</Form>
 	{:else}
-		<dl class="grid gap-1.5">
-			{#each facts as [label, value] (label)}
-				<div class="grid grid-cols-[11rem_minmax(0,1fr)] gap-x-3 phone:grid-cols-1">
-					<dt class="text-(--ink-2)">{label}</dt>
-					<dd class="wrap-anywhere whitespace-pre-line">{value}</dd>
-				</div>
-			{/each}
-		</dl>
-		{@render more?.()}
+		<Facts {facts} />
 	{/if}
 </section>

@@ -1,6 +1,7 @@
 <!-- What is known of a customer, to be read; it is changed when that is wanted. -->
 <script lang="ts">
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
+	import Facts from '../parts/Facts.svelte';
 	import Whereabouts from '../jobs/Whereabouts.svelte';
 	import type { CustomerValues } from './values';
 
@@ -8,7 +9,7 @@
 	const KINDS = { household: 'A household', business: 'A business', contractor: 'A contractor' };
 	let { standing } = $derived(customer);
 	const WAYS = { card: 'by card', bank: 'from their bank', transfer: 'by transfer' };
-	let facts = $derived(
+	let facts = $derived<[string, string][]>(
 		[
 			['They are', KINDS[customer.kind]],
 			[
@@ -44,7 +45,7 @@
 							.join(', ')
 					: ''
 			]
-		].filter(([, value]) => value !== '')
+		].filter((fact): fact is [string, string] => fact[1] !== '')
 	);
 </script>
 
@@ -60,14 +61,7 @@
 		}))
 	]}
 />
-<dl class="grid gap-1 mt-2">
-	{#each facts as [label, value] (label)}
-		<div class="grid grid-cols-[8.5rem_minmax(0,1fr)] gap-x-3">
-			<dt class="text-(--ink-2)">{label}</dt>
-			<dd class="wrap-anywhere">{value}</dd>
-		</div>
-	{/each}
-</dl>
+<Facts {facts} class="mt-2" />
 {#if customer.sites.length}
 	<h2 class="mt-3 text-base [font-family:inherit]">
 		{customer.sites.length === 1 ? 'Site' : `${customer.sites.length} sites`}

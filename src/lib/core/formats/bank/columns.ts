@@ -1,5 +1,5 @@
 // What the columns of a bank's CSV file hold: by their headings, by what stands in them, and as far as both agree.
-import { matchColumns, type Row } from '../table';
+import { matchColumns, plain, type Row } from '../table';
 import { BANK_COLUMNS, directionOf, type BankField, type CsvLayout } from './headings';
 import {
 	datePartsOf,
@@ -10,11 +10,6 @@ import {
 	type DateOrder
 } from './line';
 
-const PLAIN = (text: string) =>
-	text
-		.toLowerCase()
-		.replace(/[^a-z0-9]+/g, ' ')
-		.trim();
 /** So many rows are enough to see what a column holds. */
 const LOOKED_AT = 400;
 
@@ -112,7 +107,7 @@ function believe(
 	if (payer !== undefined) {
 		const names = new Set(columns[payer]!.cells.map((cell) => cell.trim().toLowerCase()));
 		if (
-			PLAIN(headings[payer] ?? '') === 'name' &&
+			plain(headings[payer] ?? '') === 'name' &&
 			columns[payer]!.cells.length > 2 &&
 			names.size === 1
 		) {

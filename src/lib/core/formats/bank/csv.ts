@@ -46,7 +46,8 @@ export function readCsvStatement(
 	const about = factsAbove(above);
 	const named = layout.amount ?? layout.in ?? layout.out!;
 	const currency = currencyIn(headings[named] ?? '') || about.currency;
-	const read = rows.map((row) => readRow(row, layout, rows));
+	const outIsMinus = writesOutNegative(layout, rows);
+	const read = rows.map((row) => readRow(row, layout, outIsMinus));
 	const lines = read.flatMap((one) => ('why' in one ? [] : one.lines));
 	const accounts = new Set(lines.map((line) => line.account));
 	const account = accounts.size === 1 && [...accounts][0] ? [...accounts][0]! : about.account;
@@ -139,7 +140,7 @@ function currencyIn(heading: string): string {
 
 type ReadRow = LeftOut | { lines: BankLine[] };
 
-function readRow({ line: row, cells }: Row, layout: CsvLayout, rows: readonly Row[]): ReadRow {
+function readRow({ line: row, cells }: Row, layout: CsvLayout, outIsMinus: boolean): ReadRow {
 	const cell = (field: BankField) => {
 		const at = layout[field];
 		const text = at === undefined ? '' : (cells[at] ?? '').trim();
@@ -171,7 +172,7 @@ function readRow({ line: row, cells }: Row, layout: CsvLayout, rows: readonly Ro
 				? 'It has no date.'
 				: `“${cell('date').slice(0, 30)}” is no date that can be read.`
 		);
-	const amount = amountOf(cell, layout, rows);
+	const amount = amountOf(cell, layout, outIsMinus);
 	if ('why' in amount) return out(amount.why);
 	const fee =
 		layout.fee === undefined || isNothing(cell('fee'))
@@ -207,7 +208,7 @@ function readRow({ line: row, cells }: Row, layout: CsvLayout, rows: readonly Ro
 function amountOf(
 	cell: (field: BankField) => string,
 	layout: CsvLayout,
-	rows: readonly Row[]
+	outIsMinus: boolean
 ): { amount: Minor; currency: string } | { why: string } {
 	const wrong = (typed: string) => ({
 		why: `“${typed.slice(0, 30)}” is no amount that can be read.`
@@ -225,7 +226,7 @@ function amountOf(
 		if (came.amount !== 0n && went.amount !== 0n)
 			return { why: 'Money came in and went out in the same row: it cannot be told which counts.' };
 		// Money out is written with a minus by some, and a minus there means money back with the others.
-		const off = writesOutNegative(layout, rows) ? -went.amount : went.amount;
+		const off = outIsMinus ? -went.amount : went.amount;
 		return { amount: came.amount - off, currency: came.currency || went.currency };
 	}
 	if (isNothing(cell('amount'))) return { why: 'It has no amount.' };
@@ -246,21 +247,13 @@ function amountOf(
 	return { ...amount, amount: way > 0 || amount.amount < 0n ? amount.amount : -amount.amount };
 }
 
-const negativeOut = new WeakMap<readonly Row[], boolean>();
-
 /** Whether every amount that went out is written with a minus. */
-function writesOutNegative(layout: CsvLayout, rows: readonly Row[]): boolean {
-	const at = layout.out;
-	if (at === undefined) return false;
-	const known = negativeOut.get(rows);
-	if (known !== undefined) return known;
+function writesOutNegative({ out, decimal }: CsvLayout, rows: readonly Row[]): boolean {
+	if (out === undefined) return false;
 	const read = rows.flatMap(({ cells }) => {
-		const amount = isNothing(cells[at] ?? '')
-			? null
-			: readWrittenAmount(cells[at]!, layout.decimal);
+		const cell = cells[out] ?? '';
+		const amount = isNothing(cell) ? null : readWrittenAmount(cell, decimal);
 		return amount && amount.amount !== 0n ? [amount.amount] : [];
 	});
-	const all = read.length > 0 && read.every((amount) => amount < 0n);
-	negativeOut.set(rows, all);
-	return all;
+	return read.length > 0 && read.every((amount) => amount < 0n);
 }

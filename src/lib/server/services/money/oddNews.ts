@@ -7,10 +7,7 @@ import type { Transaction } from '../../db/connection';
 import { checkouts, creditReturns, oddNews, payments, payoutParts, refunds } from '../../db/schema';
 import type { CardEvent, PayoutEvent } from '../../gateways/card';
 import type { World } from '../../world';
-import { refundedSoFar } from './refunds';
-
-/** How a refund is named in the books: by the processor's own name for it, so that news of it under another id is the same refund. */
-export const refundName = (event: CardEvent): string => `card-refund:${event.refund ?? event.id}`;
+import { refundedSoFar, refundName } from './refunds';
 
 /** What to do with news of a refund: take it, pass over what was taken before, or why it does not fit. @throws NotFoundError before its payment is known */
 export function judgeRefund(tx: Transaction, event: CardEvent): 'take' | 'known' | { why: string } {

@@ -20,6 +20,7 @@ import { openOf } from '../ledger/openInvoices';
 import { loadBusiness } from '../business/settings';
 import { NotFoundError } from '../../../core/refusals';
 import { queueMail } from '../messages/outbox';
+import { refundName } from './refunds';
 import { takeShared } from './taking';
 import { queueReceipt } from './receipts';
 import { resettle } from '../ledger/settlement';
@@ -108,7 +109,7 @@ function accountRefunded(
 	const payerId = checkout.payerId!;
 	const at = world.clock.now();
 	const date = world.clock.today();
-	const name = `card-refund:${event.refund ?? event.id}`;
+	const name = refundName(event);
 	let rest = event.amount;
 	const unused = unusedPayments(tx, payerId).find((one) => one.id === payment.id)?.left ?? 0;
 	const postings: Posting[] = [{ account: 'cardClearing', amount: -event.amount }];

@@ -57,6 +57,9 @@ export function refundedSoFar(db: Reader, checkoutId: string): number {
 	return [...ofInvoices, ...ofCredit].reduce((total, row) => total + row.amount, 0);
 }
 
+/** How a refund is named in the books: by the processor's own name for it, so that news of it under another id is the same refund. */
+export const refundName = (event: CardEvent): string => `card-refund:${event.refund ?? event.id}`;
+
 export function refunded(
 	tx: Transaction,
 	world: World,
@@ -64,7 +67,7 @@ export function refunded(
 	event: CardEvent
 ): void {
 	giveBack(tx, world, {
-		key: `card-refund:${event.refund ?? event.id}`,
+		key: refundName(event),
 		documentId: checkout.documentId!,
 		date: world.clock.today(),
 		amount: event.amount,
