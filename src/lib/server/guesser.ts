@@ -27,10 +27,19 @@ export function deviceOf(request: Request): string {
 	return system ? `${browser} on ${system}` : browser;
 }
 
+/** Where the proxies should have said who asks and did not, all who come past them count as one. */
+function sourceOf(event: Pick<RequestEvent, 'getClientAddress'>): string {
+	try {
+		return event.getClientAddress();
+	} catch {
+		return 'past the proxy';
+	}
+}
+
 export const guesserOf = (
 	event: Pick<RequestEvent, 'getClientAddress' | 'cookies' | 'locals' | 'request'>
 ): Guesser => ({
-	source: event.getClientAddress(),
+	source: sourceOf(event),
 	browser: browserOf(event.cookies, event.locals.config),
 	device: deviceOf(event.request)
 });
