@@ -18,6 +18,7 @@ const ROOMS = [
 	'owed',
 	'chasing',
 	'tax',
+	'keep',
 	'desk'
 ];
 

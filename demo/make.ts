@@ -8,6 +8,7 @@ import { parseDecimal } from '../src/lib/core/money/decimal';
 import { displayAmount } from '../src/lib/core/money/display';
 import { blankSheet } from '../src/lib/core/sheet/blank';
 import type { Sheet, SheetLine, SheetRow } from '../src/lib/core/sheet/types';
+import { makeBackup } from '../src/lib/server/services/keep/backups';
 import { settableClock } from '../src/lib/server/clock';
 import { readConfig } from '../src/lib/server/config';
 import type { MailOutcome } from '../src/lib/server/gateways/mail';
@@ -54,7 +55,10 @@ const world = openWorld(config, {
 	clock,
 	mail: { send: async () => mailAnswer },
 	text: { send: async () => ({ state: 'sent' }) },
-	bank: { openTransfer: async ({ key }) => ({ id: `demo-${key}`, url: 'http://bank.example/' }) },
+	bank: {
+		openTransfer: async ({ key }) => ({ id: `demo-${key}`, url: 'http://bank.example/' }),
+		newsSince: async () => []
+	},
 	card: {
 		async openCheckout({ key }) {
 			checkout = `demo-${key}`;
@@ -65,7 +69,8 @@ const world = openWorld(config, {
 			charged.push({ checkout: `demo-${key}`, amount });
 			return { id: `demo-${key}`, state: 'settled' };
 		},
-		forgetCard: async () => undefined
+		forgetCard: async () => undefined,
+		newsSince: async () => []
 	}
 });
 
@@ -122,6 +127,9 @@ for (const step of steps) {
 mkdirSync(config.dataFolder, { recursive: true });
 writeBankFile({ world, ids, today, morning }, config.dataFolder);
 knowCard(join(config.dataFolder, 'stand-in-card.sqlite'), DEMO_CARD);
+// Last night’s backup, as the clockwork makes it.
+clock.set(Math.min(start, morning(0, -470)));
+await makeBackup(world, 'night');
 world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
 writeFileSync(join(config.dataFolder, 'complete'), `${today}\n`);
 

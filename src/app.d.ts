@@ -12,6 +12,8 @@ declare global {
 			world: World;
 			config: Config;
 			signedIn: boolean;
+			/** Closes the data file, has another put in its place, and goes on with that. */
+			reopen: (work: () => Promise<unknown>) => Promise<void>;
 		}
 	}
 }

@@ -7,6 +7,7 @@ import { HeldError, holdFolder } from '$lib/server/db/hold';
 import { MigrationError } from '$lib/server/db/migrate';
 import { openWorld } from '$lib/server/open';
 import { LostBooksError, setupCode } from '$lib/server/services/business/claim';
+import { tokenBehind } from '$lib/server/services/business/links';
 import { isSetUp } from '$lib/server/services/business/settings';
 import { hasOwner, isSignedIn } from '$lib/server/services/business/signIn';
 import { NotFoundError } from '$lib/core/refusals';
@@ -17,13 +18,15 @@ import { redirect, type Handle, type HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
 
 const log = pino({ level: process.env.AXIOMETER_LOG ?? 'info', base: null });
-let opened: { world: World; config: Config } | undefined;
+let opened: { world: World; config: Config; stop: () => void } | undefined;
+/** A restore is putting other books in place: whoever comes meanwhile waits. */
+let changing: Promise<void> | undefined;
 
 /** Books that are lost, held by another server, or of another version: said on the console, and nothing is begun. */
-function openOrEnd(config: Config): World {
+function openOrEnd(config: Config, press?: World['press']): World {
 	try {
 		holdFolder(config.dataFolder);
-		return openWorld(config);
+		return openWorld(config, press && { press });
 	} catch (error) {
 		if (!(
 			error instanceof LostBooksError ||
@@ -36,27 +39,48 @@ function openOrEnd(config: Config): World {
 	}
 }
 
-function opening(): { world: World; config: Config } {
+function opening(press?: World['press']): { world: World; config: Config } {
 	if (!opened) {
 		const config = readConfig(process.env);
-		const world = openOrEnd(config);
-		opened = { world, config };
+		const world = openOrEnd(config, press);
 		if (!hasOwner(world))
 			console.log(
 				`\nThese books belong to nobody yet. Set them up at ${config.origin}/welcome?code=${setupCode(config.setupCode)}\nThe code holds until they are, or Axiometer is started again.\n`
 			);
 		world.press.warm();
-		startClockwork(world, (error) => log.error(error, 'clockwork'));
-		// Whatever nobody waited for: a request must never end the server.
-		process.on('unhandledRejection', (error) => log.error(error, 'unhandled'));
+		const stop = startClockwork(world, (error) => log.error(error, 'clockwork'));
+		opened = { world, config, stop };
 	}
 	return opened;
 }
 
-if (!building) opening();
+/** Closes the data file, has `work` put another in its place, and goes on with that. */
+function withOthers(work: () => Promise<unknown>): Promise<void> {
+	const { world, stop } = opened!;
+	const turn = (async () => {
+		stop();
+		world.db.$client.close();
+		opened = undefined;
+		try {
+			await work();
+		} finally {
+			opening(world.press);
+		}
+	})();
+	changing = turn.catch(() => undefined).finally(() => (changing = undefined));
+	return turn;
+}
+
+if (!building) {
+	opening();
+	// Whatever nobody waited for: a request must never end the server.
+	process.on('unhandledRejection', (error) => log.error(error, 'unhandled'));
+}
 
 export const handle: Handle = async ({ event, resolve }) => {
+	await changing;
 	const { world, config } = opening();
+	event.locals.reopen = withOthers;
 	event.locals.world = world;
 	event.locals.config = config;
 	event.locals.signedIn = isSignedIn(world, sessionOf(event.cookies, config));
@@ -67,11 +91,12 @@ export const handle: Handle = async ({ event, resolve }) => {
 		tooFast(rule, event.request.method, pathname, Date.now());
 	if (refused) return refused;
 
-	const open = rule && rule.who !== 'owner' && !/^\/(welcome|sign-in)$/.test(pathname);
+	const begins = /^\/welcome(\/restore)?$/.test(pathname);
+	const open = rule && rule.who !== 'owner' && !begins && pathname !== '/sign-in';
 	if (!open) {
 		const fresh = !hasOwner(world) || !isSetUp(world);
-		if (fresh && pathname !== '/welcome') redirect(303, '/welcome');
-		if (!fresh && pathname === '/welcome') redirect(303, '/');
+		if (fresh && !begins) redirect(303, '/welcome');
+		if (!fresh && begins) redirect(303, '/');
 		if (!fresh && !event.locals.signedIn && pathname !== '/sign-in') {
 			if (/\/api(\/|$)/.test(pathname)) return new Response('Sign in first.', { status: 401 });
 			redirect(303, `/sign-in?to=${encodeURIComponent(pathname + event.url.search)}`);
@@ -79,6 +104,11 @@ export const handle: Handle = async ({ event, resolve }) => {
 	}
 	// Somebody has forgotten its row: it is nobody's.
 	if (event.route.id !== null && !rule) return new Response('Not here.', { status: 403 });
+	if (rule?.who === 'link' && event.params.token) {
+		const token = tokenBehind(world.db, event.params.token);
+		// A renewed link is as good as one that never was.
+		event.params.token = token ?? 'renewed';
+	}
 	const look = lookOf(event.cookies);
 	const response = await resolve(event, {
 		// The letters come with the first look of a page: it is laid out once, not again when they arrive.

@@ -1,6 +1,13 @@
 // News a stand-in sends to the app: signed, kept in its file, tried again until it is acknowledged, also after a restart.
 import { createHmac, randomBytes } from 'node:crypto';
 import type Sqlite from 'better-sqlite3';
+import { z } from 'zod';
+
+/** Asks for what was said since a moment, in milliseconds; `after` goes on from an answer's `next`. */
+export const newsRequest = z.object({
+	since: z.number().int().min(0),
+	after: z.string().regex(/^\d+$/).optional()
+});
 
 export interface EventOptions {
 	secret: string;
@@ -22,17 +29,17 @@ const RETRY_MS = [500, 1000, 2000, 5000, 10_000, 30_000];
 
 export function startEvents(db: Sqlite.Database, { secret, name, twice }: EventOptions) {
 	db.exec(
-		'CREATE TABLE IF NOT EXISTS events (id TEXT PRIMARY KEY, url TEXT, body TEXT, due INTEGER, attempts INTEGER, done INTEGER DEFAULT 0)'
+		'CREATE TABLE IF NOT EXISTS events (id TEXT PRIMARY KEY, url TEXT, body TEXT, due INTEGER, attempts INTEGER, done INTEGER DEFAULT 0, at INTEGER DEFAULT 0)'
 	);
+	const columns = db.pragma('table_info(events)') as { name: string }[];
+	if (!columns.some((column) => column.name === 'at'))
+		db.exec('ALTER TABLE events ADD COLUMN at INTEGER DEFAULT 0');
 
 	function emit(url: string, content: object, delay = 0): void {
 		const id = `evt_${randomBytes(12).toString('hex')}`;
-		db.prepare('INSERT INTO events (id, url, body, due, attempts) VALUES (?, ?, ?, ?, 0)').run(
-			id,
-			url,
-			JSON.stringify({ id, ...content }),
-			Date.now() + delay
-		);
+		db.prepare(
+			'INSERT INTO events (id, url, body, due, attempts, at) VALUES (?, ?, ?, ?, 0, ?)'
+		).run(id, url, JSON.stringify({ id, ...content }), Date.now() + delay, Date.now());
 	}
 
 	async function deliver(event: Event): Promise<void> {
@@ -77,5 +84,18 @@ export function startEvents(db: Sqlite.Database, { secret, name, twice }: EventO
 			busy = false;
 		}
 	}, 100);
-	return { emit, stop: () => clearInterval(timer) };
+	/** What has been said since a moment, in order, a page at a time; what is not due yet has not been said. */
+	function since({ since: from, after }: z.output<typeof newsRequest>): {
+		events: unknown[];
+		next: string | null;
+	} {
+		const rows = db
+			.prepare(
+				'SELECT rowid AS n, body FROM events WHERE at >= ? AND rowid > ? AND (due <= ? OR done = 1) ORDER BY rowid LIMIT 100'
+			)
+			.all(from, Number(after ?? 0), Date.now()) as { n: number; body: string }[];
+		const next = rows.length === 100 ? String(rows.at(-1)!.n) : null;
+		return { events: rows.map(({ body }) => JSON.parse(body) as unknown), next };
+	}
+	return { emit, since, stop: () => clearInterval(timer) };
 }

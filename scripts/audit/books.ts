@@ -1,4 +1,5 @@
 // The audit: looks at a data file from outside and says in words what differs. It shares no code with what it checks.
+import { wrongStoredFiles } from './files';
 import { numberGaps, wrongDocuments, wrongFiles, wrongTaxPoints } from './documents';
 import { wrongInHand, wrongPayments } from './inHand';
 import {
@@ -45,7 +46,11 @@ const CHECKS = [
 	wrongParties
 ];
 
-/** What differs, a line each; empty where the books agree with themselves. */
-export function auditBooks(file: DataFile): string[] {
-	return CHECKS.flatMap((check) => check(file));
+/**
+ * What differs, a line each; empty where the books agree with themselves. `filesAt` is where a copy has its photos and files; null: they
+ * are not looked at.
+ */
+export function auditBooks(file: DataFile, filesAt?: string | null): string[] {
+	const books = CHECKS.flatMap((check) => check(file));
+	return filesAt === null ? books : [...books, ...wrongStoredFiles(file, filesAt)];
 }

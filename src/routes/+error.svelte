@@ -13,7 +13,7 @@
 	>{#if !desk}<title>{title}</title>{/if}</svelte:head
 >
 {#if desk}
-	<Desk><NotHere /></Desk>
+	<Desk resting={false}><NotHere /></Desk>
 {:else}
 	<main class="page">
 		<h1>{title}</h1>

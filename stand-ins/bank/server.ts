@@ -4,7 +4,7 @@ import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import Sqlite from 'better-sqlite3';
 import { z } from 'zod';
-import { startEvents } from '../events';
+import { newsRequest, startEvents } from '../events';
 import { amountInPounds, escape, page, read } from '../page';
 
 export interface BankStandInOptions {
@@ -49,7 +49,11 @@ export async function startBankStandIn(options: BankStandInOptions) {
 	const emit = ({ id, amount, webhook_url }: Transfer, type: string, delay = 0) =>
 		events.emit(webhook_url, { type, transfer: id, amount }, delay);
 
-	async function open(given: IncomingMessage, response: ServerResponse): Promise<void> {
+	async function open(
+		given: IncomingMessage,
+		response: ServerResponse,
+		path: string
+	): Promise<void> {
 		const json = (status: number, body: object) =>
 			void response
 				.writeHead(status, { 'content-type': 'application/json' })
@@ -57,7 +61,14 @@ export async function startBankStandIn(options: BankStandInOptions) {
 		if (given.headers.authorization !== `Bearer ${options.secret}`)
 			return json(401, { error: 'unauthorised' });
 		const key = String(given.headers['idempotency-key'] ?? '');
-		const parsed = request.safeParse(JSON.parse((await read(given)) || '{}'));
+		const asked: unknown = JSON.parse((await read(given)) || '{}');
+		if (path === '/news') {
+			const since = newsRequest.safeParse(asked);
+			return since.success
+				? json(200, events.since(since.data))
+				: json(400, { error: 'bad request' });
+		}
+		const parsed = request.safeParse(asked);
 		if (!parsed.success || !key) return json(400, { error: 'bad request' });
 		const { amount, reference, description, returnUrl, webhookUrl } = parsed.data;
 		db.prepare("INSERT OR IGNORE INTO transfers VALUES (?, ?, ?, ?, ?, ?, ?, 'open')").run(
@@ -103,8 +114,8 @@ export async function startBankStandIn(options: BankStandInOptions) {
 		const asked = /^\/approve\/([^/]+)$/.exec(pathname);
 		const work = asked
 			? approve(given, response, asked[1]!)
-			: given.method === 'POST' && pathname === '/transfers'
-				? open(given, response)
+			: given.method === 'POST' && ['/transfers', '/news'].includes(pathname)
+				? open(given, response, pathname)
 				: Promise.resolve(void response.writeHead(404).end());
 		work.catch(() => response.writeHead(500).end());
 	});

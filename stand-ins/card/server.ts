@@ -4,7 +4,7 @@
 import { randomBytes } from 'node:crypto';
 import { createServer, type IncomingMessage, type ServerResponse } from 'node:http';
 import { z } from 'zod';
-import { startEvents } from '../events';
+import { newsRequest, startEvents } from '../events';
 import { amountInPounds, read } from '../page';
 import { cardPage, CARDS, codePage, donePage, feeOf, feePage } from './pages';
 import { openStore } from './store';
@@ -303,6 +303,12 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 				row = find(id)!;
 			}
 			return void json(201, { id: row.id, url: `${options.origin}/pay/${row.id}` });
+		}
+		if (path === '/news') {
+			const parsed = newsRequest.safeParse(given);
+			return void (parsed.success
+				? json(200, events.since(parsed.data))
+				: json(400, { error: 'bad request' }));
 		}
 		if (path === '/charges') {
 			const parsed = chargeRequest.safeParse(given);

@@ -22,6 +22,9 @@ const EXAMPLES: Record<string, string[]> = {
 	'/billing/start/[id]': ['select id from starting_points limit 1'],
 	'/billing/repeats/[id]': ['select id from repeats limit 1'],
 	'/customers/[id]': ["select id from customers where kind = 'contractor' limit 1"],
+	'/customers/[id]/data': [
+		"select id from customers where kind = 'household' and id not in (select customer_id from open_items where outstanding <> 0) limit 1"
+	],
 	'/money/charts/[of]': ["select 'billed?month=2026-10'"],
 	'/money/look/[id]': ["select id from bank_imports where state = 'asking'"],
 	'/owed/[id]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
@@ -45,8 +48,8 @@ const EXAMPLES: Record<string, string[]> = {
 	],
 	'/s/[token]': ['select token from statements limit 1']
 };
-/** Shown only to who is not signed in; the journeys look at them. */
-const ELSEWHERE = ['/welcome', '/sign-in'];
+/** Shown only to who is not signed in, or whose books come from a backup; the journeys look at them. */
+const ELSEWHERE = ['/welcome', '/welcome/restore', '/sign-in', '/settings/keep/restored'];
 /** Pages that look otherwise by their address. */
 const ALSO = ['/owed?as=table', '/money?state=accepted', '/billing?q=nothing+like+it', '/nowhere'];
 

@@ -35,6 +35,9 @@ export interface TestWorld extends World {
 	checkouts: { key: string; amount: number; id: string }[];
 	charges: { key: string; amount: number; id: string }[];
 	chargeState: 'settled' | 'declined';
+	/** What the gateways say they have said. */
+	cardNews: unknown[];
+	bankNews: unknown[];
 	end(): void;
 }
 
@@ -81,7 +84,7 @@ function template(): string {
 	const folder = mkdtempSync(join(tmpdir(), 'axiometer-template-'));
 	process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
 	migrated = dataFile(folder);
-	migrateFile(migrated, MIGRATIONS, 'template');
+	migrateFile(migrated, MIGRATIONS, 0);
 	const client = new Sqlite(migrated);
 	client.pragma('wal_checkpoint(TRUNCATE)');
 	client.close();
@@ -105,6 +108,8 @@ export function makeWorld(business: object = {}): TestWorld {
 			checkouts: [] as TestWorld['checkouts'],
 			charges: [] as TestWorld['charges'],
 			chargeState: 'settled' as TestWorld['chargeState'],
+			cardNews: [] as unknown[],
+			bankNews: [] as unknown[],
 			end() {
 				world.db.$client.close();
 				rmSync(folder, { recursive: true, force: true });
@@ -126,7 +131,8 @@ export function makeWorld(business: object = {}): TestWorld {
 			const id = same?.id ?? `trf-${world.checkouts.length + 1}`;
 			if (!same) world.checkouts.push({ key, amount, id });
 			return { id, url: `http://bank.example/${id}` };
-		}
+		},
+		newsSince: async () => world.bankNews
 	};
 	world.text = {
 		async send(message) {
@@ -150,7 +156,11 @@ export function makeWorld(business: object = {}): TestWorld {
 			if (!same) world.charges.push(charge);
 			return { id: charge.id, state: world.chargeState };
 		},
-		forgetCard: async () => undefined
+		forgetCard: async () => undefined,
+		async newsSince() {
+			if (world.cardDown) throw new CardUnavailableError('down');
+			return world.cardNews;
+		}
 	};
 	saveBusiness(world, { ...BUSINESS, ...business }, true);
 	return world;

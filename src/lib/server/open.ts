@@ -5,6 +5,7 @@ import { londonMoment } from '../core/calendar/conversion';
 import { clockStartingAt, systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import { connect } from './db/connection';
+import { moveFilesOut } from './db/fileStore';
 import { migrateFile } from './db/migrate';
 import { threadPress } from './documents/press';
 import { httpBankGateway } from './gateways/bank';
@@ -46,8 +47,9 @@ export function openWorld(config: Config, overrides: Partial<World> = {}): World
 	mkdirSync(config.dataFolder, { recursive: true, mode: 0o700 });
 	keepToOwner(config.dataFolder);
 	const file = dataFile(config.dataFolder);
-	migrateFile(file, MIGRATIONS, String(clock.now()));
+	migrateFile(file, MIGRATIONS, clock.now());
 	const db = connect(file);
+	moveFilesOut(db);
 	checkClaim(db, config.dataFolder);
 	layFirstPlan(db, clock.now());
 	return {

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Desk from '$lib/ui/desk/Desk.svelte';
 
-	let { children } = $props();
+	let { data, children } = $props();
 </script>
 
-<Desk>{@render children()}</Desk>
+<Desk resting={data.resting}>{@render children()}</Desk>

@@ -53,6 +53,7 @@ describe('who may', () => {
 		expect(open.map(([id, { who }]) => `${who} ${id}`).sort()).to.deep.equal([
 			'anyone /(public)/sign-in',
 			'anyone /(public)/welcome',
+			'anyone /(public)/welcome/restore',
 			'anyone /health',
 			'link /(public)/p/[token]',
 			'link /(public)/p/[token]/pdf',

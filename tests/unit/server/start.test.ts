@@ -97,7 +97,7 @@ describe('the data file', () => {
 	});
 
 	it('is opened so that what was acknowledged survives', () => {
-		migrateFile(file, MIGRATIONS, '1');
+		migrateFile(file, MIGRATIONS, 1);
 		const { $client: client } = connect(file);
 		const pragma = (name: string) => client.pragma(name, { simple: true });
 		expect(
@@ -132,7 +132,7 @@ describe('the data file', () => {
 		return names;
 	};
 	const fill = () => {
-		migrateFile(file, MIGRATIONS, '1');
+		migrateFile(file, MIGRATIONS, 1);
 		const client = new Sqlite(file);
 		client.exec('create table kept (id integer); insert into kept values (1)');
 		client.close();
@@ -140,9 +140,12 @@ describe('the data file', () => {
 
 	it('is copied aside before it is migrated', () => {
 		fill();
-		migrateFile(file, laterVersion('create table later (id integer)'), '2');
+		migrateFile(file, laterVersion('create table later (id integer)'), 2);
 		expect(tables()).to.have.members(['kept', 'later']);
-		expect(readdirSync(join(folder, 'backups'))).to.deep.equal(['before-0099_later-2.sqlite']);
+		expect(readdirSync(join(folder, 'backups'))).to.have.members([
+			'axiometer-19700101T000000Z-update.sqlite',
+			'axiometer-19700101T000000Z-update.sqlite.files'
+		]);
 	});
 
 	it('stays as it was where a migration fails, and the message says so', () => {
@@ -151,7 +154,7 @@ describe('the data file', () => {
 			'create table later (id integer);\n--> statement-breakpoint\ninsert into nowhere values (1)'
 		);
 		const before = readFileSync(file);
-		expect(() => migrateFile(file, migrations, '2')).to.throw(MigrationError, 'It was not touched');
+		expect(() => migrateFile(file, migrations, 2)).to.throw(MigrationError, 'It was not touched');
 		expect(readFileSync(file).equals(before)).to.equal(true);
 		expect(tables()).to.deep.equal(['kept']);
 		expect(readdirSync(folder)).to.not.include('axiometer.sqlite.new');
@@ -171,7 +174,7 @@ describe('the data file', () => {
 	it('what was cut off in the middle of a migration is begun anew', () => {
 		fill();
 		writeFileSync(`${file}.new`, 'half of it');
-		migrateFile(file, laterVersion('create table later (id integer)'), '2');
+		migrateFile(file, laterVersion('create table later (id integer)'), 2);
 		expect(tables()).to.have.members(['kept', 'later']);
 	});
 
@@ -182,7 +185,7 @@ describe('the data file', () => {
 		client.pragma('wal_checkpoint(TRUNCATE)');
 		client.close();
 		const before = readFileSync(file);
-		expect(() => migrateFile(file, laterVersion('create table later (id integer)'), '2')).to.throw(
+		expect(() => migrateFile(file, laterVersion('create table later (id integer)'), 2)).to.throw(
 			MigrationError,
 			/written by another version.*Nothing was changed in it/
 		);
@@ -192,7 +195,7 @@ describe('the data file', () => {
 
 	it('is left alone where there is nothing to migrate', () => {
 		fill();
-		migrateFile(file, MIGRATIONS, '2');
+		migrateFile(file, MIGRATIONS, 2);
 		expect(readdirSync(folder)).to.not.include('backups');
 	});
 });

@@ -1,5 +1,5 @@
 // Changes to plain dates.
-import { parseDate } from '@internationalized/date';
+import { parseDate, startOfWeek } from '@internationalized/date';
 import type { PlainDate } from './types';
 
 export function addDays(date: PlainDate, days: number): PlainDate {
@@ -31,4 +31,9 @@ export function statementDeadline(paidOn: PlainDate): PlainDate {
 /** So many months later; a month's last day stands for a day it lacks. */
 export function addMonths(date: PlainDate, months: number): PlainDate {
 	return parseDate(date).add({ months }).toString();
+}
+
+/** The Monday of its week. */
+export function mondayOf(date: PlainDate): PlainDate {
+	return startOfWeek(parseDate(date), 'en-GB').toString();
 }

@@ -7,6 +7,8 @@ import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
 import { deliverDue } from './delivery';
 import { runNightlyAudit } from './nightlyAudit';
+import { restingSince } from '../services/business/resting';
+import { runNightlyBackup } from '../services/keep/backups';
 import { settleInterrupted } from '../services/messages/deliver';
 import { chargeByPlan } from '../services/chasing/chargeByPlan';
 
@@ -16,6 +18,7 @@ const EVERY_MS = 5_000;
 export function startClockwork(world: World, onError: (error: unknown) => void): () => void {
 	settleInterrupted(world);
 	const tick = () => {
+		if (restingSince(world.db)) return;
 		runChasing(world)
 			.then(() => deliverDue(world))
 			.catch(onError);
@@ -25,6 +28,7 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 		runRepeats(world).catch(onError);
 		continueStatements(world).catch(onError);
 		runNightlyAudit(world).catch(onError);
+		runNightlyBackup(world).catch(onError);
 	};
 	tick();
 	const timer = setInterval(tick, EVERY_MS);

@@ -11,10 +11,12 @@ import {
 	rmSync
 } from 'node:fs';
 import { dirname, join } from 'node:path';
+import { spawnSync } from 'node:child_process';
 import Sqlite from 'better-sqlite3';
 import { drizzle } from 'drizzle-orm/better-sqlite3';
 import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
 import { z } from 'zod';
+import { backupName } from '../../core/keep/names';
 
 export class MigrationError extends Error {}
 
@@ -63,12 +65,29 @@ function settle(path: string): void {
 	}
 }
 
+/** A backup before anything is changed, looked through. A process of its own makes it: there is no other work yet that it could keep waiting. */
+function backUp(file: string, to: string): void {
+	mkdirSync(dirname(to), { recursive: true, mode: 0o700 });
+	const work = `${to}.part`;
+	rmSync(work, { force: true });
+	const made = spawnSync(process.execPath, ['scripts/copy.mjs', file, work], { encoding: 'utf8' });
+	if (made.status !== 0) {
+		rmSync(work, { force: true });
+		throw new MigrationError(
+			`The data file has to be brought to this version, and no backup could be made before: ${made.stderr.trim().slice(0, 500)}. Nothing was changed.`
+		);
+	}
+	settle(work);
+	renameSync(work, to);
+	settle(dirname(to));
+}
+
 /**
- * Migrates the database file: a copy is brought to the new version, and takes the file's place when all of it went well. `stamp` names the copy of
- * the old version that is kept. Whoever calls holds the folder (`holdFolder`): nothing is written to the file meanwhile.
+ * Migrates the database file: a copy is brought to the new version, and takes the file's place when all of it went well. `moment` names the backup of
+ * the old version, which is made unless `keep` says that it is one itself. Whoever calls holds the folder (`holdFolder`): nothing is written to the file meanwhile.
  * @throws MigrationError where a migration failed; the file was not touched then.
  */
-export function migrateFile(file: string, folder: string, stamp: string): void {
+export function migrateFile(file: string, folder: string, moment: number, keep = true): void {
 	const existed = existsSync(file);
 	mkdirSync(dirname(file), { recursive: true });
 	const pending = pendingMigrations(file, folder);
@@ -80,13 +99,10 @@ export function migrateFile(file: string, folder: string, stamp: string): void {
 	};
 	remove(work);
 	let copy: string | null = null;
-	if (existed) {
-		copy = join(dirname(file), 'backups', `before-${pending.at(-1)}-${stamp}.sqlite`);
-		mkdirSync(dirname(copy), { recursive: true, mode: 0o700 });
-		rmSync(copy, { force: true });
-		const source = new Sqlite(file);
-		source.prepare('VACUUM INTO ?').run(copy);
-		source.close();
+	if (existed && !keep) copyFileSync(file, work);
+	else if (existed) {
+		copy = join(dirname(file), 'backups', backupName(moment, 'update', false));
+		backUp(file, copy);
 		copyFileSync(copy, work);
 	}
 	const client = new Sqlite(work);

@@ -1,6 +1,6 @@
 // What the gateways to payment services share: asking with a key, and telling what they signed from what they did not.
 import { createHmac, timingSafeEqual } from 'node:crypto';
-import type { z } from 'zod';
+import { z } from 'zod';
 
 /** An outside service cannot be reached, or says no: nothing was begun. */
 export class UnavailableError extends Error {}
@@ -35,6 +35,31 @@ export function asker(
 		if (!response.ok) throw unavailable(`answered ${response.status}`);
 		return answer.parse(await response.json());
 	};
+}
+
+const newsAnswer = z.object({
+	events: z.array(z.unknown()).max(1000),
+	next: z.string().nullable()
+});
+/** So many pages of news are asked for at most. */
+const MOST_PAGES = 1000;
+
+/** All that a service has said since a moment, in order: the bodies of its news, as it would have signed them. @throws UnavailableError */
+export async function newsSince(ask: ReturnType<typeof asker>, moment: number): Promise<unknown[]> {
+	const all: unknown[] = [];
+	let after: string | null = null;
+	for (let page = 0; page < MOST_PAGES; page++) {
+		const { events, next }: z.output<typeof newsAnswer> = await ask(
+			'/news',
+			`news:${moment}:${after ?? ''}`,
+			{ since: moment, ...(after ? { after } : {}) },
+			newsAnswer
+		);
+		all.push(...events);
+		if (next === null) break;
+		after = next;
+	}
+	return all;
 }
 
 /** What was signed longer ago than this, or will be, is not taken: it may have been overheard. Each attempt is signed anew. Seconds. */

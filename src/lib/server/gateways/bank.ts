@@ -1,6 +1,6 @@
 // Pay-by-bank: the payer approves a transfer at their own bank; signed news say what became of it.
 import { z } from 'zod';
-import { asker, UnavailableError } from './asking';
+import { asker, newsSince, UnavailableError } from './asking';
 
 export interface TransferRequest {
 	/** Names the attempt: asked twice, the service answers with the same transfer. */
@@ -19,6 +19,8 @@ export class BankUnavailableError extends UnavailableError {}
 export interface BankGateway {
 	/** @throws BankUnavailableError where the service cannot be reached; then nothing was begun. */
 	openTransfer(request: TransferRequest): Promise<{ id: string; url: string }>;
+	/** What it has said since a moment (milliseconds), for books that come from a backup. @throws BankUnavailableError */
+	newsSince(moment: number): Promise<unknown[]>;
 }
 
 const answer = z.object({ id: z.string().min(1), url: z.url() });
@@ -30,7 +32,9 @@ export function httpBankGateway(base: string, secret: string): BankGateway {
 		(reason) => new BankUnavailableError(`the pay-by-bank service ${reason}`)
 	);
 	return {
-		openTransfer: ({ key, ...body }) => ask('/transfers', key, { ...body, currency: 'GBP' }, answer)
+		openTransfer: ({ key, ...body }) =>
+			ask('/transfers', key, { ...body, currency: 'GBP' }, answer),
+		newsSince: (moment) => newsSince(ask, moment)
 	};
 }
 

@@ -1,6 +1,6 @@
 // The card processor: a hosted payment page, signed webhooks, refunds. Card numbers never come here.
 import { z } from 'zod';
-import { asker, UnavailableError } from './asking';
+import { asker, newsSince, UnavailableError } from './asking';
 
 export interface CheckoutRequest {
 	/** Names the attempt: asked twice, the processor answers with the same checkout. */
@@ -37,6 +37,8 @@ export interface CardGateway {
 	): Promise<{ id: string; state: 'settled' | 'declined' | 'pending' }>;
 	/** Forgets a kept card. One that is not known any more is forgotten already. @throws CardUnavailableError */
 	forgetCard(token: string): Promise<void>;
+	/** What it has said since a moment (milliseconds), for books that come from a backup. @throws CardUnavailableError */
+	newsSince(moment: number): Promise<unknown[]>;
 }
 
 export interface ChargeRequest {
@@ -70,7 +72,8 @@ export function httpCardGateway(base: string, secret: string): CardGateway {
 		async forgetCard(token) {
 			const path = `/cards/${encodeURIComponent(token)}/forget`;
 			await ask(path, `forget:${token}`, {}, z.object({}));
-		}
+		},
+		newsSince: (moment) => newsSince(ask, moment)
 	};
 }
 

@@ -8,7 +8,12 @@
 	import Notices from '$lib/ui/parts/Notices.svelte';
 	import Strip from '$lib/ui/desk/Strip.svelte';
 
-	let { children }: { children: Snippet } = $props();
+	interface Props {
+		/** The books come from a backup, and nobody has looked yet. */
+		resting: boolean;
+		children: Snippet;
+	}
+	let { resting, children }: Props = $props();
 	let finding = $state(false);
 	// Until what comes next is drawn.
 	let leaving = false;
@@ -60,6 +65,10 @@
 	tabindex="-1"
 	{@attach keepPlace(() => leaving)}
 >
+	{#if resting}<p class="py-2 px-5.5 max-[900px]:px-4 bg-(--tape-tint) text-(--ink)">
+			<b>These books come from a backup.</b> Nothing goes out until you have
+			<a class="underline" href="/settings/keep/restored">looked and gone on</a>.
+		</p>{/if}
 	{@render children()}
 </main>
 {#if Box}<Box bind:open={finding} />{/if}

@@ -221,6 +221,13 @@ export const CATALOGUE: readonly Group[] = [
 				words: 'business details address preferences light dark theme password'
 			},
 			{
+				label: 'Backups and your data',
+				href: '/settings/keep',
+				words:
+					'settings backup restore export zip download everything stick passphrase lost stolen',
+				more: true
+			},
+			{
 				label: 'Change your bank details',
 				href: '/settings?change=bank',
 				words: 'settings account sort code transfer',

@@ -12,6 +12,7 @@
 		delivered: 'It is on its way',
 		notDelivered: 'It did not arrive',
 		linkCopied: 'You copied the link',
+		linkRenewed: 'You renewed the link: the earlier one opens nothing any more',
 		downloaded: 'You downloaded the PDF',
 		handedOver: 'You handed it over',
 		opened: 'The customer opened it',

@@ -107,6 +107,9 @@
 		<button class="button" onclick={copyLink}
 			><Link2 size={18} aria-hidden="true" />Copy the link</button
 		>
+		<Form action="?/renewLink" done="The link is new. The earlier one opens nothing any more.">
+			<button class="button plain">Renew the link</button>
+		</Form>
 		<a class="button" href="/billing/{id}/pdf?download" onclick={() => tell('downloaded')}
 			>Download the PDF</a
 		>

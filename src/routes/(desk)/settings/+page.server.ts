@@ -12,6 +12,7 @@ import {
 } from '$lib/server/services/business/settings';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
 import { lastAudit } from '$lib/server/services/business/audits';
+import { backupTrouble, lastWhole } from '$lib/server/services/keep/backups';
 import { changeWatchedPassword, saveWatchedPart } from '$lib/server/services/messages/watched';
 import { endSession, openSessions } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
@@ -25,6 +26,10 @@ export const load: PageServerLoad = ({ locals, cookies }) => ({
 		.map(({ from, rate }) => ({ from, rate: writeRate(rate) })),
 	missingRate: missingRate(locals.world),
 	audit: lastAudit(locals.world.db) ?? null,
+	backup: {
+		at: lastWhole(locals.world.db)?.startedAt ?? null,
+		trouble: backupTrouble(locals.world)
+	},
 	sessions: openSessions(locals.world, sessionOf(cookies, locals.config))
 });
 

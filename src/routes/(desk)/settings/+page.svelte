@@ -155,6 +155,16 @@
 					<button class="button">Save the rate</button>
 				</Form>
 			</section>
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
+				<h2>Backups and your data</h2>
+				<p class={data.backup.trouble ? 'wrong' : ''}>
+					{data.backup.trouble ||
+						(data.backup.at === null
+							? 'The first backup is made by itself, tonight.'
+							: `The last backup is of ${displayMoment(data.backup.at)}.`)}
+				</p>
+				<a class="button" href="/settings/keep">Backups, export, lost devices</a>
+			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4" id="audit">
 				<h2>The books, checked from outside</h2>
 				{#if !data.audit}<p class="quiet">

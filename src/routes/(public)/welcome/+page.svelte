@@ -64,4 +64,9 @@
 		<p class="quiet">Not sure? Answer no. Both can be changed, from any day, in the settings.</p>
 		<div><button class="button filled">Begin</button></div>
 	</Form>
+	<p class="quiet mt-5">
+		You had books already? <a href="/welcome/restore{data.code ? `?code=${data.code}` : ''}"
+			>Restore a backup</a
+		>.
+	</p>
 </Entrance>

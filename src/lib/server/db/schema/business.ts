@@ -92,7 +92,7 @@ export const audits = sqliteTable('audits', {
 export const watchedChanges = sqliteTable('watched_changes', {
 	id: integer('id').primaryKey({ autoIncrement: true }),
 	at: integer('at').notNull(),
-	what: text('what', { enum: ['bank', 'email', 'password'] }).notNull(),
+	what: text('what', { enum: ['bank', 'email', 'password', 'stolen'] }).notNull(),
 	/** From what to what, as far as it may be read again. */
 	detail: text('detail').notNull(),
 	device: text('device').notNull()

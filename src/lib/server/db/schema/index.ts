@@ -11,3 +11,4 @@ export * from './tax';
 export * from './work';
 export * from './runs';
 export * from './statements';
+export * from './keep';

@@ -178,7 +178,10 @@ export const jobFiles = sqliteTable(
 		name: text('name').notNull(),
 		type: text('type').notNull(),
 		sha256: text('sha256').notNull(),
-		content: blob('content', { mode: 'buffer' }).notNull(),
+		/** Where its bytes lie in the store of files, by their hash. */
+		stored: text('stored'),
+		/** As it was before there was a store: the bytes themselves, until they are moved there. */
+		content: blob('content', { mode: 'buffer' }),
 		/** A small picture for lists; null for what is none. */
 		thumbnail: blob('thumbnail', { mode: 'buffer' }),
 		addedAt: integer('added_at').notNull()

@@ -26,7 +26,7 @@ export function checkClaim(db: Reader, folder: string): void {
 	if (owned) return markClaimed(folder);
 	if (existsSync(join(folder, MARK)))
 		throw new LostBooksError(
-			`Axiometer did not start. The folder ${folder} has held books, and its data file is missing or empty.\nPut the data file back, or restore a backup. To begin anew on purpose, remove the file “${MARK}” in it.`
+			`Axiometer did not start. The folder ${folder} has held books, and its data file is missing or empty.\nPut the data file back, or restore a backup: npm run restore -- FILE. To begin anew on purpose, remove the file “${MARK}” in it.`
 		);
 }
 

@@ -33,10 +33,19 @@ export function saveSeries(tx: Transaction, form: SeriesForm, first: boolean): v
 			invoiceNext: `${series.next} comes next: lower numbers have been taken.`
 		});
 	}
-	const starts =
-		form.invoiceNext === series.next ? series.starts : [...series.starts, form.invoiceNext];
 	tx.update(numberSeries)
-		.set({ pattern: form.invoicePattern, next: form.invoiceNext, starts })
+		.set({ pattern: form.invoicePattern })
 		.where(eq(numberSeries.kind, 'invoice'))
+		.run();
+	goOnFrom(tx, 'invoice', form.invoiceNext);
+}
+
+/** The series goes on from here; that it does is no gap. */
+export function goOnFrom(tx: Transaction, kind: 'invoice' | 'creditNote', next: number): void {
+	const series = loadSeries(tx, kind);
+	if (next === series.next) return;
+	tx.update(numberSeries)
+		.set({ next, starts: [...series.starts, next] })
+		.where(eq(numberSeries.kind, kind))
 		.run();
 }

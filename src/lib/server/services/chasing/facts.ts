@@ -62,7 +62,7 @@ export function chasePayers(db: Reader, payerIds?: readonly number[]): KnownPaye
 				)})`;
 	const only = among(sql`o.payer_id`);
 	const rows = db.all<OpenRow>(sql`
-		select o.document_id as documentId, d.number, d.token, o.due_date as dueDate, o.outstanding, o.deduction,
+		select o.document_id as documentId, d.number, coalesce((select l.now from links l where l.token = d.token), d.token) as token, o.due_date as dueDate, o.outstanding, o.deduction,
 			o.withheld, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, k.kind,
 			h.kind as hold, h.until,
 			o.reached as sent

@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm';
 import { NotFoundError } from '../../../core/refusals';
 import { chaseMessages, customers } from '../../db/schema';
 import type { World } from '../../world';
+import { linkToday } from '../business/links';
 import { loadBusiness } from '../business/settings';
 import { isToken } from '../business/keys';
 import { openTogether, payTogether, type Together, type TogetherPage } from '../owed/together';
@@ -23,7 +24,7 @@ function byToken(world: World, token: string) {
 	const link: Together = {
 		payerId: row.payerId,
 		documentIds: new Set(row.items.map((one) => one.documentId)),
-		path: `/r/${token}`,
+		path: `/r/${linkToday(world.db, token)}`,
 		of: { chaseMessageId: row.id }
 	};
 	return { row, link };

@@ -145,7 +145,7 @@ export function importCustomers(world: World, bytes: Uint8Array): CustomerImport
 	});
 }
 
-function* everyone(world: World) {
+function* everyone(world: Pick<World, 'db'>) {
 	let after = 0;
 	for (;;) {
 		const rows = world.db
@@ -179,9 +179,11 @@ export function* exportCustomers(world: World): Generator<string> {
 		);
 }
 
-export function* exportCards(world: World): Generator<string> {
+/** Cards of all, or of the one that is named. */
+export function* exportCards(world: Pick<World, 'db'>, only?: number): Generator<string> {
 	for (const rows of everyone(world))
 		for (const row of rows) {
+			if (only !== undefined && row.id !== only) continue;
 			const person = world.db.select().from(contacts).where(eq(contacts.customerId, row.id)).get();
 			yield writeCard({
 				name: row.name,

@@ -38,7 +38,8 @@ export const STAYS: readonly (readonly [table: string, column: string])[] = [
 	['statements', 'payer_id'],
 	['chase_wordings', 'payer_id'],
 	['chase_messages', 'payer_id'],
-	['deduction_statements', 'contractor_id']
+	['deduction_statements', 'contractor_id'],
+	['removals', 'customer_id']
 ];
 
 /** Sheets that are still to become documents, and where a customer stands in them. */

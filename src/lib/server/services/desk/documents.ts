@@ -3,6 +3,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import type { DocumentDetail, OpenItem } from '../../../core/documents/detail';
 import { documents, documentFiles, openItems, refunds } from '../../db/schema';
 import type { World } from '../../world';
+import { linkToday } from '../business/links';
 import { inHandOf } from '../ledger/inHand';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
@@ -49,7 +50,7 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		issueDate: row.issueDate!,
 		dueDate: row.dueDate!,
 		total: BigInt(row.total),
-		link: `${world.origin}/p/${row.token}`,
+		link: `${world.origin}/p/${linkToday(db, row.token!)}`,
 		item: item && openItemOf(item),
 		toPay: BigInt(item ? stillToPay(item) : 0),
 		refunded: BigInt(item ? refundedOf(world, id) : 0),

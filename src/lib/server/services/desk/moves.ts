@@ -16,6 +16,7 @@ import { oddNewsMoves } from '../money/oddNews';
 import { depositMoves } from '../money/deposits';
 import { promptMoves } from '../money/promptPayment';
 import { latePayerMoves, statementsNotReached } from '../owed/moves';
+import { keepMoves } from '../keep/moves';
 import { repeatMoves } from '../repeats/moves';
 import { deductionMoves } from '../tax/moves';
 
@@ -46,6 +47,7 @@ function workedOut(world: World): Move[] {
 		...repeatMoves(world),
 		...deductionMoves(world),
 		...auditMoves(world),
+		...keepMoves(world),
 		...detailMoves(world)
 	]);
 }

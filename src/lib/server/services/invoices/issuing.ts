@@ -7,6 +7,7 @@ import type { InvoiceFigures } from '../../../core/figures/types';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { documentFiles, documents, numberSeries } from '../../db/schema';
 import type { World } from '../../world';
+import { mustNotRest } from '../business/resting';
 import { loadSeries } from '../business/series';
 import { loadDraft } from './drafts';
 import { ConflictError, RefusedError } from '../../../core/refusals';
@@ -110,6 +111,7 @@ export async function drawFrozen(
 	{ frozen, figures }: ToIssue,
 	ahead: number
 ): Promise<Drawn> {
+	mustNotRest(world.db);
 	const { kind } = frozen;
 	const series = loadSeries(world.db, kind);
 	const theirs = kind === 'invoice' ? frozen.sheet.selfBilled?.number.trim() : undefined;

@@ -11,6 +11,7 @@ import {
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
+import { renewLink } from '../business/links';
 import { loadBusiness } from '../business/settings';
 import { isMobile } from '../../../core/regimes/gb/checks';
 import { mailAddresses, mobileOf } from '../customers/parts';
@@ -85,9 +86,10 @@ function leftOf(db: Reader, documentId: number, payable: bigint): bigint {
 function loadIssued(db: Reader, documentId: number) {
 	const row = db.select().from(documents).where(eq(documents.id, documentId)).get();
 	if (!row) throw new NotFoundError('This document');
-	if (row.state !== 'issued' || !row.frozen || !row.number || row.customerId === null)
+	if (row.state !== 'issued' || !row.frozen || !row.number || row.customerId === null || !row.token)
 		throw new RefusedError('Only what is issued can be sent.');
-	return { kind: row.kind, frozen: row.frozen, number: row.number, customerId: row.customerId };
+	const { kind, frozen, number, customerId, token } = row;
+	return { kind, frozen, number, customerId, token };
 }
 
 /** Queues the mail. The same key again changes nothing. @throws FieldError */
@@ -205,6 +207,16 @@ export function sendByText(
 }
 
 /** Notes that it went another way than by mail. */
+/** Another link opens the document from now on; whoever has an earlier one sees nothing any more. @throws NotFoundError */
+export function renewDocumentLink(world: World, documentId: number): void {
+	const { token } = loadIssued(world.db, documentId);
+	const at = world.clock.now();
+	writeAtOnce(world.db, (tx) => {
+		renewLink(tx, token, at);
+		note(tx, { documentId, at, who: 'you', what: 'linkRenewed' });
+	});
+}
+
 export function noteHandedOver(
 	world: World,
 	documentId: number,

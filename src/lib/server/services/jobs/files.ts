@@ -1,6 +1,7 @@
 // Photos and files of a job. What a file is, is told by its content, never by its name.
 import { and, desc, eq } from 'drizzle-orm';
 import { writeAtOnce } from '../../db/connection';
+import { storeFile, storedFile } from '../../db/fileStore';
 import { jobFiles } from '../../db/schema';
 import type { World } from '../../world';
 import { NotFoundError } from '../../../core/refusals';
@@ -16,12 +17,14 @@ export async function addJobFile(
 	bytes: Buffer
 ): Promise<void> {
 	loadJob(world.db, jobId);
-	const prepared = await prepareFile(bytes);
+	const { content, ...prepared } = await prepareFile(bytes);
+	const stored = storeFile(world.db, content);
 	writeAtOnce(world.db, (tx) => {
 		loadJob(tx, jobId);
 		tx.insert(jobFiles)
 			.values({
 				...prepared,
+				stored,
 				jobId,
 				name: name.slice(0, 200) || 'file',
 				sha256: sha256(bytes),
@@ -58,8 +61,9 @@ export function jobFile(
 		.from(jobFiles)
 		.where(and(eq(jobFiles.id, id), eq(jobFiles.jobId, jobId)))
 		.get();
-	if (!row) throw new NotFoundError('This file');
-	return { name: row.name, type: row.type, content: (small && row.thumbnail) || row.content };
+	const content = (small && row?.thumbnail) || (row?.stored && storedFile(world.db, row.stored));
+	if (!row || !content) throw new NotFoundError('This file');
+	return { name: row.name, type: row.type, content };
 }
 
 export function removeJobFile(world: World, jobId: number, id: number): void {

@@ -11,7 +11,11 @@ export function openItemOf(db: Reader, documentId: number) {
 /** A payer's open invoices, the one due first, first. Amounts in pence. */
 export function openOf(db: Reader, payerId: number) {
 	return db
-		.select({ item: openItems, number: documents.number, token: documents.token })
+		.select({
+			item: openItems,
+			number: documents.number,
+			token: sql<string>`coalesce((select l.now from links l where l.token = ${documents.token}), ${documents.token})`
+		})
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
 		.where(and(eq(openItems.payerId, payerId), inArray(openItems.state, ['open', 'partPaid'])))
@@ -20,7 +24,7 @@ export function openOf(db: Reader, payerId: number) {
 		.map(({ item, number, token }) => ({
 			...item,
 			number: number!,
-			token: token!
+			token
 		}));
 }
 

@@ -2,6 +2,7 @@
 import { and, asc, eq, inArray, lte } from 'drizzle-orm';
 import type { World } from '../../world';
 import { documents, documentFiles, mails, trials, statements, texts } from '../../db/schema';
+import { restingSince } from '../business/resting';
 import { loadBusiness } from '../business/settings';
 import { note } from '../trail/documents';
 
@@ -30,6 +31,7 @@ export interface Reminders {
 
 /** Sends what is due, one after the other. */
 export async function deliverAll(world: World, reminders: Reminders): Promise<void> {
+	if (restingSince(world.db)) return;
 	await deliverTexts(world, reminders);
 	for (;;) {
 		const mail = world.db

@@ -5,6 +5,7 @@ import type { Reader } from '../../db/connection';
 import { documents, mails, texts } from '../../db/schema';
 import type { World } from '../../world';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
+import { linkToday } from '../business/links';
 import { newToken } from '../business/keys';
 
 export interface ToQueue {
@@ -191,5 +192,5 @@ export function linkOf(db: Reader, world: World, documentId: number): string {
 		.where(eq(documents.id, documentId))
 		.get();
 	if (!row?.token) throw new NotFoundError('This document');
-	return `${world.origin}/p/${row.token}`;
+	return `${world.origin}/p/${linkToday(db, row.token)}`;
 }

@@ -14,7 +14,8 @@ type What = (typeof watchedChanges.$inferInsert)['what'];
 const SAID: Record<What, string> = {
 	bank: 'Your bank details were changed',
 	email: 'Your e-mail address was changed',
-	password: 'Your password was changed'
+	password: 'Your password was changed',
+	stolen: 'Everyone was signed out and all links of customers were renewed'
 };
 const WEEK = 7 * 24 * 60 * 60 * 1000;
 
@@ -66,7 +67,7 @@ export async function changeWatchedPassword(
 	tell(world, 'password', '', loadBusiness(world.db).email, guesser);
 }
 
-function tell(
+export function tell(
 	world: World,
 	what: What,
 	detail: string,

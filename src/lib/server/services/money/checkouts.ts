@@ -5,6 +5,7 @@ import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce } from '../../db/connection';
 import { checkouts, customers, documents, openItems, trials } from '../../db/schema';
 import type { World } from '../../world';
+import { linkToday } from '../business/links';
 import { loadBusiness } from '../business/settings';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { frozenFigures } from '../../../core/documents/frozen';
@@ -33,7 +34,7 @@ export async function openCheckout(
 		key,
 		amount: wanted,
 		description: subject.description,
-		returnUrl: `${world.origin}/p/${token}?from=${way}`,
+		returnUrl: `${world.origin}/p/${linkToday(world.db, token)}?from=${way}`,
 		webhookUrl: `${world.origin}/webhooks/${way}`
 	};
 	const answer =

@@ -86,6 +86,22 @@ export function setAside(
 		.run();
 }
 
+/** News of a payment that books from a backup do not know: it was begun after the backup. A second time it stands there already. */
+export const setAsideUnknown = (
+	world: World,
+	news: { id: string; type: string; amount: number },
+	body: string
+): void =>
+	world.db.transaction((tx) =>
+		setAside(
+			tx,
+			world,
+			news,
+			`It is of a payment that was begun after the backup: ${displayPounds(news.amount)}. Record it by hand, with the invoice it is for.`,
+			body
+		)
+	);
+
 /** What is asked about, the newest first. */
 export const openOddNews = (world: World) =>
 	world.db

@@ -17,6 +17,7 @@ import type { CardEvent } from '../../gateways/card';
 import type { World } from '../../world';
 import { unusedPayments } from '../ledger/inHand';
 import { openOf } from '../ledger/openInvoices';
+import { linkToday } from '../business/links';
 import { loadBusiness } from '../business/settings';
 import { NotFoundError } from '../../../core/refusals';
 import { queueMail } from '../messages/outbox';
@@ -80,7 +81,7 @@ export function accountProgressed(
 		tx,
 		world,
 		id,
-		statement?.token ? `${world.origin}/s/${statement.token}` : undefined
+		statement?.token ? `${world.origin}/s/${linkToday(tx, statement.token)}` : undefined
 	);
 	if (owner.email)
 		queueMail(tx, world, {

@@ -4,6 +4,7 @@ import type { StatementView } from '../../../core/documents/statementView';
 import { NotFoundError } from '../../../core/refusals';
 import { statements } from '../../db/schema';
 import type { World } from '../../world';
+import { linkToday } from '../business/links';
 import { isToken } from '../business/keys';
 import { openTogether, payTogether, type Together, type TogetherPage } from './together';
 
@@ -19,7 +20,7 @@ function byToken(world: World, token: string) {
 	const link: Together = {
 		payerId: row.payerId,
 		documentIds: new Set(row.view.rows.flatMap((one) => one.documentId ?? [])),
-		path: `/s/${token}`,
+		path: `/s/${linkToday(world.db, token)}`,
 		of: { statementId: row.id }
 	};
 	return { ...row, view: row.view, link };

@@ -5,6 +5,7 @@ import { statementMessage } from '../../../core/documents/wording';
 import { writeAtOnce } from '../../db/connection';
 import { customers, mails, statementRuns, statements } from '../../db/schema';
 import type { World } from '../../world';
+import { linkToday } from '../business/links';
 import { loadBusiness } from '../business/settings';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
@@ -193,7 +194,7 @@ export function runViews(world: World, id: number): { view: StatementView; token
 		.where(and(eq(statements.runId, id), sql`${statements.view} is not null`))
 		.orderBy(asc(statements.id))
 		.all()
-		.map((row) => ({ view: row.view!, token: row.token! }));
+		.map((row) => ({ view: row.view!, token: linkToday(world.db, row.token!) }));
 }
 
 /** The PDF of one statement as it was made. */

@@ -12,6 +12,7 @@ export type TrailWhat =
 	| 'delivered'
 	| 'notDelivered'
 	| 'linkCopied'
+	| 'linkRenewed'
 	| 'downloaded'
 	| 'handedOver'
 	| 'opened'

@@ -23,6 +23,7 @@ import { undoPayment } from '$lib/server/services/money/undo';
 import {
 	noteHandedOver,
 	prepareSending,
+	renewDocumentLink,
 	sendByMail,
 	sendByText
 } from '$lib/server/services/invoices/send';
@@ -48,6 +49,10 @@ export const actions: Actions = {
 	claim: (event) =>
 		act(event, z.object(press), ({ key }, world) => {
 			redirect(303, `/billing/${chargeLate(world, idOf(event.params.id), key)}`);
+		}),
+	renewLink: (event) =>
+		act(event, z.object({}), (_values, world) => {
+			renewDocumentLink(world, idOf(event.params.id));
 		}),
 	send: (event) =>
 		act(

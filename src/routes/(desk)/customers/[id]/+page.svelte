@@ -100,6 +100,7 @@
 			>{/if}
 		<Menu
 			entries={[
+				{ label: 'Their data', href: `/customers/${customer.id}/data` },
 				customer.archivedAt === null
 					? { label: 'Archive', href: '?/archive', post: { archived: 'yes' } }
 					: { label: 'Bring back', href: '?/archive', post: { archived: 'no' } },

@@ -55,9 +55,11 @@
 					>
 						<span class="flex-1 min-w-60"
 							><b
-								>{news.type === 'payout.paid' ? 'A payout' : 'Money given back'}, {displayPounds(
-									news.amount
-								)}</b
+								>{news.type === 'payout.paid'
+									? 'A payout'
+									: news.type === 'refund.settled'
+										? 'Money given back'
+										: 'A payment'}, {displayPounds(news.amount)}</b
 							>
 							<span class="quiet">{displayMoment(news.receivedAt)}</span><br />{news.why}</span
 						>

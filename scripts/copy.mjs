@@ -1,0 +1,31 @@
+// Copies a data file as it stands, by SQLite's own online backup, and looks whether the copy is whole: `node scripts/copy.mjs FROM TO`.
+import { writeFileSync } from 'node:fs';
+import Sqlite from 'better-sqlite3';
+
+const [from, to] = process.argv.slice(2);
+if (!from || !to) {
+	console.error('From which file to which? node scripts/copy.mjs FROM TO');
+	process.exit(2);
+}
+const source = new Sqlite(from, { fileMustExist: true });
+await source.backup(to);
+source.close();
+const copy = new Sqlite(to);
+copy.pragma('journal_mode = DELETE');
+const said = copy.pragma('quick_check(3)', { simple: true });
+if (said !== 'ok') {
+	console.error(`The data file is damaged: ${said}`);
+	process.exit(1);
+}
+const columns = /** @type {{ name: string }[]} */ (copy.pragma('table_info(job_files)'));
+const stored = columns.some(({ name }) => name === 'stored')
+	? /** @type {string[]} */ (
+			copy.prepare('select distinct stored from job_files where stored is not null').pluck().all()
+		)
+	: [];
+copy.close();
+writeFileSync(
+	`${to.replace(/\.part$/, '')}.files`,
+	stored.map((/** @type {string} */ hash) => `${hash}\n`).join(''),
+	{ mode: 0o600 }
+);

@@ -1,0 +1,30 @@
+// A device is lost or stolen: whoever has it is out, and what lies on it opens nothing any more.
+import { ne } from 'drizzle-orm';
+import { writeAtOnce } from '../../db/connection';
+import { knownBrowsers, sessions } from '../../db/schema';
+import type { World } from '../../world';
+import { sha256 } from '../business/keys';
+import { renewAllLinks } from '../business/links';
+import { loadBusiness } from '../business/settings';
+import type { Guesser } from '../business/signIn';
+import { tell } from '../messages/watched';
+
+/** What was done. */
+export interface Anew {
+	sessions: number;
+	links: number;
+}
+
+/** Ends all sessions but the one it is asked from, forgets all browsers, renews all links of customers. `current`: the token of this session. */
+export function shutOut(world: World, current: string, guesser: Guesser): Anew {
+	const done = writeAtOnce(world.db, (tx) => {
+		const ended = tx
+			.delete(sessions)
+			.where(ne(sessions.tokenHash, sha256(current)))
+			.run().changes;
+		tx.delete(knownBrowsers).run();
+		return { sessions: ended, links: renewAllLinks(tx, world.clock.now()) };
+	});
+	tell(world, 'stolen', '', loadBusiness(world.db).email, guesser);
+	return done;
+}

@@ -1,0 +1,236 @@
+// What leaves the house: an archive of all, one of a person, and what goes when a person is removed.
+import { expect } from 'chai';
+import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { PassThrough } from 'node:stream';
+import { buffer } from 'node:stream/consumers';
+import { after, before, describe, it } from 'mocha';
+import { eq } from 'drizzle-orm';
+import ICAL from 'ical.js';
+import Papa from 'papaparse';
+import sharp from 'sharp';
+import yauzl from 'yauzl';
+import { auditBooks } from '../../../../scripts/audit/books';
+import { connect } from '../../../../src/lib/server/db/connection';
+import { customers, documentFiles, savedCards } from '../../../../src/lib/server/db/schema';
+import { dataFile, MIGRATIONS } from '../../../../src/lib/server/open';
+import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
+import { addJobFile } from '../../../../src/lib/server/services/jobs/files';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { makeBackup } from '../../../../src/lib/server/services/keep/backups';
+import { exportAll } from '../../../../src/lib/server/services/keep/export';
+import {
+	exportPerson,
+	keptUntil,
+	removePerson,
+	whatIsKept
+} from '../../../../src/lib/server/services/keep/person';
+import { openBackup, swapIn } from '../../../../src/lib/server/services/keep/restore';
+import { payByHand } from '../../../support/money';
+import { richBooks, type RichBooks } from '../../../support/richBooks';
+import { HOUSEHOLD, issued, makeWorld, NOW, type TestWorld } from '../../../support/world';
+
+/** What is in an archive, by name. */
+async function unzip(bytes: Buffer): Promise<Map<string, Buffer>> {
+	const zip = await new Promise<yauzl.ZipFile>((resolve, reject) =>
+		yauzl.fromBuffer(bytes, { lazyEntries: true }, (error, file) =>
+			error ? reject(error) : resolve(file)
+		)
+	);
+	const found = new Map<string, Buffer>();
+	zip.readEntry();
+	return new Promise((resolve, reject) => {
+		zip.on('entry', (entry: yauzl.Entry) =>
+			zip.openReadStream(entry, (error, stream) => {
+				if (error) return reject(error);
+				void buffer(stream).then((content) => {
+					found.set(entry.fileName, content);
+					zip.readEntry();
+				});
+			})
+		);
+		zip.on('end', () => resolve(found));
+		zip.on('error', reject);
+	});
+}
+async function archive(write: (out: PassThrough) => Promise<void>): Promise<Map<string, Buffer>> {
+	const out = new PassThrough();
+	const [bytes] = await Promise.all([buffer(out), write(out)]);
+	return unzip(bytes);
+}
+const rows = (csv: Buffer) =>
+	Papa.parse<Record<string, string>>(csv.toString(), { header: true, skipEmptyLines: true }).data;
+const photo = () =>
+	sharp({ create: { width: 40, height: 30, channels: 3, background: '#777' } })
+		.jpeg()
+		.toBuffer();
+
+describe('an export of rich books', () => {
+	let books: RichBooks;
+	let world: TestWorld;
+	let all: Map<string, Buffer>;
+	before(async function () {
+		this.timeout(60_000);
+		books = await richBooks();
+		({ world } = books);
+		const customerId = addCustomer(world, { ...HOUSEHOLD, name: '=cmd|x', address: 'A / B' });
+		const job = addJob(world, 'photo', { title: 'Kitchen: ../../north', customerId });
+		await addJobFile(world, job, 'wall?.jpg', await photo());
+		world.db.$client
+			.prepare(
+				"insert into visits (job_id, date, \"from\", \"to\", person, note) values (?, '2026-11-30', '09:30', '11:00', '', 'Bring; the, ladder')"
+			)
+			.run(job);
+		all = await archive((out) => exportAll(world.db, out, NOW));
+	});
+	after(() => world.end());
+
+	it('has every document as it was issued', () => {
+		const issuedFiles = world.db.select().from(documentFiles).all();
+		const papers = [...all].filter(([name]) => name.startsWith('documents/'));
+		expect(papers).to.have.length(issuedFiles.length);
+		const plain = issuedFiles.find((one) => one.documentId === books.ids.plain)!;
+		const found = papers.find(([name]) => name.startsWith('documents/2026/INV-0007 '))!;
+		expect(found[1].equals(plain.content)).to.equal(true);
+	});
+
+	it('has the tables in pounds, without what opens anything, and no cell that a spreadsheet runs', () => {
+		const documents = rows(all.get('tables/documents.csv')!);
+		const plain = documents.find((row) => row.id === String(books.ids.plain))!;
+		// Render 100.00 and sand 50.00, with VAT.
+		expect(plain).to.include({ net: '150.00', vat_charged: '30.00', total: '180.00', token: '' });
+		expect(plain.issued_at).to.equal('2026-11-24T09:00:00.000Z');
+		const names = rows(all.get('tables/customers.csv')!).map((row) => row.name);
+		expect(names).to.include("'=cmd|x");
+		for (const left of ['owners', 'sessions', 'secrets', 'known_browsers'])
+			expect([...all.keys()]).to.not.include(`tables/${left}.csv`);
+	});
+
+	it('has the journal in full, and it balances', () => {
+		const postings = rows(all.get('journal.csv')!);
+		const count = world.db.$client.prepare('select count(*) from journal_lines').pluck().get();
+		expect(postings).to.have.length(count as number);
+		const pence = (text: string | undefined) => Number((text || '0').replace('.', ''));
+		const sum = (column: string) => postings.reduce((total, row) => total + pence(row[column]), 0);
+		expect(sum('Debit')).to.equal(sum('Credit'));
+		expect(sum('Debit')).to.be.greaterThan(100_000);
+	});
+
+	it('has photos by their names that no system takes amiss, and visits that a calendar reads', () => {
+		const files = [...all.keys()].filter((name) => name.startsWith('files/'));
+		expect(files).to.have.length(1);
+		expect(files[0]).to.match(/^files\/[^/]+ Kitchen [^/]*north\/wall .jpg$/);
+		const calendar = new ICAL.Component(ICAL.parse(all.get('visits.ics')!.toString()) as unknown[]);
+		const visit = calendar
+			.getAllSubcomponents('vevent')
+			.map((one) => new ICAL.Event(one))
+			.find((one) => one.summary.startsWith('Kitchen'))!;
+		expect(visit.startDate.toString()).to.equal('2026-11-30T09:30:00');
+		expect(visit.endDate.toString()).to.equal('2026-11-30T11:00:00');
+		expect(visit.description).to.equal('Bring; the, ladder');
+	});
+});
+
+describe('a person’s data', () => {
+	let world: TestWorld;
+	let odile: number;
+	before(async function () {
+		this.timeout(60_000);
+		world = makeWorld();
+		const invoice = await issued(world, {
+			...HOUSEHOLD,
+			phone: '07700 900111',
+			privateNote: 'Dog bites'
+		});
+		odile = invoice.customerId;
+		payByHand(
+			world,
+			invoice.id,
+			String(
+				Number(world.db.$client.prepare('select outstanding from open_items').pluck().get()) / 100
+			)
+		);
+		const job = addJob(world, 'j', { title: 'Boudoir', customerId: odile });
+		await addJobFile(world, job, 'boudoir.jpg', await photo());
+		world.db
+			.insert(savedCards)
+			.values({ customerId: odile, token: 'tok', lastDigits: '4242', consentAt: NOW })
+			.run();
+		await issued(world, { ...HOUSEHOLD, name: 'Somebody Else' });
+	});
+	after(() => world.end());
+	const everything = () => readFileSync(dataFile(world.folder)).toString('latin1');
+
+	it('is all in one archive, and nobody else’s', async () => {
+		const zip = await archive((out) => exportPerson(world.db, odile, out, NOW));
+		const text = [...zip.values()].map((one) => one.toString('latin1')).join();
+		for (const word of ['Odile Brancaster', '07700 900111', 'Dog bites', 'Boudoir'])
+			expect(text).to.include(word);
+		expect(text).to.not.include('Somebody Else');
+		expect([...zip.keys()].filter((name) => name.startsWith('documents/'))).to.have.length(1);
+	});
+
+	it('stays as long as the law asks: the later of five years after 31 January and six years for VAT', () => {
+		// Tax year 2026-27 ends on 5 April 2027; its return is due by 31 January 2028.
+		expect(keptUntil('2026-11-24', false)).to.equal('2033-01-31');
+		expect(keptUntil('2027-04-05', true)).to.equal('2033-04-06');
+		expect(keptUntil('2027-04-06', false)).to.equal('2034-01-31');
+		expect(whatIsKept(world, odile).stays).to.include({
+			documents: 1,
+			payments: 1,
+			until: '2033-01-31'
+		});
+	});
+
+	it('is not removed while anything is open, nor of a firm', async () => {
+		const open = world.db.select().from(customers).where(eq(customers.name, 'Somebody Else')).get()!
+			.id;
+		expect(whatIsKept(world, open).why).to.match(/1 invoice not settled/);
+		const firm = addCustomer(world, { ...HOUSEHOLD, name: 'Firm', kind: 'business' });
+		expect(whatIsKept(world, firm).why).to.match(/a firm/);
+		expect(
+			await removePerson(world, open).then(
+				() => null,
+				(e: unknown) => (e as Error).message
+			)
+		).to.match(/still something open/);
+		expect(
+			await removePerson(world, 999).then(
+				() => null,
+				(e: unknown) => (e as Error).message
+			)
+		).to.match(/This customer/);
+	});
+
+	it('goes where nothing asks for it, the books stay whole, and a backup does not bring it back', async function () {
+		this.timeout(60_000);
+		const old = join(world.folder, 'backups', (await makeBackup(world, 'hand')).name);
+		let forgotten = '';
+		world.card.forgetCard = async (token) => void (forgotten = token);
+		await removePerson(world, odile);
+		expect(forgotten).to.equal('tok');
+		world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
+		world.db.$client.exec('vacuum');
+		world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
+		for (const word of ['07700 900111', 'Dog bites', 'boudoir.jpg', 'Boudoir', 'tok,', '4242'])
+			expect(everything(), word).to.not.include(word);
+		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+		expect(whatIsKept(world, odile)).to.deep.include({ name: 'Odile Brancaster', household: true });
+		expect(whatIsKept(world, odile).removed).to.not.equal(null);
+
+		const into = join(world.folder, 'elsewhere');
+		// What is listed apart lies beside the backups too, since the next of them.
+		await makeBackup(world, 'hand');
+		expect(existsSync(join(world.folder, 'backups', 'removals.jsonl'))).to.equal(true);
+		await swapIn(await openBackup(old, into, '', MIGRATIONS, NOW), dataFile(into), NOW);
+		const restored = connect(dataFile(into));
+		expect(restored.select().from(customers).where(eq(customers.id, odile)).get()).to.include({
+			phone: '',
+			privateNote: ''
+		});
+		expect(restored.$client.prepare('select count(*) from job_files').pluck().get()).to.equal(0);
+		restored.$client.close();
+		writeFileSync(join(into, 'x'), '');
+		rmSync(into, { recursive: true });
+	});
+});
