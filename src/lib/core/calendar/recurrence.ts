@@ -1,5 +1,5 @@
 // When something repeats. Every occurrence is counted from the start, so that the 31st stays the 31st.
-import { parseDate, type CalendarDate } from '@internationalized/date';
+import { GregorianCalendar, parseDate, type CalendarDate } from '@internationalized/date';
 import { addDays } from './manipulation';
 import { toWorkingDay } from './holidays';
 import type { PlainDate } from './types';
@@ -96,10 +96,10 @@ function nominalDay(
 		return start.add({ months }).toString();
 	}
 	const days = unit === 'week' ? count * 7 : count;
-	if (days > daysLeft(start)) return null;
-	return start.add({ days }).toString();
+	const day = julianDay(start) + days;
+	return day > LAST_DAY ? null : calendar.fromJulianDay(day).toString();
 }
 
-function daysLeft(start: CalendarDate): number {
-	return parseDate('9999-12-31').compare(start);
-}
+const calendar = new GregorianCalendar();
+const julianDay = (date: CalendarDate): number => calendar.toJulianDay(date);
+const LAST_DAY = julianDay(parseDate('9999-12-31'));

@@ -62,7 +62,7 @@ describe('a pile', () => {
 		on('2026-12-05');
 		await runRepeats(world);
 		expect([state(id), made()]).to.deep.equal(['asking', []]);
-		answerPile(world, id, 'latest');
+		await answerPile(world, id, 'latest');
 		await runRepeats(world);
 		expect(made()).to.deep.equal([{ nominal: '2026-12-01', state: 'sent' }]);
 	});
@@ -72,10 +72,12 @@ describe('a pile', () => {
 		on('2027-01-01');
 		await runRepeats(world);
 		expect(state(id)).to.equal('asking');
-		expect(repeatPage(world, id).waiting.map((one) => one.nominal)).to.deep.equal([
-			'2026-12-01',
-			'2027-01-01'
-		]);
+		expect(repeatPage(world, id).pile).to.deep.equal({
+			count: 2,
+			from: '2026-12-01',
+			to: '2027-01-01',
+			all: true
+		});
 		await runRepeats(world);
 		expect(made()).to.deep.equal([]);
 	});
@@ -88,6 +90,29 @@ describe('a pile', () => {
 		expect(made().map((one) => one.state)).to.deep.equal(['drafted', 'drafted', 'drafted']);
 	});
 
+	it('of more than twelve drafts is looked at first; of thousands only the latest is made, or none', async () => {
+		const id = await repeat({ action: 'draft', unit: 'day', start: '1950-01-01' });
+		on('2026-12-01');
+		await runRepeats(world);
+		expect([state(id), made()]).to.deep.equal(['asking', []]);
+		// 1 January 1950 to 1 December 2026, both included.
+		expect(repeatPage(world, id).pile).to.deep.equal({
+			count: 28_094,
+			from: '1950-01-01',
+			to: '2026-12-01',
+			all: false
+		});
+		const all = await answerPile(world, id, 'all').then(
+			() => '',
+			(error: Error) => error.message
+		);
+		expect(all).to.match(/These are 28094: at most 400/);
+		await answerPile(world, id, 'latest');
+		on('2026-12-02');
+		await runRepeats(world);
+		expect(made().map((one) => one.nominal)).to.deep.equal(['2026-12-01', '2026-12-02']);
+	});
+
 	for (const [answer, expected, skipped] of [
 		['all', ['2026-12-01', '2027-01-01', '2027-02-01'], []],
 		['latest', ['2027-02-01'], ['2026-12-01', '2027-01-01']],
@@ -97,7 +122,7 @@ describe('a pile', () => {
 			const id = await repeat();
 			on('2027-02-10');
 			await runRepeats(world);
-			answerPile(world, id, answer);
+			await answerPile(world, id, answer);
 			await runRepeats(world);
 			await deliverDue(world);
 			expect(made().map((one) => one.nominal)).to.deep.equal(expected);
@@ -113,8 +138,8 @@ describe('a pile', () => {
 		const id = await repeat();
 		on('2027-02-10');
 		await runRepeats(world);
-		answerPile(world, id, 'none');
-		answerPile(world, id, 'all');
+		await answerPile(world, id, 'none');
+		await answerPile(world, id, 'all');
 		await runRepeats(world);
 		expect(made()).to.deep.equal([]);
 	});
@@ -148,7 +173,7 @@ describe('a pile', () => {
 		on('2027-05-01');
 		await runRepeats(world);
 		expect(state(id)).to.equal('asking');
-		answerPile(world, id, 'latest');
+		await answerPile(world, id, 'latest');
 		await runRepeats(world);
 		expect(made().map((one) => one.nominal)).to.deep.equal(['2027-01-01']);
 		expect(state(id)).to.equal('ended');

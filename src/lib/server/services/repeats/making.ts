@@ -21,8 +21,12 @@ interface Due extends Occurrence {
 	row: typeof repeats.$inferSelect;
 }
 
-/** What should have been made by today and was not, the oldest first. */
-export function dueOf(db: Reader, row: typeof repeats.$inferSelect, today: PlainDate): Due[] {
+/** What should have been made by today and was not, the oldest first, one by one: there may be thousands. */
+function* dueOneByOne(
+	db: Reader,
+	row: typeof repeats.$inferSelect,
+	today: PlainDate
+): Generator<Due> {
 	const made = new Set(
 		db
 			.select({ nominal: repeatOccurrences.nominal })
@@ -32,14 +36,57 @@ export function dueOf(db: Reader, row: typeof repeats.$inferSelect, today: Plain
 			.map((one) => one.nominal)
 	);
 	// A day moved to before a weekend may lie before the day from which is made.
-	return [...occurrences(row.rule, addDays(row.madeFrom, -14), today)]
-		.filter((one) => one.nominal >= row.madeFrom)
-		.filter((one) => !made.has(one.nominal) && !row.skipped.includes(one.nominal))
-		.map((one) => ({ ...one, row }));
+	const skipped = new Set(row.skipped);
+	for (const one of occurrences(row.rule, addDays(row.madeFrom, -14), today))
+		if (one.nominal >= row.madeFrom && !made.has(one.nominal) && !skipped.has(one.nominal))
+			yield { ...one, row };
+}
+
+/** The first of them, at most so many. */
+function firstDue(
+	db: Reader,
+	row: typeof repeats.$inferSelect,
+	today: PlainDate,
+	most: number
+): Due[] {
+	const found: Due[] = [];
+	for (const one of dueOneByOne(db, row, today)) if (found.push(one) === most) break;
+	return found;
+}
+
+/** A pile, to be looked at before any of it is made: how many there are, and the days of the first and the last. */
+export interface Pile {
+	count: number;
+	from: PlainDate;
+	to: PlainDate;
+	/** Whether all of them may be made at once. */
+	all: boolean;
+}
+
+export function pileOf(
+	db: Reader,
+	row: typeof repeats.$inferSelect,
+	today: PlainDate
+): Pile | null {
+	let first: Due | undefined;
+	let last: Due | undefined;
+	let count = 0;
+	for (const one of dueOneByOne(db, row, today)) {
+		first ??= one;
+		last = one;
+		count++;
+	}
+	return first && last
+		? { count, from: first.date, to: last.date, all: count <= MOST_AT_ONCE }
+		: null;
 }
 
 /** So many waiting at once mean that the machine was off: the owner is asked before they go out. */
 const PILE = 2;
+/** Drafts leave the house by nobody’s hand but the owner’s: more of them come together before anyone is asked. */
+const PILE_OF_DRAFTS = 13;
+/** A first day far back may mean thousands: nobody means them. */
+const MOST_AT_ONCE = 400;
 /** One that should have gone out longer ago than this is asked about too. */
 const LATE_DAYS = 3;
 
@@ -60,14 +107,17 @@ async function makeDue(world: World): Promise<void> {
 		.orderBy(asc(repeats.id))
 		.all();
 	for (const row of active) {
-		const due = dueOf(world.db, row, today);
-		const late = due.some((one) => one.date < addDays(today, -LATE_DAYS));
-		if ((due.length >= PILE || late) && row.action !== 'draft') {
+		const drafts = row.action === 'draft';
+		const pile = drafts ? PILE_OF_DRAFTS : PILE;
+		const due = firstDue(world.db, row, today, pile);
+		const late = !drafts && due.some((one) => one.date < addDays(today, -LATE_DAYS));
+		if (due.length >= pile || late) {
 			world.db.update(repeats).set({ state: 'asking' }).where(eq(repeats.id, row.id)).run();
 			continue;
 		}
 		for (const one of due) makeOccurrence(world, one);
 		endWhereOver(world, row, today);
+		await breathe();
 	}
 	await finishMade(world);
 	await chargeDue(world);
@@ -174,24 +224,46 @@ async function issueOccurrence(
 	}
 }
 
-/** The owner's answer about a pile: all of it, only the latest, or none. */
-export function answerPile(world: World, id: number, answer: 'all' | 'latest' | 'none'): void {
+/**
+ * The owner's answer about a pile: all of it, only the latest, or none.
+ * @throws RefusedError where it is too large to be made at once
+ */
+export async function answerPile(
+	world: World,
+	id: number,
+	answer: 'all' | 'latest' | 'none'
+): Promise<void> {
+	const today = world.clock.today();
 	writeAtOnce(world.db, (tx) => {
 		const row = load(tx, id);
 		if (row.state !== 'asking') return;
-		const due = dueOf(tx, row, world.clock.today());
+		const due = [...dueOneByOne(tx, row, today)];
+		const many = due.length > MOST_AT_ONCE;
+		if (many && answer === 'all')
+			throw new RefusedError(
+				`These are ${due.length}: at most ${MOST_AT_ONCE} are made at once. Make only the latest, or none, and begin it anew from a later day.`
+			);
 		const left = answer === 'all' ? [] : answer === 'none' ? due : due.slice(0, -1);
 		tx.update(repeats)
 			.set({
 				state: 'active',
-				skipped: [...new Set([...row.skipped, ...left.map((one) => one.nominal)])].sort()
+				// Days left out are listed, unless there are so many that nobody reads them.
+				...(many
+					? { madeFrom: addDays(left.at(-1)!.nominal, 1) }
+					: {
+							skipped: [...new Set([...row.skipped, ...left.map((one) => one.nominal)])].sort()
+						})
 			})
 			.where(eq(repeats.id, id))
 			.run();
 	});
-	if (answer !== 'none') {
-		// What was agreed to goes out, although it is a pile, or late.
-		const row = load(world.db, id);
-		for (const one of dueOf(world.db, row, world.clock.today())) makeOccurrence(world, one);
+	if (answer === 'none') return;
+	// What was agreed to goes out, although it is a pile, or late.
+	for (const one of firstDue(world.db, load(world.db, id), today, MOST_AT_ONCE)) {
+		makeOccurrence(world, one);
+		await breathe();
 	}
 }
+
+/** Others are asked meanwhile. */
+const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));

@@ -17,7 +17,7 @@ import {
 import type { World } from '../../world';
 import { sheetContext } from '../invoices/drafts';
 import { cardOf } from './keptCards';
-import { dueOf } from './making';
+import { pileOf } from './making';
 import { load, laterOf, sheetFor } from './repeats';
 
 /** Everything the page of a repeat shows. */
@@ -63,7 +63,7 @@ export function repeatPage(world: World, id: number) {
 		parties: sheetContext(db, sheet, today),
 		made,
 		coming,
-		waiting: row.state === 'asking' ? dueOf(db, row, today) : [],
+		pile: row.state === 'asking' ? pileOf(db, row, today) : null,
 		today
 	};
 }

@@ -36,7 +36,7 @@ export const actions: Actions = {
 			event,
 			z.object({ answer: z.enum(['', 'all', 'latest', 'none']).catch('') }),
 			async ({ answer }, world) => {
-				if (answer) answerPile(world, idOf(event.params.id), answer);
+				if (answer) await answerPile(world, idOf(event.params.id), answer);
 				await runRepeats(world);
 			}
 		),

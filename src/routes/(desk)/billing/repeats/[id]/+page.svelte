@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { counted } from '$lib/core/words';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { tick, untrack } from 'svelte';
@@ -117,23 +118,27 @@
 				<button class="button plain">Forget the card</button>
 			</Form>{/if}
 	</div>
-	{#if data.waiting.length}
+	{#if data.pile}
+		{@const { count, from, to, all } = data.pile}
 		<Form
 			class="panel py-3.5 px-4.5 bg-(--tape-tint) mb-3.5 flex flex-wrap gap-2.5 items-center"
 			action="?/pile"
 		>
 			<p class="flex-[1_1_300px]">
 				<b
-					>{data.waiting.length} invoices were due while Axiometer was off, {displayDate(
-						data.waiting[0]!.date
-					)} to {displayDate(data.waiting.at(-1)!.date)}.</b
-				> Nothing has gone out.
+					>{counted(count, 'invoice is', 'invoices are')} due already, {displayDate(from)}
+					{count > 1 ? `to ${displayDate(to)}` : ''}.</b
+				> Nothing has been made of it.
 			</p>
-			<button class="button filled" name="answer" value="all"
-				>Make and send all {data.waiting.length}</button
-			>
-			<button class="button" name="answer" value="latest">Only the latest</button>
-			<button class="button plain" name="answer" value="none">None of them</button>
+			{#if all}<button class="button filled" name="answer" value="all"
+					>Make {repeat.action === 'draft' ? '' : 'and send '}{count > 1
+						? `all ${count}`
+						: 'it'}</button
+				>{/if}
+			{#if count > 1}<button class="button {all ? '' : 'filled'}" name="answer" value="latest"
+					>Only the latest</button
+				>{/if}
+			<button class="button plain" name="answer" value="none">None: begin with the next</button>
 		</Form>
 	{/if}
 	<div class="grid gap-3.5">
