@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { and, eq, lt, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { readBankFile, type BankFile } from '../../../../core/formats/bank/file';
+import type { BankFile } from '../../../../core/formats/bank/file';
 import {
 	BANK_COLUMNS,
 	type BankField,
@@ -14,6 +14,7 @@ import { writeAtOnce, type Reader, type Transaction } from '../../../db/connecti
 import { bankImports, bankLines, csvLayouts } from '../../../db/schema';
 import type { World } from '../../../world';
 import { FieldError, NotFoundError } from '../../../../core/refusals';
+import { inItsBox, read, readAhead } from './reading';
 
 /** A file that nobody took in is forgotten after so many days. */
 const WAITS = 14;
@@ -60,13 +61,39 @@ export function lookInto(world: World, name: string, bytes: Uint8Array): number 
 	});
 }
 
-function readOrRefuse(bytes: Uint8Array, layout: CsvLayout | null = null): BankFile {
+const readOrRefuse = (bytes: Uint8Array): BankFile => inItsBox(() => read(bytes));
+
+/** The layout a file is to be read with: as it was chosen, else as it was remembered; null: as it looks. */
+function layoutFor(db: Reader, first: BankFile, changed: Changed | null): CsvLayout | null {
+	return changed && first.csv ? layoutOf(changed) : (remembered(db, first)?.layout ?? null);
+}
+
+/**
+ * Has a large file read on a thread, before the other functions here ask for it.
+ * @throws FieldError for what cannot be read
+ */
+export async function readOnThread(bytes: Uint8Array): Promise<void> {
 	try {
-		return readBankFile(bytes, layout);
+		await readAhead(bytes);
 	} catch (error) {
-		if (error instanceof TableError) throw new FieldError({ file: error.message });
-		throw error;
+		inItsBox(() => {
+			throw error;
+		});
 	}
+}
+
+/** The same for one that waits to be looked at, with the columns it will be asked for. */
+export async function readWaiting(
+	world: World,
+	importId: number,
+	changed: Changed | null
+): Promise<void> {
+	const row = world.db.select().from(bankImports).where(eq(bankImports.id, importId)).get();
+	if (row?.state !== 'asking' || !row.content) return;
+	await readOnThread(row.content);
+	const layout = layoutFor(world.db, readOrRefuse(row.content), changed);
+	// What is wrong with these columns is said where they are asked for.
+	if (layout) await readAhead(row.content, layout).catch(() => undefined);
 }
 
 export interface Look {
@@ -106,10 +133,10 @@ export function look(world: World, importId: number, changed: Changed | null = n
 	if (row?.state !== 'asking' || !row.content) throw new NotFoundError('This file');
 	const first = readOrRefuse(row.content);
 	const before = remembered(world.db, first);
-	const layout = changed && first.csv ? layoutOf(changed) : (before?.layout ?? null);
+	const layout = layoutFor(world.db, first, changed);
 	let file = first;
 	try {
-		if (layout) file = readBankFile(row.content, layout);
+		if (layout) file = read(row.content, layout);
 	} catch (error) {
 		if (!(error instanceof TableError)) throw error;
 		// Chosen by somebody: said, with the columns as they were. Remembered: guessed anew.
@@ -201,22 +228,32 @@ const booked = (file: BankFile) => file.lines.filter((line) => !line.pending);
 function keepLines(tx: Transaction, importId: number, file: BankFile, account: string): TakenIn {
 	let added = 0;
 	const lines = booked(file);
+	const { placeholder } = sql;
+	const insert = tx
+		.insert(bankLines)
+		.values({
+			importId,
+			state: 'open',
+			key: placeholder('key'),
+			account: placeholder('account'),
+			date: placeholder('date'),
+			amount: placeholder('amount'),
+			text: placeholder('text'),
+			payer: placeholder('payer'),
+			reversal: placeholder('reversal')
+		})
+		.onConflictDoNothing()
+		.prepare();
 	for (const { key, line } of keyed(lines, account))
-		added += tx
-			.insert(bankLines)
-			.values({
-				key,
-				importId,
-				account: line.account || account,
-				date: line.date,
-				amount: Number(line.amount),
-				text: wordsOf(line),
-				payer: line.payer,
-				reversal: line.reversal,
-				state: 'open'
-			})
-			.onConflictDoNothing()
-			.run().changes;
+		added += insert.run({
+			key,
+			account: line.account || account,
+			date: line.date,
+			amount: Number(line.amount),
+			text: wordsOf(line),
+			payer: line.payer,
+			reversal: line.reversal
+		}).changes;
 	const taken = {
 		added,
 		known: lines.length - added,

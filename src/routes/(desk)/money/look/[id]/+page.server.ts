@@ -7,6 +7,7 @@ import {
 	forgetColumns,
 	leaveFile,
 	look,
+	readWaiting,
 	takeIn,
 	type Changed
 } from '$lib/server/services/money/bank/bringIn';
@@ -36,10 +37,11 @@ const labels = new Map(BANK_COLUMNS.map(({ field, label }) => [field, label]));
 const changedIn = (params: URLSearchParams): Changed | null =>
 	params.has('seen') ? Object.fromEntries(params) : null;
 
-export const load: PageServerLoad = ({ locals, params, url }) =>
-	orNotFound(() => {
-		const id = idOf(params.id);
-		const changed = changedIn(url.searchParams);
+export const load: PageServerLoad = async ({ locals, params, url }) => {
+	const id = idOf(params.id);
+	const changed = changedIn(url.searchParams);
+	await readWaiting(locals.world, id, changed);
+	return orNotFound(() => {
 		let problem = '';
 		let looked: ReturnType<typeof look>;
 		try {
@@ -73,12 +75,15 @@ export const load: PageServerLoad = ({ locals, params, url }) =>
 			leftOut: file.leftOut.slice(0, 200)
 		};
 	});
+};
 
 export const actions: Actions = {
 	take: (event) =>
-		act(event, z.object({}), (_values, world) => {
+		act(event, z.object({}), async (_values, world) => {
 			const id = idOf(event.params.id);
-			takeIn(world, id, changedIn(event.url.searchParams));
+			const changed = changedIn(event.url.searchParams);
+			await readWaiting(world, id, changed);
+			takeIn(world, id, changed);
 			matchLines(world).catch(() => undefined);
 			redirect(303, `/money?brought=${id}`);
 		}),
