@@ -4,8 +4,9 @@ import { startClockwork } from '$lib/server/clockwork/ticking';
 import { readConfig, type Config } from '$lib/server/config';
 import { lookOf, sessionOf } from '$lib/server/cookies';
 import { HeldError, holdFolder } from '$lib/server/db/hold';
+import { troubleOf } from '$lib/server/db/trouble';
 import { MigrationError } from '$lib/server/db/migrate';
-import { openWorld } from '$lib/server/open';
+import { DamagedError, openWorld } from '$lib/server/open';
 import { LostBooksError, setupCode } from '$lib/server/services/business/claim';
 import { tokenBehind } from '$lib/server/services/business/links';
 import { isSetUp } from '$lib/server/services/business/settings';
@@ -31,7 +32,8 @@ function openOrEnd(config: Config, press?: World['press']): World {
 		if (!(
 			error instanceof LostBooksError ||
 			error instanceof HeldError ||
-			error instanceof MigrationError
+			error instanceof MigrationError ||
+			error instanceof DamagedError
 		))
 			throw error;
 		console.error(error.message);
@@ -140,5 +142,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 	if (status === 404) return { message: 'There is no such page.' };
 	if (status < 500) return { message };
 	log.error({ err: error, path: event.url.pathname }, 'unexpected');
+	const trouble = troubleOf(error);
+	if (trouble) return { message: trouble };
 	return { message: 'Something went wrong here. What was saved before is safe. Try again.' };
 };

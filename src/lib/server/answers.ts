@@ -9,6 +9,7 @@ import { TableError } from '../core/formats/table';
 import { parseMoney } from '../core/money/decimal';
 import { readTypedNumber } from '../core/money/typed';
 import { UnavailableError } from './gateways/asking';
+import { troubleOf } from './db/trouble';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../core/refusals';
 import { NotReadyError } from './services/invoices/freeze';
 import type { World } from './world';
@@ -19,6 +20,8 @@ export interface Refusal {
 }
 
 function refusalOf(problem: unknown): { status: number; refusal: Refusal } | null {
+	const trouble = troubleOf(problem);
+	if (trouble) return { status: 507, refusal: { message: trouble, fields: {} } };
 	if (problem instanceof FieldError)
 		return { status: 422, refusal: { message: problem.message, fields: problem.fields } };
 	// A table that cannot be read came in the box for the file.

@@ -6,7 +6,8 @@ import { clockStartingAt, systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import { connect } from './db/connection';
 import { moveFilesOut } from './db/fileStore';
-import { migrateFile } from './db/migrate';
+import { migrateFile, MigrationError } from './db/migrate';
+import { troubleOf } from './db/trouble';
 import { threadPress } from './documents/press';
 import { httpBankGateway } from './gateways/bank';
 import { httpCardGateway } from './gateways/card';
@@ -39,8 +40,23 @@ function keepToOwner(folder: string): void {
 	}
 }
 
-/** @throws MigrationError, LostBooksError */
+/** The data file cannot be worked with: said before anything is begun. */
+export class DamagedError extends Error {}
+
+/** @throws DamagedError, MigrationError, LostBooksError */
 export function openWorld(config: Config, overrides: Partial<World> = {}): World {
+	try {
+		return open(config, overrides);
+	} catch (error) {
+		const trouble = troubleOf(error);
+		if (!trouble || error instanceof MigrationError) throw error;
+		throw new DamagedError(
+			`Axiometer did not start with the data folder ${config.dataFolder}. ${trouble.replace(/ Nothing was saved by this.*/, '')}\nNothing was changed in it. A backup comes back with: npm run restore -- FILE`
+		);
+	}
+}
+
+function open(config: Config, overrides: Partial<World>): World {
 	const clock = clockOf(config);
 	// Nobody else on the machine reads the books: what is made from here on is the owner's alone, and so is what was there.
 	process.umask(0o077);

@@ -1,4 +1,11 @@
+import { health } from '$lib/server/health';
 import type { RequestHandler } from './$types';
 
-/** Says that the app is up, for whoever starts it. */
-export const GET: RequestHandler = () => new Response('ok');
+/** Says that the app is up, and what is wrong: 503 where it cannot do its work. */
+export const GET: RequestHandler = ({ locals }) => {
+	const { wrong, look } = health(locals.world, Date.now());
+	return new Response([wrong.length ? 'trouble' : 'ok', ...wrong, ...look].join('\n'), {
+		status: wrong.length ? 503 : 200,
+		headers: { 'content-type': 'text/plain; charset=utf-8' }
+	});
+};

@@ -18,6 +18,8 @@ import {
 import type * as Answers from '../../../src/lib/server/answers';
 import { UnavailableError } from '../../../src/lib/server/gateways/asking';
 import '../../support/kit';
+import { auditBooks } from '../../../scripts/audit/books';
+import { addCustomer } from '../../../src/lib/server/services/customers/customers';
 import { makeWorld, type TestWorld } from '../../support/world';
 
 let world: TestWorld;
@@ -72,6 +74,24 @@ describe('the action of a form', () => {
 			seen = values;
 		});
 		expect(seen).to.deep.equal({ name: '', on: false, row: 0, many: [] });
+	});
+
+	it('says that the disk is full, keeps what was typed, and takes it once there is room again', async () => {
+		const client = world.db.$client;
+		client.pragma(`max_page_count = ${client.pragma('page_count', { simple: true }) as number}`);
+		const many = () => {
+			for (let n = 0; n < 300; n++)
+				addCustomer(world, { name: `Household ${n}`, kind: 'household', address: 'x'.repeat(900) });
+		};
+		const full = refused(await answers.act(posting({ name: 'Kiln' }), shape(), many));
+		expect([full.status, full.data.form.message, full.data.form.data.name]).to.deep.equal([
+			507,
+			'There is no room left on the disk. Nothing was saved by this; make room, and press again.',
+			'Kiln'
+		]);
+		client.pragma('max_page_count = 100000');
+		expect(isActionFailure(await answers.act(posting({}), shape(), many))).to.equal(false);
+		expect(auditBooks(client)).to.deep.equal([]);
 	});
 
 	it('takes nonsense for nothing, in no validator’s words', async () => {

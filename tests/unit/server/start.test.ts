@@ -16,7 +16,7 @@ import { ConfigError, readConfig } from '../../../src/lib/server/config';
 import { connect } from '../../../src/lib/server/db/connection';
 import { HeldError, holdFolder } from '../../../src/lib/server/db/hold';
 import { MigrationError, migrateFile } from '../../../src/lib/server/db/migrate';
-import { MIGRATIONS, openWorld } from '../../../src/lib/server/open';
+import { DamagedError, MIGRATIONS, openWorld } from '../../../src/lib/server/open';
 import { LostBooksError } from '../../../src/lib/server/services/business/claim';
 import { setPassword } from '../../../src/lib/server/services/business/signIn';
 
@@ -95,6 +95,32 @@ describe('the data file', () => {
 		for (const name of readdirSync(folder)) if (/sqlite/.test(name)) rmSync(join(folder, name));
 		open().db.$client.close();
 	});
+
+	for (const [what, change, words] of [
+		[
+			'is something else',
+			() => writeFileSync(file, 'Dear all, these are not books at all. '.repeat(40)),
+			/damaged/
+		],
+		[
+			'was overwritten',
+			() => {
+				const bytes = readFileSync(file);
+				bytes.fill(0x5a, 100, 4096);
+				writeFileSync(file, bytes);
+			},
+			/damaged/
+		]
+	] as const)
+		it(`that ${what} is told in a line, and left as it is`, () => {
+			const config = readConfig({ AXIOMETER_DATA: folder });
+			openWorld(config).db.$client.close();
+			change();
+			const held = () => (statSync(file).isFile() ? readFileSync(file).toString('base64') : '');
+			const before = held();
+			expect(() => openWorld(config)).to.throw(DamagedError, words);
+			expect(held()).to.equal(before);
+		});
 
 	it('is opened so that what was acknowledged survives', () => {
 		migrateFile(file, MIGRATIONS, 1);

@@ -14,10 +14,16 @@ import { chargeByPlan } from '../services/chasing/chargeByPlan';
 
 const EVERY_MS = 5_000;
 
+let ticked: number | null = null;
+
+/** When it last ticked, by the machine's own time; null where it was never started. */
+export const lastTick = (): number | null => ticked;
+
 /** Starts the clockwork; the returned function stops it. */
 export function startClockwork(world: World, onError: (error: unknown) => void): () => void {
 	settleInterrupted(world);
 	const tick = () => {
+		ticked = Date.now();
 		if (restingSince(world.db)) return;
 		runChasing(world)
 			.then(() => deliverDue(world))

@@ -3,6 +3,7 @@ import type { Move } from '../../../core/moves';
 import { counted } from '../../../core/words';
 import type { World } from '../../world';
 import { restingSince } from '../business/resting';
+import { roomLeft, TIGHT } from './room';
 import { backupSetting, backupTrouble, lastBackup, lastWhole } from './backups';
 
 const DAY = 24 * 3_600_000;
@@ -25,6 +26,15 @@ export function keepMoves(world: World): Move[] {
 			'Nothing goes out until you have said from where they go on.',
 			'Look and go on',
 			'/settings/keep/restored'
+		);
+	const room = roomLeft(world);
+	if (room !== null && room < TIGHT)
+		return move(
+			'room',
+			'There is little room left on the disk',
+			`${Math.round(room / 1_000_000)} MB: soon nothing can be saved any more.`,
+			'See where',
+			'/settings/keep'
 		);
 	const last = lastBackup(world.db);
 	if (!last) return [];

@@ -43,8 +43,14 @@ export function startStatements(
 			.values({ key, options, action, state: 'running', createdAt: world.clock.now() })
 			.returning({ id: statementRuns.id })
 			.get();
-		for (const payerId of wanted)
-			tx.insert(statements).values({ runId: id, payerId, state: 'waiting' }).run();
+		for (let start = 0; start < wanted.length; start += 500)
+			tx.insert(statements)
+				.values(
+					wanted
+						.slice(start, start + 500)
+						.map((payerId) => ({ runId: id, payerId, state: 'waiting' as const }))
+				)
+				.run();
 		return id;
 	});
 }
