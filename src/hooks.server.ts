@@ -14,6 +14,7 @@ import { hasOwner, isSignedIn } from '$lib/server/services/business/signIn';
 import { NotFoundError } from '$lib/core/refusals';
 import { ruleOf } from '$lib/server/access';
 import { refusedBody, tooFast } from '$lib/server/limits';
+import { unsafe } from '$lib/server/unsafe';
 import type { World } from '$lib/server/world';
 import { redirect, type Handle, type HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
@@ -49,6 +50,7 @@ function opening(press?: World['press']): { world: World; config: Config } {
 			console.log(
 				`\nThese books belong to nobody yet. Set them up at ${config.origin}/welcome?code=${setupCode(config.setupCode)}\nThe code holds until they are, or Axiometer is started again.\n`
 			);
+		for (const line of unsafe(world, config)) console.warn(`Unsafe: ${line}`);
 		world.press.warm();
 		const stop = startClockwork(world, (error) => log.error(error, 'clockwork'));
 		opened = { world, config, stop };

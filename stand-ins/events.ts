@@ -91,7 +91,7 @@ export function startEvents(db: Sqlite.Database, { secret, name, twice }: EventO
 	} {
 		const rows = db
 			.prepare(
-				'SELECT rowid AS n, body FROM events WHERE at >= ? AND rowid > ? AND (due <= ? OR done = 1) ORDER BY rowid LIMIT 100'
+				'SELECT rowid AS n, body FROM events WHERE at >= ? AND rowid > ? AND (due <= ? OR attempts > 0 OR done = 1) ORDER BY rowid LIMIT 100'
 			)
 			.all(from, Number(after ?? 0), Date.now()) as { n: number; body: string }[];
 		const next = rows.length === 100 ? String(rows.at(-1)!.n) : null;
