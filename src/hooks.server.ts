@@ -50,7 +50,8 @@ function opening(press?: World['press']): { world: World; config: Config } {
 			console.log(
 				`\nThese books belong to nobody yet. Set them up at ${config.origin}/welcome?code=${setupCode(config.setupCode)}\nThe code holds until they are, or Axiometer is started again.\n`
 			);
-		for (const line of unsafe(world, config)) console.warn(`Unsafe: ${line}`);
+		if (log.level !== 'silent')
+			for (const line of unsafe(world, config)) console.warn(`Unsafe: ${line}`);
 		world.press.warm();
 		const stop = startClockwork(world, (error) => log.error(error, 'clockwork'));
 		opened = { world, config, stop };

@@ -113,54 +113,6 @@ describe('faults', () => {
 		expect(numbers()).to.have.length(1);
 	});
 
-	it('killed again and again while issuing: books balance, no gap, nothing lost or doubled', async () => {
-		const drafts = [];
-		for (let n = 0; n < 9; n++) drafts.push(await draft(`Killed ${n}`));
-		for (let round = 0; round < 3; round++) {
-			const running = drafts
-				.slice(round * 3, round * 3 + 3)
-				.map((one) => issue(one).catch(() => null));
-			await new Promise((resolve) => setTimeout(resolve, 40 + round * 70));
-			await app.kill('app');
-			await Promise.all(running);
-			await app.start('app');
-			look((db) => expectSoundBooks(db));
-		}
-		for (const one of drafts) expect((await issue(one)).status()).to.equal(200);
-		const taken = numbers();
-		expect(taken).to.have.length(10);
-		expect(taken).to.deep.equal(
-			taken.map((_, index) => `INV-${String(231 + index).padStart(4, '0')}`)
-		);
-	});
-
-	it('killed during a webhook: the payment is recorded exactly once after the restart', async () => {
-		const one = await draft('Webhook', 'webhook@post.example');
-		await issue(one);
-		const context = await browser.newContext();
-		const customer = await context.newPage();
-		await customer.goto(linkOf(one.id));
-		await customer.getByRole('button', { name: 'Pay by card' }).click();
-		await customer.getByLabel('Card number').fill('9000000000000001');
-		await Promise.all([
-			app.kill('app'),
-			customer
-				.getByRole('button', { name: /^Pay/ })
-				.click({ noWaitAfter: true })
-				.catch(() => undefined)
-		]);
-		await new Promise((resolve) => setTimeout(resolve, 700));
-		await app.start('app');
-		const count = (table: string) =>
-			look((db) => db.$client.prepare(`select count(*) from ${table}`).pluck().get() as number);
-		await until(async () => count('payments') > 0, 300, 'the payment');
-		await new Promise((resolve) => setTimeout(resolve, 800));
-		expect(count('payments')).to.equal(1);
-		await customer.goto(linkOf(one.id));
-		await customer.getByRole('heading', { name: 'Paid. Thank you.' }).waitFor();
-		await context.close();
-	});
-
 	it('a webhook with a wrong signature, without one, or that makes no sense, is not taken', async () => {
 		const now = () => Math.floor(Date.now() / 1000);
 		const send = (body: string, signature: string | null, time = now()) =>

@@ -12,8 +12,6 @@ import { openWorld } from '../../src/lib/server/open';
 import { expectSoundBooks } from '../support/books';
 import { saveBusiness } from '../../src/lib/server/services/business/settings';
 import { setPassword } from '../../src/lib/server/services/business/signIn';
-import { startStatements, statementRun } from '../../src/lib/server/services/owed/statementRuns';
-import type { World } from '../../src/lib/server/world';
 import { runApp, until, type RunningApp } from '../support/app';
 import { expectAccessible, openBrowser, ready } from '../support/browser';
 import { BUSINESS, CONTRACTOR, HOUSEHOLD, issued, line } from '../support/world';
@@ -234,39 +232,5 @@ describe('getting the money in', () => {
 		await page.goto(`${app.origin}/owed/statements?style=activity&asOf=2026-09-01`);
 		await ready(page);
 		await page.getByText(/newer than 1 Sept? 2026/).waitFor();
-	});
-
-	it('killed in the middle of a run of statements: each goes out once', async () => {
-		await app.kill('app');
-		const world = openWorld(readConfig(app.env));
-		const payers = world.db.$client.prepare('select id from customers').pluck().all() as number[];
-		const many = Array.from({ length: 40 }, (_, n) => payers[n % payers.length]!);
-		const run = startStatements(
-			world,
-			'killed',
-			{ asOf: '2026-11-24' },
-			[...new Set(many)],
-			'send'
-		);
-		world.db.$client.close();
-		for (const wait of [900, 700]) {
-			await app.start('app');
-			await new Promise((resolve) => setTimeout(resolve, wait));
-			await app.kill('app');
-		}
-		await app.start('app');
-		await until(
-			async () => look((db) => statementRun({ db } as World, run).run.state === 'done'),
-			60,
-			'the end of the run'
-		);
-		const twice = look((db) =>
-			db.$client
-				.prepare(
-					'select statement_id from mails where statement_id is not null group by statement_id having count(*) > 1'
-				)
-				.all()
-		);
-		expect(twice).to.deep.equal([]);
 	});
 });

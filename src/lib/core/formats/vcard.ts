@@ -54,17 +54,25 @@ interface Property {
  * parameters without a name, and long or foreign text as quoted-printable over several lines.
  */
 function propertiesOf(card: string): Property[] {
-	const lines: string[] = [];
+	// A line in its pieces: joined once, however many there are.
+	const lines: { pieces: string[]; quoted: boolean }[] = [];
 	for (const line of card.split(/\r\n|\n|\r/)) {
 		const last = lines.at(-1);
-		const quoted = last !== undefined && /^[^:]*;(?:ENCODING=)?QUOTED-PRINTABLE[;:]/i.test(last);
-		if (last !== undefined && quoted && last.endsWith('='))
-			lines[lines.length - 1] = last.slice(0, -1) + line.replace(/^[ \t]/, '');
-		else if (last !== undefined && /^[ \t]/.test(line))
-			lines[lines.length - 1] = last + line.slice(1);
-		else if (line.trim() !== '') lines.push(line);
+		const before = last?.pieces.at(-1) ?? '';
+		if (last?.quoted && before.endsWith('=')) {
+			last.pieces[last.pieces.length - 1] = before.slice(0, -1);
+			last.pieces.push(line.replace(/^[ \t]/, ''));
+		} else if (last && /^[ \t]/.test(line)) last.pieces.push(line.slice(1));
+		else if (line.trim() !== '')
+			lines.push({
+				pieces: [line],
+				quoted: /^[^:]*;(?:ENCODING=)?QUOTED-PRINTABLE[;:]/i.test(line)
+			});
 	}
-	return lines.flatMap((line) => {
+	return lines.flatMap(({ pieces }) => {
+		const line = pieces.join('');
+		// Pictures and sounds: nothing that is taken in here is as long.
+		if (line.length > LONGEST) return [];
 		try {
 			return [propertyOf(line)].filter((one) => one !== null);
 		} catch {
@@ -72,6 +80,8 @@ function propertiesOf(card: string): Property[] {
 		}
 	});
 }
+
+const LONGEST = 100_000;
 
 const KNOWN = /^(fn|n|org|email|tel|adr|note|kind|categories|nickname|x-company)$/;
 
