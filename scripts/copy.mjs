@@ -8,9 +8,14 @@ if (!from || !to) {
 	process.exit(2);
 }
 const source = new Sqlite(from, { fileMustExist: true });
+// One state of the books throughout: what others write meanwhile neither comes along by halves nor begins the copy anew.
+source.exec('begin');
+source.prepare('select 1 from sqlite_master').get();
 await source.backup(to);
+source.exec('commit');
 source.close();
 const copy = new Sqlite(to);
+copy.pragma('busy_timeout = 5000');
 copy.pragma('journal_mode = DELETE');
 const said = copy.pragma('quick_check(3)', { simple: true });
 if (said !== 'ok') {

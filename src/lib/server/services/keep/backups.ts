@@ -3,9 +3,8 @@ import { spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, statSync } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
-import { dirname, isAbsolute, join, relative, resolve } from 'node:path';
+import { basename, dirname, isAbsolute, join, relative, resolve } from 'node:path';
 import { desc, eq } from 'drizzle-orm';
-import Sqlite from 'better-sqlite3';
 import { londonTime } from '../../../core/calendar/conversion';
 import { backupName, listName, readBackupName } from '../../../core/keep/names';
 import { FieldError, NotFoundError } from '../../../core/refusals';
@@ -17,7 +16,7 @@ import { jobFiles } from '../../db/schema';
 import type { World } from '../../world';
 import { checkPassword } from '../business/signIn';
 import { removalsFile } from './person';
-import { backupsIn, copyWhole, putFiles, storedIn, thin } from './place';
+import { backupsIn, copyWhole, listOf, putFiles, storedIn, thin } from './place';
 import { packKey, sealing, sealKey, unpackKey, type SealKey } from './seal';
 
 export const dataFolderOf = (world: Pick<World, 'db'>): string => dirname(world.db.$client.name);
@@ -27,8 +26,6 @@ const SEAL_SECRET = 'backup key';
 const NIGHT = { from: '02:00', to: '05:00' };
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
-/** A slice of the copy, in pages: a few milliseconds, so that nobody waits. */
-const PAGES = 256;
 
 export type BackupRow = typeof backups.$inferSelect;
 
@@ -85,8 +82,8 @@ async function make(world: World, why: 'night' | 'hand'): Promise<BackupRow> {
 		const seal = sealed ? sealOf(world) : null;
 		await mkdir(own, { recursive: true, mode: 0o700 });
 		await removeWork(work);
-		await world.db.$client.backup(work, { progress: () => PAGES });
-		const hashes = finish(work);
+		await copied(world.db.$client.name, work);
+		const hashes = await listOf(own, basename(work));
 		const found = await lookedThrough(work, dataFolder);
 		await putFiles(dataFolder, own, hashes, seal);
 		await writeFile(join(own, listName(name)), hashes.map((hash) => `${hash}\n`).join(''), {
@@ -105,39 +102,35 @@ async function make(world: World, why: 'night' | 'hand'): Promise<BackupRow> {
 	return end({ ...made, ...(second ? await toSecond(world, own, second, name) : {}) });
 }
 
-/** The copy as a file by itself, and the files it is about. */
-function finish(work: string): string[] {
-	const copy = new Sqlite(work);
-	try {
-		copy.pragma('journal_mode = DELETE');
-		return copy
-			.prepare('select distinct stored from job_files where stored is not null order by 1')
-			.pluck()
-			.all() as string[];
-	} finally {
-		copy.close();
-	}
+/** Copies one state of the books, with the list of the files it is about, in a process of its own: nobody waits. @throws where it is not whole */
+async function copied(file: string, to: string): Promise<void> {
+	const { status, complaint } = await ran(['scripts/copy.mjs', file, to]);
+	if (status !== 0) throw new Error(complaint || 'the copy was broken off');
 }
 
-/** Opens the copy in a process of its own and holds the books in it against themselves. @throws where it is no whole data file */
-async function lookedThrough(work: string, dataFolder: string): Promise<number> {
-	const child = spawn(
-		process.execPath,
-		['--import', 'tsx', 'scripts/audit/run.ts', '--json', work, dataFolder],
-		{ stdio: ['ignore', 'pipe', 'pipe'] }
-	);
+async function ran(
+	args: string[]
+): Promise<{ status: number | null; said: string; complaint: string }> {
+	const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
 	let said = '';
 	let complaint = '';
 	child.stdout.on('data', (part) => (said += part));
 	child.stderr.on('data', (part) => (complaint += part));
 	const [status] = (await once(child, 'close')) as [number | null];
-	if (status !== 0 && status !== 1)
-		throw new Error(`the copy could not be checked: ${complaint.slice(0, 300)}`);
+	return { status, said, complaint: complaint.trim().slice(0, 300) };
+}
+
+/** Opens the copy in a process of its own and holds the books in it against themselves. @throws where it is no whole data file */
+async function lookedThrough(work: string, dataFolder: string): Promise<number> {
+	const audit = ['--import', 'tsx', 'scripts/audit/run.ts', '--json', work, dataFolder];
+	const { status, said, complaint } = await ran(audit);
+	if (status !== 0 && status !== 1) throw new Error(`the copy could not be checked: ${complaint}`);
 	return (JSON.parse(said) as string[]).length;
 }
 
 async function removeWork(work: string): Promise<void> {
-	for (const end of ['', '-journal', '-wal', '-shm']) await rm(`${work}${end}`, { force: true });
+	for (const end of ['', '-journal', '-wal', '-shm', '.files'])
+		await rm(`${work}${end}`, { force: true });
 }
 
 /** The key with which backups are sealed. @throws where it was lost, rather than that one lies there open */
