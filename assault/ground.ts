@@ -120,14 +120,24 @@ export class Ground {
 		}
 	}
 
-	/** How many mails came more than once; and how many that are held to have gone did not come. */
-	async mails(): Promise<{ lost: number; doubled: number }> {
+	/** How many mails came more than once; and how many that are held to have gone did not come, and which. */
+	async mails(): Promise<{ lost: number; doubled: number; which: string[] }> {
+		const waiting = "select count(*) = 0 from mails where state in ('queued', 'sending')";
+		const gone = await this.until(waiting, 120);
+		// Asked before the inbox is: what goes in between has come.
+		const sent = this.read<string>(
+			"select message_id || ' ' || kind || ' ' || attempts from mails where state = 'sent'"
+		);
 		const came = (await this.app.inbox()).map((mail) => mail.messageId.replace(/[<>]/g, ''));
 		const once = new Set(came);
-		const gone = this.read<string>("select message_id from mails where state = 'sent'");
+		const lost = sent.filter((one) => !once.has(one.split(' ')[0]!.replace(/[<>]/g, '')));
 		return {
-			lost: gone.filter((id) => !once.has(id.replace(/[<>]/g, ''))).length,
-			doubled: came.length - once.size
+			lost: lost.length,
+			doubled: came.length - once.size,
+			which: [
+				...lost.map((one) => `a mail did not come: ${one}`),
+				...(gone ? [] : ['mails are still waiting'])
+			]
 		};
 	}
 

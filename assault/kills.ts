@@ -52,7 +52,6 @@ export async function whileIssuing(rounds: number, chance: Chance): Promise<Outc
 			const answer = await issue(draft);
 			if (answer?.status !== 200) wrong.push(`draft ${draft.id} answers ${answer?.status}`);
 		}
-		await ground.until("select count(*) = 0 from mails where state in ('queued', 'sending')", 20);
 		const numbers = ground.read<string>(
 			"select number from documents where kind = 'invoice' and state = 'issued' order by running"
 		);
@@ -64,7 +63,7 @@ export async function whileIssuing(rounds: number, chance: Chance): Promise<Outc
 			tries: rounds,
 			lost: Math.max(0, drafts.length - numbers.length) + mails.lost,
 			doubled: Math.max(0, numbers.length - drafts.length) + mails.doubled,
-			wrong: [...wrong, ...ground.audit()]
+			wrong: [...wrong, ...mails.which, ...ground.audit()]
 		};
 	} finally {
 		await ground.end();
@@ -112,7 +111,6 @@ export async function whileWebhook(rounds: number, chance: Chance): Promise<Outc
 				const answer = await tell(n);
 				if (answer?.status !== 200) wrong.push(`news ${n} answer ${answer?.status}`);
 			}
-		await ground.until("select count(*) = 0 from mails where state in ('queued', 'sending')", 20);
 		const counts = ground.read<number>('select count(*) from payments group by reference');
 		const mails = await ground.mails();
 		return {
@@ -120,7 +118,7 @@ export async function whileWebhook(rounds: number, chance: Chance): Promise<Outc
 			tries: rounds,
 			lost: rounds - counts.length + mails.lost,
 			doubled: counts.filter((count) => count > 1).length + mails.doubled,
-			wrong: [...wrong, ...ground.audit()]
+			wrong: [...wrong, ...mails.which, ...ground.audit()]
 		};
 	} finally {
 		await ground.end();
@@ -205,8 +203,8 @@ async function whileWorking(
 		}
 		for (const { what, done } of works)
 			if (!(await ground.until(done(many), 120))) wrong.push(`${what} did not come to its end`);
-		await ground.until("select count(*) = 0 from mails where state in ('queued', 'sending')", 60);
-		let { lost, doubled } = await ground.mails();
+		const mails = await ground.mails();
+		let { lost, doubled } = mails;
 		for (const { made } of works) {
 			const counts = ground.read<number>(made);
 			lost += many - counts.length;
@@ -217,7 +215,7 @@ async function whileWorking(
 			tries: rounds,
 			lost,
 			doubled,
-			wrong: [...wrong, ...ground.audit()]
+			wrong: [...wrong, ...mails.which, ...ground.audit()]
 		};
 	} finally {
 		await ground.end();

@@ -27,6 +27,8 @@ export interface RunningApp {
 	start(what: Process): Promise<void>;
 	/** `kill -9`: no warning, no chance to tidy up. */
 	kill(what: Process): Promise<void>;
+	/** Of a process that runs; 0 of one that does not. */
+	pid(what: Process): number;
 	inbox(): Promise<InboxMail[]>;
 	texts(): Promise<{ to: string; text: string }[]>;
 	end(): Promise<void>;
@@ -127,6 +129,7 @@ export async function runApp(
 			);
 			await until(async () => (await fetch(address)).status > 0, 300, `the start of ${what}`);
 		},
+		pid: (what) => running.get(what)?.pid ?? 0,
 		async kill(what) {
 			const child = running.get(what);
 			running.delete(what);
