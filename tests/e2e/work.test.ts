@@ -346,7 +346,24 @@ describe('from finished work to bills', () => {
 		await customer.getByRole('button', { name: 'Pay by card' }).click();
 		await customer.getByLabel('Card number').fill('9000000000000005');
 		await customer.getByRole('button', { name: /^Pay/ }).click();
+		await customer.getByText('Paid. Thank you.').waitFor();
+		// Which card is kept is told to who reads the customer's mail, and to nobody else.
+		expect(await customer.content()).to.not.include('0005');
+		await customer.getByRole('button', { name: 'A card you let be kept' }).click();
+		await customer.getByRole('button', { name: 'Mail me a code' }).click();
+		const code = await until(
+			async () =>
+				(await app.inbox())
+					.map(({ subject }) => /^(\d{6}) is your code/.exec(subject)?.[1])
+					.find(Boolean) ?? null
+		);
+		await customer.getByLabel('The code').fill(code === '000000' ? '111111' : '000000');
+		await customer.getByRole('button', { name: 'Show the card' }).click();
+		await customer.getByText('That is not the code').waitFor();
+		await customer.getByLabel('The code').fill(code);
+		await customer.getByRole('button', { name: 'Show the card' }).click();
 		await customer.getByText('A card ending 0005 is kept').waitFor();
+		await expectAccessible(customer, 'a kept card');
 		await page.goto(`${app.origin}/billing/repeats/new?from=${first}`);
 		await ready(page);
 		await page.getByLabel('Name, for you').fill('Care plan');

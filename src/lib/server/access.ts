@@ -154,7 +154,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/work/prices/raise': owner('preview', 'raise'),
 	'/(desk)/work/runs/[id]': owner(),
 	'/(desk)/work/runs/[id]/api': owner('GET'),
-	'/(public)/p/[token]': link('card', 'bank', 'forgetCard'),
+	'/(public)/p/[token]': link('card', 'bank', 'cardCode', 'showCard', 'forgetCard'),
 	'/(public)/p/[token]/pdf': link('GET'),
 	'/(public)/r/[token]': link('card', 'bank'),
 	'/(public)/s/[token]': link('card', 'bank'),

@@ -122,6 +122,16 @@ export const savedCards = sqliteTable(
 	]
 );
 
+/** A code that was mailed to a customer, so that nobody else sees or takes back its kept card. Only a hash of it is kept. */
+export const cardCodes = sqliteTable('card_codes', {
+	customerId: integer('customer_id')
+		.primaryKey()
+		.references(() => customers.id, { onDelete: 'cascade' }),
+	codeHash: text('code_hash').notNull(),
+	madeAt: integer('made_at').notNull(),
+	tries: integer('tries').notNull().default(0)
+});
+
 /** A sheet kept to begin others from. */
 export const startingPoints = sqliteTable('starting_points', {
 	id: integer('id').primaryKey({ autoIncrement: true }),

@@ -39,7 +39,8 @@ export const STAYS: readonly (readonly [table: string, column: string])[] = [
 	['chase_wordings', 'payer_id'],
 	['chase_messages', 'payer_id'],
 	['deduction_statements', 'contractor_id'],
-	['removals', 'customer_id']
+	['removals', 'customer_id'],
+	['card_codes', 'customer_id']
 ];
 
 /** Sheets that are still to become documents, and where a customer stands in them. */

@@ -680,6 +680,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 
 /** Tables that say nothing about the business, or that nobody may carry away. */
 export const LEFT_OUT: Readonly<Record<string, string>> = {
+	card_codes: 'codes that were mailed to customers, as hashes',
 	owners: 'the owner’s password, as a hash',
 	sessions: 'who is signed in',
 	known_browsers: 'browsers that were signed in from',

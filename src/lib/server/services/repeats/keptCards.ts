@@ -1,9 +1,15 @@
 // Cards that customers let be kept: the processor's token, and the digits a person knows it by. Either side revokes.
+import { randomInt } from 'node:crypto';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
-import { documents, savedCards } from '../../db/schema';
+import { cardCodes, documents, savedCards } from '../../db/schema';
 import type { World } from '../../world';
-import { NotFoundError } from '../../../core/refusals';
+import { FieldError, NotFoundError } from '../../../core/refusals';
+import { sha256 } from '../business/keys';
+import { linkToday } from '../business/links';
+import { loadBusiness } from '../business/settings';
+import { mailAddresses } from '../customers/parts';
+import { queueMail } from '../messages/outbox';
 import { note } from '../trail/documents';
 
 /** Keeps the card a payment was made with; an earlier one of the same customer makes way. */
@@ -38,12 +44,6 @@ export function cardOf(db: Reader, customerId: number): typeof savedCards.$infer
 	);
 }
 
-/** The last digits of the kept card, for the customer's own page; empty where none is kept. */
-export function keptCardShown(world: World, token: string): string {
-	const document = world.db.select().from(documents).where(eq(documents.token, token)).get();
-	return document?.customerId ? (cardOf(world.db, document.customerId)?.lastDigits ?? '') : '';
-}
-
 /** It is not charged any more from now on, whether or not the processor can be told just now. */
 export async function revokeCard(
 	world: World,
@@ -62,15 +62,84 @@ export async function revokeCard(
 	if (card) await world.card.forgetCard(card.token).catch(() => undefined);
 }
 
-/** @throws NotFoundError for a link that is not right */
-export async function revokeByCustomer(world: World, token: string): Promise<void> {
+/** How long a code holds, how often it may be mistyped, and how soon there is another. */
+const HOLDS_MS = 15 * 60_000;
+const TRIES = 5;
+const AGAIN_MS = 60_000;
+
+function documentBy(world: World, token: string) {
 	const document = world.db.select().from(documents).where(eq(documents.token, token)).get();
-	if (!document?.customerId) throw new NotFoundError('This page');
+	if (document?.customerId == null) throw new NotFoundError('This page');
+	return { id: document.id, customerId: document.customerId };
+}
+
+const hashOf = (customerId: number, code: string): string => sha256(`${customerId}:${code.trim()}`);
+
+/**
+ * Mails a code to the customer, where a card of theirs is kept. Whoever has the link hears the same in any case: a link is forwarded, and tells nobody
+ * whether a card is kept, nor which. @throws NotFoundError
+ */
+export function mailCardCode(world: World, token: string): void {
+	const { customerId } = documentBy(world, token);
+	const now = world.clock.now();
+	writeAtOnce(world.db, (tx) => {
+		const card = cardOf(tx, customerId);
+		const [to] = mailAddresses(tx, customerId);
+		const before = tx.select().from(cardCodes).where(eq(cardCodes.customerId, customerId)).get();
+		if (!card || !to || (before && Math.abs(now - before.madeAt) < AGAIN_MS)) return;
+		const code = String(randomInt(1_000_000)).padStart(6, '0');
+		const values = { codeHash: hashOf(customerId, code), madeAt: now, tries: 0 };
+		tx.insert(cardCodes)
+			.values({ customerId, ...values })
+			.onConflictDoUpdate({ target: cardCodes.customerId, set: values })
+			.run();
+		const owner = loadBusiness(tx);
+		queueMail(tx, world, {
+			key: `card-code:${customerId}:${now}`,
+			kind: 'notice',
+			to,
+			subject: `${code} is your code for the card kept by ${owner.tradingName || owner.ownerName}`,
+			text: `Your code is ${code}. It holds for fifteen minutes, and shows which card is kept for repeat invoices and takes it back.\n\nIf you did not ask for it, somebody else has your link: there is nothing to do, without the code they see nothing.\n\n{link}`,
+			link: `${world.origin}/p/${linkToday(tx, token)}#card`
+		});
+	});
+}
+
+/**
+ * The last digits of the kept card, for who has the code.
+ * @throws NotFoundError; FieldError where the code does not fit
+ */
+export function cardByCode(world: World, token: string, code: string): string {
+	const { customerId } = documentBy(world, token);
+	const fits = writeAtOnce(world.db, (tx) => {
+		const row = tx.select().from(cardCodes).where(eq(cardCodes.customerId, customerId)).get();
+		if (!row || row.tries >= TRIES || world.clock.now() - row.madeAt > HOLDS_MS) return false;
+		if (row.codeHash === hashOf(customerId, code)) return true;
+		tx.update(cardCodes)
+			.set({ tries: row.tries + 1 })
+			.where(eq(cardCodes.customerId, customerId))
+			.run();
+		return false;
+	});
+	const card = fits ? cardOf(world.db, customerId) : null;
+	if (!card)
+		throw new FieldError({
+			code: 'That is not the code, or it has run out. Have another one mailed.'
+		});
+	return card.lastDigits;
+}
+
+/** The customer takes its card back, with the code. @throws as `cardByCode` */
+export async function revokeByCustomer(world: World, token: string, code: string): Promise<void> {
+	const { id, customerId } = documentBy(world, token);
+	const detail = cardByCode(world, token, code);
 	note(world.db, {
-		documentId: document.id,
+		documentId: id,
 		at: world.clock.now(),
 		who: 'customer',
-		what: 'cardRevoked'
+		what: 'cardRevoked',
+		detail
 	});
-	await revokeCard(world, document.customerId, 'customer');
+	world.db.delete(cardCodes).where(eq(cardCodes.customerId, customerId)).run();
+	await revokeCard(world, customerId, 'customer');
 }

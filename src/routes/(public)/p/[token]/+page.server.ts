@@ -4,7 +4,8 @@ import { act, box, orNotFound, tick, typedAmount } from '$lib/server/answers';
 import { openCheckout } from '$lib/server/services/money/checkouts';
 import { noteReminderOpened } from '$lib/server/services/chasing/messages';
 import { newToken } from '$lib/server/services/business/keys';
-import { keptCardShown, revokeByCustomer } from '$lib/server/services/repeats/keptCards';
+import { cardByCode, mailCardCode, revokeByCustomer } from '$lib/server/services/repeats/keptCards';
+import { deliverSoon } from '$lib/server/clockwork/delivery';
 import { noteOpened, payPage } from '$lib/server/services/money/payPage';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
@@ -17,7 +18,6 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 	}
 	return {
 		...shown,
-		keptCard: keptCardShown(locals.world, params.token),
 		/** Where the customer comes back from: `card`, `bank`, or nowhere. */
 		from: url.searchParams.get('from') ?? ''
 	};
@@ -40,8 +40,20 @@ const begin = (event: RequestEvent, way: 'card' | 'bank') =>
 export const actions: Actions = {
 	card: (event) => begin(event, 'card'),
 	bank: (event) => begin(event, 'bank'),
+	/** Whether a card is kept is said to nobody who has no code. */
+	cardCode: (event) =>
+		act(event, z.object({}), (_values, world) => {
+			mailCardCode(world, event.params.token);
+			deliverSoon(world);
+			return { asked: true };
+		}),
+	showCard: (event) =>
+		act(event, z.object({ code: box }), ({ code }, world) => ({
+			kept: { lastDigits: cardByCode(world, event.params.token, code), code }
+		})),
 	forgetCard: (event) =>
-		act(event, z.object({}), async (_values, world) => {
-			await revokeByCustomer(world, event.params.token);
+		act(event, z.object({ code: box }), async ({ code }, world) => {
+			await revokeByCustomer(world, event.params.token, code);
+			return { forgotten: true };
 		})
 };

@@ -5,6 +5,7 @@
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import Paper from '$lib/ui/invoices/Paper.svelte';
 	import BankDetails from '$lib/ui/money/BankDetails.svelte';
+	import KeptCard from '$lib/ui/money/KeptCard.svelte';
 	import PaymentNews from '$lib/ui/money/PaymentNews.svelte';
 	import Reach from '$lib/ui/money/Reach.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
@@ -92,10 +93,11 @@
 							value={displayAmount(data.toPay).replaceAll(',', '')}
 						/>
 					{/if}
-					{#if data.ways.card && data.keptCard === '' && !data.trial}<label class="check"
+					{#if data.ways.card && !data.trial}<label class="check"
 							><input type="checkbox" name="keepCard" /><span
 								>Keep the card for agreed repeat invoices. <span class="quiet"
-									>Only the processor’s token is kept, and you can take it back here at any time.</span
+									>Only the processor’s token is kept, and you can take it back on this page at any
+									time.</span
 								></span
 							></label
 						>{/if}
@@ -113,13 +115,7 @@
 				{/snippet}
 			</Form>
 		{/if}
-		{#if data.keptCard}<Form
-				class="kept grid gap-2.5 min-w-52.5"
-				action="{page.url.pathname}?/forgetCard"
-			>
-				<p>A card ending {data.keptCard} is kept for agreed repeat invoices.</p>
-				<button class="button">Forget this card</button>
-			</Form>{/if}
+		{#if !data.trial}<KeptCard path={page.url.pathname} />{/if}
 		{#if open && view.bank}
 			<BankDetails bank={view.bank} amount={displayPounds(data.toPay)} />
 		{/if}
