@@ -1,6 +1,15 @@
 // Runs the app and its stand-ins as child processes, waits until they answer, and ends them together.
 import { spawn, spawnSync } from 'node:child_process';
-import { mkdirSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { askHidden } from './asking.mjs';
+
+/** Asks for the passphrase of the key that seals secrets, where it takes one. @param {string} folder */
+async function passphraseOf(folder) {
+	const file = join(folder, 'key');
+	if (!existsSync(file) || !readFileSync(file, 'utf8').startsWith('AXKEY1:')) return '';
+	return await askHidden('The passphrase of the key: ');
+}
 
 /** @param {{ demo?: boolean, dev?: boolean }} options */
 export async function launch({ demo = false, dev = false }) {
@@ -14,9 +23,11 @@ export async function launch({ demo = false, dev = false }) {
 	/** @type {{ port: number, host: string, origin: string, dataFolder: string, proxies: number, standIns: boolean, inboxPort: number, cardPort: number, textPort: number }} */
 	const config = JSON.parse(checked.stdout);
 	mkdirSync(config.dataFolder, { recursive: true });
+	const passphrase = process.env.AXIOMETER_PASSPHRASE ?? (await passphraseOf(config.dataFolder));
 
 	const env = {
 		...process.env,
+		...(passphrase ? { AXIOMETER_PASSPHRASE: passphrase } : {}),
 		NODE_ENV: dev ? 'development' : 'production',
 		HOST: config.host,
 		PORT: String(config.port),

@@ -1,6 +1,6 @@
 // Restores a backup: `npm run restore -- FILE` says what is in it; `npm run restore -- FILE --yes` puts it in place. The app must not run meanwhile.
 // A sealed one asks for its passphrase, or takes it from AXIOMETER_PASSPHRASE.
-import { createInterface } from 'node:readline/promises';
+import { askHidden } from './asking.mjs';
 import { readConfig } from '../src/lib/server/config';
 import { HeldError, holdFolder } from '../src/lib/server/db/hold';
 import { MigrationError } from '../src/lib/server/db/migrate';
@@ -20,11 +20,7 @@ const yes = process.argv.includes('--yes');
 async function passphrase(): Promise<string> {
 	const given = process.env.AXIOMETER_PASSPHRASE;
 	if (given !== undefined) return given;
-	if (!process.stdin.isTTY) return '';
-	const asking = createInterface({ input: process.stdin, output: process.stdout });
-	const typed = await asking.question('The passphrase of this backup: ');
-	asking.close();
-	return typed;
+	return await askHidden('The passphrase of this backup: ');
 }
 
 async function restore(): Promise<void> {

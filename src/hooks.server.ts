@@ -4,6 +4,7 @@ import { startClockwork } from '$lib/server/clockwork/ticking';
 import { readConfig, type Config } from '$lib/server/config';
 import { lookOf, sessionOf } from '$lib/server/cookies';
 import { HeldError, holdFolder } from '$lib/server/db/hold';
+import { LockedError } from '$lib/server/db/secrets';
 import { troubleOf } from '$lib/server/db/trouble';
 import { MigrationError } from '$lib/server/db/migrate';
 import { DamagedError, openWorld } from '$lib/server/open';
@@ -34,7 +35,8 @@ function openOrEnd(config: Config, press?: World['press']): World {
 			error instanceof LostBooksError ||
 			error instanceof HeldError ||
 			error instanceof MigrationError ||
-			error instanceof DamagedError
+			error instanceof DamagedError ||
+			error instanceof LockedError
 		))
 			throw error;
 		console.error(error.message);

@@ -53,6 +53,8 @@ const schema = z
 			.url({ error: 'expected the address of the pay-by-bank service' })
 			.optional(),
 		AXIOMETER_BANK_SECRET: secret,
+		/** Of the key that seals secrets at rest, where it takes one. */
+		AXIOMETER_PASSPHRASE: z.string().optional(),
 		AXIOMETER_SETUP_CODE: z.string().min(12, 'expected at least 12 characters').optional(),
 		/** How many proxies stand in front, each of which adds the address it was asked from. */
 		AXIOMETER_PROXIES: z.coerce
@@ -112,6 +114,7 @@ const schema = z
 			''
 		),
 		bankSecret: env.AXIOMETER_BANK_SECRET ?? KNOWN_SECRETS.AXIOMETER_BANK_SECRET,
+		passphrase: env.AXIOMETER_PASSPHRASE,
 		setupCode: env.AXIOMETER_SETUP_CODE,
 		proxies: env.AXIOMETER_PROXIES,
 		/** Where the browser may go to pay: the services' own hosts unless they say otherwise. */
@@ -129,7 +132,7 @@ export class ConfigError extends Error {}
 
 /** A secret is not repeated, where logs may keep it. */
 const shown = (name: string, given: Record<string, string | undefined>): string =>
-	/SECRET|CODE/.test(name) ? (given[name] ? '…' : '') : (given[name] ?? '');
+	/SECRET|CODE|PASSPHRASE/.test(name) ? (given[name] ? '…' : '') : (given[name] ?? '');
 
 /** @throws ConfigError that names each wrong variable and what was expected. */
 export function readConfig(env: Record<string, string | undefined>): Config {

@@ -6,6 +6,7 @@ import { clockStartingAt, systemClock, type Clock } from './clock';
 import type { Config } from './config';
 import { connect } from './db/connection';
 import { moveFilesOut } from './db/fileStore';
+import { unlockKey } from './db/secrets';
 import { migrateFile, MigrationError } from './db/migrate';
 import { troubleOf } from './db/trouble';
 import { threadPress } from './documents/press';
@@ -43,7 +44,7 @@ function keepToOwner(folder: string): void {
 /** The data file cannot be worked with: said before anything is begun. */
 export class DamagedError extends Error {}
 
-/** @throws DamagedError, MigrationError, LostBooksError */
+/** @throws DamagedError, LockedError, MigrationError, LostBooksError */
 export function openWorld(config: Config, overrides: Partial<World> = {}): World {
 	try {
 		return open(config, overrides);
@@ -62,6 +63,7 @@ function open(config: Config, overrides: Partial<World>): World {
 	process.umask(0o077);
 	mkdirSync(config.dataFolder, { recursive: true, mode: 0o700 });
 	keepToOwner(config.dataFolder);
+	unlockKey(config.dataFolder, config.passphrase);
 	const file = dataFile(config.dataFolder);
 	migrateFile(file, MIGRATIONS, clock.now());
 	const db = connect(file);

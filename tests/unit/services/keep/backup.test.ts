@@ -20,7 +20,13 @@ import sharp from 'sharp';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
 import { connect } from '../../../../src/lib/server/db/connection';
 import { moveFilesOut, placeOf } from '../../../../src/lib/server/db/fileStore';
-import { keepSecret, secretOf } from '../../../../src/lib/server/db/secrets';
+import {
+	keepSecret,
+	LockedError,
+	sealKeyFile,
+	secretOf,
+	unlockKey
+} from '../../../../src/lib/server/db/secrets';
 import { dataFile, MIGRATIONS } from '../../../../src/lib/server/open';
 import { addJobFile, filesOf, jobFile } from '../../../../src/lib/server/services/jobs/files';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
@@ -452,6 +458,23 @@ describe('secrets and seals', () => {
 		expect(row.includes(Buffer.from('lime'))).to.equal(false);
 		world.db.$client.exec("update secrets set name = 'b'");
 		expect(secretOf(world.db, 'b')).to.equal(null);
+		world.end();
+	});
+
+	it('may take a passphrase at each start: without it nothing begins, with it all is as before', () => {
+		const world = makeWorld();
+		keepSecret(world.db, 'a', Buffer.from('lime'));
+		const key = readFileSync(join(world.folder, 'key'), 'utf8').trim();
+		sealKeyFile(world.folder, PHRASE);
+		expect(readFileSync(join(world.folder, 'key'), 'utf8')).to.not.include(key);
+		const start = (passphrase?: string) => unlockKey(world.folder, passphrase);
+		expect(() => start()).to.throw(LockedError, 'AXIOMETER_PASSPHRASE');
+		expect(() => start('seven lime kilns')).to.throw(LockedError, 'not the passphrase');
+		start(PHRASE);
+		expect(secretOf(world.db, 'a')!.toString()).to.equal('lime');
+		sealKeyFile(world.folder, null);
+		start();
+		expect(readFileSync(join(world.folder, 'key'), 'utf8').trim()).to.equal(key);
 		world.end();
 	});
 
