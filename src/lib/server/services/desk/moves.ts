@@ -9,7 +9,7 @@ import { lastLetters } from '../chasing/day';
 import { chasingMoves } from '../chasing/moves';
 import { loadChaseSettings } from '../chasing/settings';
 import { draftMoves, unsentMoves } from '../invoices/moves';
-import { documentsNotReached } from '../messages/moves';
+import { documentsNotReached, waitingMoves } from '../messages/moves';
 import { bankMoves, overpaidMoves } from '../money/moves';
 import { watchedMoves } from '../messages/watched';
 import { oddNewsMoves } from '../money/oddNews';
@@ -30,6 +30,7 @@ function workedOut(world: World): Move[] {
 	const letters = loadChaseSettings(world.db).on ? lastLetters(world) : [];
 	return mostMoneyFirst([
 		...documentsNotReached(world),
+		...waitingMoves(world),
 		...statementsNotReached(world),
 		...chasingMoves(world, letters),
 		...unsentMoves(world),

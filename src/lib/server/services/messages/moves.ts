@@ -1,6 +1,8 @@
 // Next moves of messages: documents that did not reach anybody.
-import { and, desc, eq, gt, inArray, isNull, or, sql } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, isNull, lt, or, sql } from 'drizzle-orm';
+import { displayMoment } from '../../../core/calendar/conversion';
 import { moneyOf, MOST_MOVES, notReached, type Move } from '../../../core/moves';
+import { counted } from '../../../core/words';
 import { documents, mails, openItems, texts } from '../../db/schema';
 import type { World } from '../../world';
 
@@ -78,4 +80,37 @@ export function documentsNotReached(world: World): Move[] {
 		action: 'Check it and send again',
 		href: `/billing/${row.documentId}`
 	}));
+}
+
+/** After this long it is worth a word that a server does not take anything. */
+const WAITED = 60 * 60_000;
+
+/** Messages that wait because nothing outside can be reached: they go by themselves, and the owner should know. */
+export function waitingMoves(world: World): Move[] {
+	const since = world.clock.now() - WAITED;
+	const waiting = (table: typeof mails | typeof texts) =>
+		world.db
+			.select({
+				count: sql<number>`count(*)`,
+				first: sql<number>`min(${table.createdAt})`,
+				error: sql<string>`max(${table.lastError})`,
+				documentId: sql<number | null>`min(${table.documentId})`
+			})
+			.from(table)
+			.where(and(eq(table.state, 'queued'), gt(table.attempts, 0), lt(table.createdAt, since)))
+			.get()!;
+	return [
+		{ ...waiting(mails), id: 'mails-waiting', one: 'mail waits', many: 'mails wait' },
+		{ ...waiting(texts), id: 'texts-waiting', one: 'text waits', many: 'texts wait' }
+	]
+		.filter(({ count }) => count > 0)
+		.map(({ id, count, first, error, documentId, one, many }) => ({
+			id,
+			amount: null,
+			late: true,
+			title: `${counted(count, one, many)} to go since ${displayMoment(first)}`,
+			detail: `${error}. It is tried again by itself.`,
+			action: 'See one of them',
+			href: documentId === null ? '/billing' : `/billing/${documentId}`
+		}));
 }

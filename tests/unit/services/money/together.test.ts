@@ -1,0 +1,174 @@
+// Several invoices paid at once through a link: declined is nothing, settled is shared out, told twice is once; and what tests and forms of money let pass.
+import { expect } from 'chai';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { FieldError } from '../../../../src/lib/core/refusals';
+import { checkouts, mails, trials } from '../../../../src/lib/server/db/schema';
+import { tryOut } from '../../../../src/lib/server/services/invoices/trial';
+import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
+import { readMoved } from '../../../../src/lib/server/services/money/form';
+import { oddNewsMoves, setAsideUnknown } from '../../../../src/lib/server/services/money/oddNews';
+import { recordPayment } from '../../../../src/lib/server/services/money/payments';
+import { advancesFor } from '../../../../src/lib/server/services/money/useInHand';
+import { payTogether } from '../../../../src/lib/server/services/owed/together';
+import {
+	startStatements,
+	continueStatements
+} from '../../../../src/lib/server/services/owed/statementRuns';
+import { blankSheet } from '../../../../src/lib/core/sheet/blank';
+import { expectSoundBooks } from '../../../support/books';
+import { another, itemOf, oneLine, payByHand } from '../../../support/money';
+import {
+	CONTRACTOR,
+	draftOf,
+	HOUSEHOLD,
+	issued,
+	makeWorld,
+	receive,
+	settledEvent,
+	type TestWorld
+} from '../../../support/world';
+
+let world: TestWorld;
+beforeEach(() => (world = makeWorld()));
+afterEach(() => {
+	expectSoundBooks(world.db);
+	world.end();
+});
+const count = (table: string) =>
+	world.db.$client.prepare(`select count(*) from ${table}`).pluck().get();
+
+describe('several invoices paid at once', () => {
+	let first: Awaited<ReturnType<typeof issued>>;
+	let second: { id: number };
+	beforeEach(async () => {
+		first = await issued(world, HOUSEHOLD, oneLine('100'));
+		second = await another(world, first.customerId, '200');
+		startStatements(world, 'run', { asOf: '2026-11-24' }, [first.customerId], 'make');
+		await continueStatements(world);
+		const statementId = world.db.$client
+			.prepare('select id from statements')
+			.pluck()
+			.get() as number;
+		await payTogether(
+			world,
+			{
+				payerId: first.customerId,
+				documentIds: new Set([first.id, second.id]),
+				path: '/s/x',
+				of: { statementId }
+			},
+			'both',
+			[first.id, second.id]
+		);
+	});
+	const state = () => world.db.select().from(checkouts).get()!.state;
+
+	it('declined: nothing is booked, and the page may be paid again', () => {
+		receive(world, { ...settledEvent('chk-1', 360_00), type: 'payment.pending' });
+		expect(state()).to.equal('pending');
+		receive(world, { ...settledEvent('chk-1', 360_00), type: 'payment.declined' });
+		expect([state(), count('payments')]).to.deep.equal(['declined', 0]);
+	});
+
+	it('settled: each gets its share, told twice it is once, and what was paid meanwhile is credit', () => {
+		payByHand(world, first.id, '120');
+		receive(world, settledEvent('chk-1', 360_00, 'a'));
+		receive(world, settledEvent('chk-1', 360_00, 'b'));
+		expect([state(), count('payments')]).to.deep.equal(['settled', 2]);
+		expect([
+			itemOf(world, first.id).outstanding,
+			itemOf(world, second.id).outstanding
+		]).to.deep.equal([0, 0]);
+		const settles = world.db.$client
+			.prepare('select document_id, amount from allocations where amount = 24000')
+			.all();
+		expect(settles).to.deep.equal([{ document_id: second.id, amount: 240_00 }]);
+	});
+});
+
+describe('a test that is paid in play', () => {
+	it('is paid once it settled, not before, and its receipt comes once', async () => {
+		const { link } = await tryOut(world, draftOf(world, HOUSEHOLD).id, 'r');
+		await openCheckout(world, link.split('/').at(-1)!, 'k');
+		receive(world, { ...settledEvent('chk-1', 2760_00), type: 'payment.declined' });
+		expect(world.db.select().from(trials).get()!.paidAt).to.equal(null);
+		receive(world, settledEvent('chk-1', 2760_00, 'a'));
+		receive(world, settledEvent('chk-1', 2760_00, 'b'));
+		expect(world.db.select().from(trials).get()!.paidAt).to.equal(world.clock.now());
+		expect(receipts()).to.equal(1);
+	});
+	const receipts = () =>
+		world.db
+			.select()
+			.from(mails)
+			.all()
+			.filter(({ key }) => key.startsWith('trial-receipt')).length;
+});
+
+describe('money typed by hand', () => {
+	const form = {
+		key: 'k',
+		date: '2026-11-24',
+		amount: '10',
+		withheld: '',
+		way: 'bank',
+		reference: '',
+		allowOverpaid: false
+	};
+
+	it('comes in the ways there are, into the account of each', async () => {
+		expect(readMoved(world, { ...form, way: 'barter' }, 'in').problems).to.have.property('way');
+		const { id } = await issued(world, HOUSEHOLD, oneLine('100'));
+		for (const [way, account] of [
+			['bank', 'bank'],
+			['cheque', 'bank'],
+			['cash', 'cash'],
+			['card', 'cardClearing']
+		] as const) {
+			if (readMoved(world, { ...form, way }, 'in').problems.way) continue;
+			recordPayment(world, id, { ...form, key: way, way });
+			const accounts = world.db.$client
+				.prepare(
+					'select l.account from journal_lines l where l.entry_id = (select max(id) from journal_entries) and l.amount = 1000'
+				)
+				.pluck()
+				.all();
+			expect(accounts, way).to.deep.equal([account]);
+		}
+		expect(count('payments')).to.be.greaterThan(2);
+	});
+
+	it('is nothing only where a deduction comes without money', async () => {
+		const { id } = await issued(world, CONTRACTOR);
+		const fields = (more: object) => {
+			try {
+				recordPayment(world, id, { ...form, ...more });
+			} catch (error) {
+				return Object.keys((error as FieldError).fields);
+			}
+			return [];
+		};
+		expect(fields({ amount: '0' })).to.deep.equal(['amount']);
+		expect(fields({ amount: '', withheld: '5' })).to.deep.equal(['amount']);
+		expect(fields({ amount: '0', withheld: '5' })).to.deep.equal([]);
+	});
+
+	it('is an advance of nobody where no customer is chosen', () =>
+		expect(advancesFor(world.db, blankSheet())).to.deep.equal([]));
+});
+
+it('news that do not fit are asked about on Today', () => {
+	setAsideUnknown(world, { id: 'e', type: 'payment.settled', amount: 99_00 }, '{}');
+	expect(oddNewsMoves(world)).to.deep.equal([
+		{
+			id: 'odd-news',
+			amount: 99_00n,
+			late: false,
+			title: 'A message of the card processor does not fit your books',
+			detail:
+				'It is of a payment that was begun after the backup: £99.00. Record it by hand, with the invoice it is for.',
+			action: 'Decide',
+			href: '/money/payouts#odd'
+		}
+	]);
+});
