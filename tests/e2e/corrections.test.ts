@@ -275,7 +275,7 @@ describe('corrections', () => {
 		expect(await page.getByLabel('How much, without VAT, £').inputValue()).to.equal('250.01');
 	});
 
-	it('killed in the middle of each press: the books are sound, and a second press does it once', async () => {
+	it('killed in the middle of each press: the books are sound, and a second press does it once @long', async () => {
 		const post = ({ path, form }: (typeof presses)[number]) =>
 			desk.request
 				.post(app.origin + path, { form, headers: { origin: app.origin }, failOnStatusCode: false })

@@ -202,7 +202,7 @@
 			<section class="panel grid gap-2 py-5 px-5.5 max-[900px]:p-4" aria-labelledby="signed-in">
 				<h2 id="signed-in">Where you are signed in</h2>
 				<ul>
-					{#each data.sessions as one (one.name)}
+					{#each data.sessions as one, index (one.name)}
 						<li class="flex gap-3 items-center py-1 border-b border-b-(--hair) last:border-0">
 							<span class="flex-1"
 								>{one.device || 'A browser'}
@@ -217,7 +217,8 @@
 								>
 									<button class="button plain"
 										>Sign out <span class="sr-only"
-											>{one.device || 'a browser'}, last used {displayMoment(one.seenAt)}</span
+											>{one.device || 'a browser'}, last used {displayMoment(one.seenAt)}, number {index +
+												1}</span
 										></button
 									>
 								</Form>{/if}
