@@ -8,7 +8,7 @@ import { openWorld } from '../src/lib/server/open';
 import { openSession, setPassword } from '../src/lib/server/services/business/signIn';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import type { World } from '../src/lib/server/world';
-import { runApp, type RunningApp } from '../tests/support/app';
+import { runApp, type Process, type RunningApp } from '../tests/support/app';
 import { BUSINESS } from '../tests/support/world';
 
 /** What came of one sort of assault. */
@@ -41,28 +41,35 @@ export class Ground {
 	) {}
 
 	/** Sets up a business, has `prepare` fill its books, and starts everything. */
-	static async laidOut(prepare: (world: World) => Promise<void>): Promise<Ground> {
+	static async laidOut(
+		prepare: (world: World) => Promise<void>,
+		needed: readonly Process[] = ['app']
+	): Promise<Ground> {
 		let session = '';
-		const app = await runApp({}, async (env) => {
-			const clock = settableClock(londonMoment('2026-11-24T08:30'));
-			// Nothing outside is reached while the books are laid out.
-			const world = openWorld(readConfig(env), {
-				clock,
-				card: {
-					openCheckout: async ({ key }) => ({ id: `chk-${key}`, url: 'http://127.0.0.1/' }),
-					refund: async ({ key }) => ({ id: `ref-${key}` }),
-					charge: async ({ key }) => ({ id: `chg-${key}`, state: 'pending' }),
-					forgetCard: async () => undefined,
-					newsSince: async () => []
-				}
-			});
-			world.db.$client.pragma('synchronous = OFF');
-			saveBusiness(world, { ...BUSINESS, copyToSelf: false }, true);
-			await setPassword(world, 'lime-and-plaster');
-			session = openSession(world);
-			await prepare(world);
-			world.db.$client.close();
-		});
+		const app = await runApp(
+			{},
+			async (env) => {
+				const clock = settableClock(londonMoment('2026-11-24T08:30'));
+				// Nothing outside is reached while the books are laid out.
+				const world = openWorld(readConfig(env), {
+					clock,
+					card: {
+						openCheckout: async ({ key }) => ({ id: `chk-${key}`, url: 'http://127.0.0.1/' }),
+						refund: async ({ key }) => ({ id: `ref-${key}` }),
+						charge: async ({ key }) => ({ id: `chg-${key}`, state: 'pending' }),
+						forgetCard: async () => undefined,
+						newsSince: async () => []
+					}
+				});
+				world.db.$client.pragma('synchronous = OFF');
+				saveBusiness(world, { ...BUSINESS, copyToSelf: false }, true);
+				await setPassword(world, 'lime-and-plaster');
+				session = openSession(world);
+				await prepare(world);
+				world.db.$client.close();
+			},
+			needed
+		);
 		return new Ground(app, session);
 	}
 

@@ -167,9 +167,12 @@ async function whileWorking(
 ): Promise<Outcome> {
 	const many = Math.min(200, Math.max(10, rounds * 2));
 	const pressed = works.some(({ press }) => press);
-	const ground = await Ground.laidOut(async (world) => {
-		for (const { prepare } of works) await prepare(world, many);
-	});
+	const ground = await Ground.laidOut(
+		async (world) => {
+			for (const { prepare } of works) await prepare(world, many);
+		},
+		['app', 'mail']
+	);
 	const wrong: string[] = [];
 	try {
 		for (let round = 0; round < rounds; round++) {

@@ -219,13 +219,13 @@ const HOSTILE: [name: string, bytes: () => Buffer][] = [
 			)
 	],
 	['deep.xml', () => Buffer.from(`<Document><BkToCstmrStmt>${'<a>'.repeat(200_000)}`)],
-	['commas.csv', () => Buffer.from(','.repeat(3_000_000))],
+	['commas.csv', () => Buffer.from(','.repeat(1_000_000))],
 	['quotes.csv', () => Buffer.from(`Date,Amount,Text\n"${'""'.repeat(1_000_000)}`)],
-	['lines.csv', () => Buffer.from('\n'.repeat(3_000_000))],
-	['nul.csv', () => Buffer.alloc(2_000_000)],
+	['lines.csv', () => Buffer.from('\n'.repeat(1_000_000))],
+	['nul.csv', () => Buffer.alloc(500_000)],
 	['formula.csv', () => Buffer.from('Date,Amount,Text\n24/11/2026,1.00,=cmd|"/c calc"!A1\n')],
-	['tags.ofx', () => Buffer.from(`OFXHEADER:100\n<OFX>${'<STMTTRN>'.repeat(300_000)}`)],
-	['cards.vcf', () => Buffer.from('BEGIN:VCARD\n'.repeat(200_000))],
+	['tags.ofx', () => Buffer.from(`OFXHEADER:100\n<OFX>${'<STMTTRN>'.repeat(100_000)}`)],
+	['cards.vcf', () => Buffer.from('BEGIN:VCARD\n'.repeat(60_000))],
 	[
 		'fold.vcf',
 		() => Buffer.from(`BEGIN:VCARD\nVERSION:3.0\nFN:x${'\n y'.repeat(500_000)}\nEND:VCARD\n`)

@@ -36,14 +36,18 @@ describe('keeping', () => {
 	it('backs up to a stick, sealed, and the books come back on an empty machine from their first page', async () => {
 		let id = 0;
 		const links: string[] = [];
-		const first = await runApp({}, async (env) => {
-			const clock = settableClock(londonMoment('2026-11-20T09:00'));
-			const world = openWorld(readConfig(env), { clock });
-			saveBusiness(world, BUSINESS, true);
-			await setPassword(world, PASSWORD);
-			({ id } = await issued(world, HOUSEHOLD));
-			world.db.$client.close();
-		});
+		const first = await runApp(
+			{},
+			async (env) => {
+				const clock = settableClock(londonMoment('2026-11-20T09:00'));
+				const world = openWorld(readConfig(env), { clock });
+				saveBusiness(world, BUSINESS, true);
+				await setPassword(world, PASSWORD);
+				({ id } = await issued(world, HOUSEHOLD));
+				world.db.$client.close();
+			},
+			['app']
+		);
 		try {
 			await page.goto(`${first.origin}/sign-in?to=/billing/${id}`);
 			await page.getByLabel('Password').fill(PASSWORD);
@@ -79,7 +83,7 @@ describe('keeping', () => {
 			await first.end();
 		}
 
-		const second = await runApp();
+		const second = await runApp({}, undefined, ['app', 'card', 'bank']);
 		try {
 			const [backup] = readdirSync(stick).filter((one) => one.endsWith('.sealed'));
 			await page.goto(`${second.origin}/welcome?code=${SETUP_CODE}`);

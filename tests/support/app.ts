@@ -61,10 +61,11 @@ export async function until<T>(
 
 const EVERYTHING: readonly Process[] = ['app', 'mail', 'card', 'text', 'bank'];
 
-/** `prepare` may fill the data folder before anything is started. */
+/** `prepare` may fill the data folder before anything is started; `needed`: which processes are, where not all of them. */
 export async function runApp(
 	extra: NodeJS.ProcessEnv = {},
-	prepare?: (env: NodeJS.ProcessEnv) => void | Promise<void>
+	prepare?: (env: NodeJS.ProcessEnv) => void | Promise<void>,
+	needed: readonly Process[] = EVERYTHING
 ): Promise<RunningApp> {
 	const folder = mkdtempSync(join(tmpdir(), 'axiometer-e2e-'));
 	const [port, mail, inbox, card, text, bank] = (await Promise.all([
@@ -150,6 +151,6 @@ export async function runApp(
 		}
 	};
 	await prepare?.(env);
-	await Promise.all(EVERYTHING.map((what) => app.start(what)));
+	await Promise.all(needed.map((what) => app.start(what)));
 	return app;
 }
