@@ -5,7 +5,7 @@ import { expect } from 'chai';
 import { after, before, describe, it } from 'mocha';
 import type { Browser, Page } from 'playwright-core';
 import Sqlite from 'better-sqlite3';
-import { runApp, type RunningApp } from '../support/app';
+import { runApp, until, type RunningApp } from '../support/app';
 import { oddNames } from '../support/names';
 import { expectAccessible, openBrowser, ready } from '../support/browser';
 
@@ -46,7 +46,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/r/[token]': [
 		'select token from chase_messages order by json_array_length(items) desc, id desc limit 1'
 	],
-	'/s/[token]': ['select token from statements limit 1']
+	'/s/[token]': ['select token from statements where token is not null limit 1']
 };
 /** Shown only to who is not signed in, or whose books come from a backup; the journeys look at them. */
 const ELSEWHERE = ['/welcome', '/welcome/restore', '/sign-in', '/settings/keep/restored'];
@@ -87,6 +87,8 @@ describe('every page', () => {
 		await page.context().close();
 
 		const db = new Sqlite(`${app.folder}/axiometer.sqlite`, { readonly: true });
+		const sent = db.prepare('select 1 from statements where token is not null');
+		await until(async () => sent.get(), 60, 'the first statement');
 		const routes = (readdirSync('src/routes', { recursive: true }) as string[])
 			.filter((path) => path.endsWith('+page.svelte'))
 			.map((path) => `/${path.replace(/\([a-z]+\)\/|\/?\+page\.svelte$/g, '')}`)

@@ -10,12 +10,12 @@ const ASSAULTS: Record<string, () => Promise<Outcome>> = {
 	'kills at random moments': () => whileAll(ROUNDS, chance(20261127)),
 	'forged and repeated news': forgedNews,
 	floods,
-	'hostile files': hostileFiles
+	'hostile files @long': hostileFiles
 };
 
 describe('an assault', () => {
 	for (const [name, assault] of Object.entries(ASSAULTS))
-		it(`of ${name} loses and doubles nothing`, async () => {
+		it(`loses and doubles nothing: ${name}`, async () => {
 			const { lost, doubled, wrong } = await assault();
 			expect({ lost, doubled, wrong }).to.deep.equal({ lost: 0, doubled: 0, wrong: [] });
 		});

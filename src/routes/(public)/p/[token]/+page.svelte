@@ -26,7 +26,7 @@
 	<title>{view.title} {view.number} from {view.seller.name}</title>
 	<meta name="robots" content="noindex" />
 </svelte:head>
-<main class="max-w-225 my-0 mx-auto pt-6 pb-15 px-3.5 grid gap-4">
+<main class="max-w-225 my-0 mx-auto pt-6 pb-15 px-3.5 grid grid-cols-[minmax(0,1fr)] gap-4">
 	{#if data.trial}<p
 			class="bg-(--tape) text-(--on-tape) font-[650] text-center p-2 border-[1.5px] border-(--on-tape)"
 		>

@@ -12,7 +12,7 @@
 	<title>Statement from {view.seller.name}</title>
 	<meta name="robots" content="noindex" />
 </svelte:head>
-<main class="max-w-225 my-0 mx-auto pt-6 pb-15 px-3.5 grid gap-4">
+<main class="max-w-225 my-0 mx-auto pt-6 pb-15 px-3.5 grid grid-cols-[minmax(0,1fr)] gap-4">
 	<PayTogether name={view.seller.name} {data}>
 		<a class="button self-end" href="{page.url.pathname}/pdf"
 			><Download size={18} aria-hidden="true" />PDF</a
