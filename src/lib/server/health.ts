@@ -3,12 +3,11 @@ import { lastTick } from './clockwork/ticking';
 import { troubleOf } from './db/trouble';
 import { restingSince } from './services/business/resting';
 import { roomLeft, TIGHT } from './services/keep/room';
-import { backupTrouble, lastWhole } from './services/keep/backups';
+import { backupTrouble, isOld, lastWhole } from './services/keep/backups';
 import type { World } from './world';
 
 /** The clockwork ticks every five seconds. */
 const STANDS_STILL_MS = 60_000;
-const TWO_DAYS = 2 * 24 * 3_600_000;
 
 export interface Health {
 	/** It cannot do its work. */
@@ -26,8 +25,7 @@ export function health(world: World, now: number): Health {
 		if (restingSince(world.db))
 			look.push('the books come from a backup, and nobody has gone on yet');
 		const whole = lastWhole(world.db);
-		if (whole && world.clock.now() - whole.startedAt > TWO_DAYS)
-			look.push('the last backup is more than two days old');
+		if (whole && isOld(world, whole)) look.push('the last backup is more than two days old');
 		if (backupTrouble(world)) look.push('the last backup was not all it should be');
 	} catch (error) {
 		wrong.push(troubleOf(error) ?? 'the data file cannot be read');

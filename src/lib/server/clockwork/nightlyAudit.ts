@@ -1,10 +1,9 @@
 // The audit of the night: a process of its own on a connection that cannot write, so that it keeps nobody waiting and
 // shares nothing with what it checks.
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
 import { dirname } from 'node:path';
 import { londonTime } from '../../core/calendar/conversion';
 import { addDays } from '../../core/calendar/manipulation';
+import { audited } from '../aside';
 import { keepAudit, lastAudit } from '../services/business/audits';
 import type { World } from '../world';
 
@@ -40,16 +39,6 @@ function isTime(world: World): boolean {
 
 /** Audits the data file and keeps what was found. @throws where the audit itself could not be done */
 export async function auditNow(world: World): Promise<void> {
-	const child = spawn(process.execPath, ['--import', 'tsx', 'scripts/audit/run.ts', '--json'], {
-		env: { ...process.env, AXIOMETER_DATA: dirname(world.db.$client.name) },
-		stdio: ['ignore', 'pipe', 'pipe']
-	});
-	let said = '';
-	let complaint = '';
-	child.stdout.on('data', (part) => (said += part));
-	child.stderr.on('data', (part) => (complaint += part));
-	const [status] = (await once(child, 'close')) as [number | null];
-	if (status !== 0 && status !== 1)
-		throw new Error(`the audit ended with ${status}: ${complaint.slice(0, 500)}`);
-	if (world.db.$client.open) keepAudit(world, JSON.parse(said) as string[]);
+	const found = await audited([], { AXIOMETER_DATA: dirname(world.db.$client.name) });
+	if (world.db.$client.open) keepAudit(world, found);
 }

@@ -14,7 +14,8 @@ const TAG = 16;
 /** The key file itself may be sealed with a passphrase: `AXKEY1:` and then salt, nonce, sealed key and tag. */
 const SEALED = 'AXKEY1:';
 const SALT = 16;
-const COST = { N: 2 ** 17, r: 8, p: 1, maxmem: 256 * 1024 * 1024 };
+/** What a guess at any passphrase costs: 128 MB and a good part of a second. */
+export const GUESS_COST = { N: 2 ** 17, r: 8, p: 1, maxmem: 256 * 1024 * 1024 };
 
 /** The key file takes a passphrase that was not given, or not this one. */
 export class LockedError extends Error {}
@@ -30,7 +31,7 @@ export const isKeySealed = (folder: string): boolean =>
 const unlocked = new Map<string, Buffer>();
 
 const derived = (passphrase: string, salt: Buffer): Buffer =>
-	scryptSync(passphrase.normalize('NFC'), salt, 32, COST);
+	scryptSync(passphrase.normalize('NFC'), salt, 32, GUESS_COST);
 
 /** Takes the passphrase of a sealed key file, once for a process; does nothing for one that is not. @throws LockedError */
 export function unlockKey(folder: string, passphrase: string | undefined): void {

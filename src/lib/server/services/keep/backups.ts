@@ -1,6 +1,4 @@
 // Backups: whole copies of the books, made by themselves every night, looked through before they count, thinned, and put into a second place.
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
 import { existsSync, statSync } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, dirname, isAbsolute, join, relative, resolve } from 'node:path';
@@ -13,6 +11,7 @@ import type { Reader } from '../../db/connection';
 import { backups, backupSettings } from '../../db/schema';
 import { keepSecret, secretOf } from '../../db/secrets';
 import { jobFiles } from '../../db/schema';
+import { audited, ran } from '../../aside';
 import type { World } from '../../world';
 import { checkPassword } from '../business/signIn';
 import { removalsFile } from './person';
@@ -84,7 +83,7 @@ async function make(world: World, why: 'night' | 'hand'): Promise<BackupRow> {
 		await removeWork(work);
 		await copied(world.db.$client.name, work);
 		const hashes = await listOf(own, basename(work));
-		const found = await lookedThrough(work, dataFolder);
+		const found = (await audited([work, dataFolder])).length;
 		await putFiles(dataFolder, own, hashes, seal);
 		await writeFile(join(own, listName(name)), hashes.map((hash) => `${hash}\n`).join(''), {
 			mode: 0o600
@@ -106,26 +105,6 @@ async function make(world: World, why: 'night' | 'hand'): Promise<BackupRow> {
 async function copied(file: string, to: string): Promise<void> {
 	const { status, complaint } = await ran(['scripts/copy.mjs', file, to]);
 	if (status !== 0) throw new Error(complaint || 'the copy was broken off');
-}
-
-async function ran(
-	args: string[]
-): Promise<{ status: number | null; said: string; complaint: string }> {
-	const child = spawn(process.execPath, args, { stdio: ['ignore', 'pipe', 'pipe'] });
-	let said = '';
-	let complaint = '';
-	child.stdout.on('data', (part) => (said += part));
-	child.stderr.on('data', (part) => (complaint += part));
-	const [status] = (await once(child, 'close')) as [number | null];
-	return { status, said, complaint: complaint.trim().slice(0, 300) };
-}
-
-/** Opens the copy in a process of its own and holds the books in it against themselves. @throws where it is no whole data file */
-async function lookedThrough(work: string, dataFolder: string): Promise<number> {
-	const audit = ['--import', 'tsx', 'scripts/audit/run.ts', '--json', work, dataFolder];
-	const { status, said, complaint } = await ran(audit);
-	if (status !== 0 && status !== 1) throw new Error(`the copy could not be checked: ${complaint}`);
-	return (JSON.parse(said) as string[]).length;
 }
 
 async function removeWork(work: string): Promise<void> {
@@ -280,6 +259,10 @@ export async function saveBackupSetting(
 		if (packed !== undefined) keepSecret(world.db, SEAL_SECRET, packed);
 	});
 }
+
+/** Whether the last whole one is more than two days old. */
+export const isOld = (world: World, whole: BackupRow): boolean =>
+	world.clock.now() - whole.startedAt > 2 * DAY;
 
 /** In words: what is wrong with the last one, or empty. */
 export function backupTrouble(world: World): string {

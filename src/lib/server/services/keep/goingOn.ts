@@ -1,5 +1,6 @@
 // After a restore: what may have happened between the backup and now, and from where the books go on. Until then nothing goes out by itself.
-import { eq, inArray, sql } from 'drizzle-orm';
+import { eq, inArray } from 'drizzle-orm';
+import { z } from 'zod';
 import { NotFoundError, FieldError } from '../../../core/refusals';
 import { formatNumber } from '../../../core/documents/numbers';
 import { writeAtOnce } from '../../db/connection';
@@ -131,7 +132,8 @@ function told<T extends Told>(news: T, take: () => void): T {
 
 function takeOne(world: World, news: unknown, take: Take): 'taken' | 'known' | 'aside' {
 	const body = JSON.stringify(news);
-	const before = eventsKnown(world);
+	const { id } = named.parse(news);
+	if (isKnown(world, id)) return 'known';
 	try {
 		take(world, news, body);
 	} catch (error) {
@@ -141,14 +143,16 @@ function takeOne(world: World, news: unknown, take: Take): 'taken' | 'known' | '
 		setAsideUnknown(world, error.news, body);
 		return 'aside';
 	}
-	return eventsKnown(world) > before ? 'taken' : 'known';
+	return isKnown(world, id) ? 'taken' : 'known';
 }
 
-const eventsKnown = (world: World): number =>
+const named = z.object({ id: z.string() });
+const isKnown = (world: World, id: string): boolean =>
 	world.db
-		.select({ n: sql<number>`count(*)` })
+		.select({ id: webhookEvents.id })
 		.from(webhookEvents)
-		.get()!.n;
+		.where(eq(webhookEvents.id, id))
+		.get() !== undefined;
 
 /**
  * The books go on: numbers from where the owner says, and what waited either goes or is taken to have gone.

@@ -4,11 +4,10 @@ import { counted } from '../../../core/words';
 import type { World } from '../../world';
 import { restingSince } from '../business/resting';
 import { roomLeft, TIGHT } from './room';
-import { backupSetting, backupTrouble, lastBackup, lastWhole } from './backups';
+import { backupSetting, backupTrouble, isOld, lastBackup, lastWhole } from './backups';
 
 const DAY = 24 * 3_600_000;
-/** Older than this, the last backup is worth a word; a second place may be away for longer. */
-const TOO_OLD = 2 * DAY;
+/** A second place may be away for longer. */
 const SECOND_TOO_OLD = 7 * DAY;
 
 export function keepMoves(world: World): Move[] {
@@ -42,7 +41,7 @@ export function keepMoves(world: World): Move[] {
 	const whole = lastWhole(world.db);
 	const trouble = backupTrouble(world);
 	const ago = (at: number) => counted(Math.floor((now - at) / DAY), 'day');
-	if (!whole || now - whole.startedAt > TOO_OLD)
+	if (!whole || isOld(world, whole))
 		return move(
 			'backup',
 			whole ? `The last backup is ${ago(whole.startedAt)} old` : 'There is no backup yet',

@@ -1,6 +1,5 @@
 // Restoring a backup: it is opened, looked through and made ready beside the data, and takes its place in one step. Nothing that is there is lost by it.
-import { spawn, spawnSync } from 'node:child_process';
-import { once } from 'node:events';
+import { spawnSync } from 'node:child_process';
 import {
 	closeSync,
 	existsSync,
@@ -16,6 +15,7 @@ import { rm } from 'node:fs/promises';
 import { basename, dirname, join, resolve } from 'node:path';
 import Sqlite from 'better-sqlite3';
 import { backupName, readBackupName } from '../../../core/keep/names';
+import { audited } from '../../aside';
 import { connect } from '../../db/connection';
 import { moveFilesOut, placeOf } from '../../db/fileStore';
 import { migrateFile } from '../../db/migrate';
@@ -107,7 +107,7 @@ export async function openBackup(
 		const look = lookInto(work, dataFolder, place, readBackupName(basename(file))?.madeAt, file);
 		// An older backup is brought to this version; of a newer one it is said that this version cannot read it.
 		migrateFile(work, migrations, now, false);
-		return { ...look, found: await differences(work), work, place, keys };
+		return { ...look, found: (await audited(['--without-files', work])).length, work, place, keys };
 	} catch (error) {
 		await clear(work);
 		if (error instanceof RestoreError) throw error;
@@ -169,20 +169,6 @@ function lookInto(
 	} finally {
 		copy.close();
 	}
-}
-
-/** The books in it against themselves, in a process of its own; its files are looked for apart. */
-async function differences(work: string): Promise<number> {
-	const child = spawn(
-		process.execPath,
-		['--import', 'tsx', 'scripts/audit/run.ts', '--json', '--without-files', work],
-		{ stdio: ['ignore', 'pipe', 'ignore'] }
-	);
-	let said = '';
-	child.stdout.on('data', (part) => (said += part));
-	const [status] = (await once(child, 'close')) as [number | null];
-	if (status !== 0 && status !== 1) throw new RestoreError('This backup could not be checked.');
-	return (JSON.parse(said) as string[]).length;
 }
 
 /**

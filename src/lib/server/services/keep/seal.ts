@@ -11,6 +11,7 @@ import { open, rm } from 'node:fs/promises';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { promisify } from 'node:util';
+import { GUESS_COST } from '../../db/secrets';
 
 /** `AXSEAL1`, then the salt of the key, the nonce of this file, what it holds, and the tag over all of it. */
 const MAGIC = Buffer.from('AXSEAL1\n');
@@ -19,8 +20,6 @@ const IV = 12;
 const TAG = 16;
 const HEADER = MAGIC.length + SALT + IV;
 
-/** 128 MB and a good part of a second for each guess. */
-const COST: ScryptOptions = { N: 2 ** 17, r: 8, p: 1, maxmem: 256 * 1024 * 1024 };
 const derive = promisify<string, Buffer, number, ScryptOptions, Buffer>(scrypt);
 
 /** What seals: a key, and the salt by which the same passphrase makes it again. */
@@ -33,7 +32,7 @@ export interface SealKey {
 export class SealError extends Error {}
 
 export async function sealKey(passphrase: string, salt = randomBytes(SALT)): Promise<SealKey> {
-	return { salt, key: await derive(passphrase.normalize('NFC'), salt, 32, COST) };
+	return { salt, key: await derive(passphrase.normalize('NFC'), salt, 32, GUESS_COST) };
 }
 
 /** As one value, to be kept as a secret. */
