@@ -145,6 +145,15 @@ const PHONE = /\b(phone|telephone|tel|mobile|cell|landline)\b/;
 const NOT_A_VALUE =
 	/type|label|display name|fax|pager|provider|street|city|opt|consent|telex|callback|isdn|radio|tty|car\b/;
 
+/** How an address book is written: what it is read as, before anybody in it is looked at. */
+export function contactsWrittenAs(
+	bytes: Uint8Array
+): Pick<AddressBook, 'format' | 'encoding'> & { text: string } {
+	const { text, encoding } = decode(bytes);
+	const cards = /^\s*BEGIN:VCARD/im.test(text.slice(0, 4000));
+	return { format: cards ? 'vcard' : 'csv', encoding, text };
+}
+
 /**
  * The people of an address book.
  * @throws TableError with words for the person, where it is none
@@ -154,17 +163,17 @@ export function readContacts(bytes: Uint8Array): AddressBook {
 	const packed = unreadable.binary(bytes);
 	if (packed)
 		throw new TableError(packed.replace(/Ask your bank.*$/, 'Save the addresses as CSV or vCard.'));
-	const written = decode(bytes);
-	if (/^\s*BEGIN:VCARD/im.test(written.text.slice(0, 4000))) {
-		const { people, leftOut } = readCards(written.text);
+	const { format, encoding, text } = contactsWrittenAs(bytes);
+	if (format === 'vcard') {
+		const { people, leftOut } = readCards(text);
 		return {
-			format: 'vcard',
-			encoding: written.encoding,
+			format,
+			encoding,
 			people: people.map((one) => ({ ...one, kind: one.organisation ? 'business' : 'household' })),
 			leftOut
 		};
 	}
-	return { format: 'csv', encoding: written.encoding, ...fromTable(bytes) };
+	return { format, encoding, ...fromTable(bytes) };
 }
 
 function fromTable(bytes: Uint8Array): Pick<AddressBook, 'people' | 'leftOut'> {

@@ -1,8 +1,8 @@
 // The audit of the night: a process of its own on a connection that cannot write, so that it keeps nobody waiting and
 // shares nothing with what it checks.
-import { dirname } from 'node:path';
 import { londonTime } from '../../core/calendar/conversion';
 import { addDays } from '../../core/calendar/manipulation';
+import { folderOf } from '../db/fileStore';
 import { audited } from '../aside';
 import { keepAudit, lastAudit } from '../services/business/audits';
 import type { World } from '../world';
@@ -39,6 +39,6 @@ function isTime(world: World): boolean {
 
 /** Audits the data file and keeps what was found. @throws where the audit itself could not be done */
 export async function auditNow(world: World): Promise<void> {
-	const found = await audited([], { AXIOMETER_DATA: dirname(world.db.$client.name) });
+	const found = await audited([], { AXIOMETER_DATA: folderOf(world.db) });
 	if (world.db.$client.open) keepAudit(world, found);
 }

@@ -22,7 +22,9 @@ export const placeOf = (folder: string, hash: string): string =>
 	join(filesFolder(folder), hash.slice(0, 2), hash);
 
 type Opened = { $client: Pick<Sqlite.Database, 'name'> };
-const folderOf = (db: Opened): string => dirname(db.$client.name);
+
+/** The folder of all that belongs to these books: the data file, its photos and files, its secrets. */
+export const folderOf = (db: Opened): string => dirname(db.$client.name);
 
 /** Puts bytes down for good and says under which hash. The same bytes again are there already. What no row names is swept away later. */
 export function storeFile(db: Opened, bytes: Uint8Array): string {

@@ -1,10 +1,10 @@
 // Secrets at rest: under a key that lies beside the data file and comes into no backup, so that a copy of the books gives none of them away.
 import { createCipheriv, createDecipheriv, randomBytes, scryptSync } from 'node:crypto';
 import { existsSync, readFileSync } from 'node:fs';
-import { dirname, join, resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 import { eq } from 'drizzle-orm';
 import type { Database } from './connection';
-import { putDown } from './fileStore';
+import { folderOf, putDown } from './fileStore';
 import { secrets } from './schema';
 
 const KEY_FILE = 'key';
@@ -95,8 +95,6 @@ function opened(key: Buffer, sealed: Buffer, name: string): Buffer | null {
 		return null;
 	}
 }
-
-const folderOf = (db: Database): string => dirname(db.$client.name);
 
 /** Keeps a secret under a name; null forgets it. */
 export function keepSecret(db: Database, name: string, value: Buffer | null): void {

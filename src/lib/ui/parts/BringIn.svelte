@@ -8,6 +8,8 @@
 		fresh: number;
 		same: number;
 		wrong: number;
+		/** How the file was understood, where that could be in doubt. */
+		readAs?: string;
 		rows: { line: number; name: string; outcome: 'new' | 'same' | 'wrong'; detail: string }[];
 	}
 	interface Props {
@@ -52,6 +54,9 @@
 			{shown.fresh}
 			{report ? 'added' : 'new'}, {shown.same} here already, {shown.wrong} left out
 		</h2>
+		{#if shown.readAs}<p class="quiet">
+				{shown.readAs} If names look wrong, save the file as UTF-8 and bring it in again.
+			</p>{/if}
 		{#if report}<a class="button" href={to.href}>{to.label}</a>{/if}
 		<ul class="w-full">
 			{#each shown.rows as row, index (index)}

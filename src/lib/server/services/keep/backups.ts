@@ -1,13 +1,14 @@
 // Backups: whole copies of the books, made by themselves every night, looked through before they count, thinned, and put into a second place.
 import { existsSync, statSync } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
-import { basename, dirname, isAbsolute, join, relative, resolve } from 'node:path';
+import { basename, isAbsolute, join, relative, resolve } from 'node:path';
 import { desc, eq } from 'drizzle-orm';
 import { londonTime } from '../../../core/calendar/conversion';
 import { backupName, listName, readBackupName } from '../../../core/keep/names';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { counted } from '../../../core/words';
 import type { Reader } from '../../db/connection';
+import { folderOf } from '../../db/fileStore';
 import { backups, backupSettings } from '../../db/schema';
 import { keepSecret, secretOf } from '../../db/secrets';
 import { jobFiles } from '../../db/schema';
@@ -18,7 +19,6 @@ import { removalsFile } from './person';
 import { backupsIn, copyWhole, listOf, putFiles, storedIn, thin } from './place';
 import { packKey, sealing, sealKey, unpackKey, type SealKey } from './seal';
 
-export const dataFolderOf = (world: Pick<World, 'db'>): string => dirname(world.db.$client.name);
 export const ownPlace = (dataFolder: string): string => join(dataFolder, 'backups');
 
 const SEAL_SECRET = 'backup key';
@@ -73,7 +73,7 @@ async function make(world: World, why: 'night' | 'hand'): Promise<BackupRow> {
 			.where(eq(backups.id, id))
 			.returning()
 			.get()!;
-	const dataFolder = dataFolderOf(world);
+	const dataFolder = folderOf(world.db);
 	const own = ownPlace(dataFolder);
 	const work = join(own, 'making.sqlite');
 	let made: { bytes: number; files: number; found: number };
@@ -157,7 +157,7 @@ async function sweep(world: World): Promise<void> {
 			.all()
 			.map((row) => row.stored)
 	);
-	for (const place of await storedIn(dataFolderOf(world))) {
+	for (const place of await storedIn(folderOf(world.db))) {
 		const hash = place.slice(-64);
 		if (named.has(hash)) continue;
 		const { birthtimeMs, mtimeMs } = await stat(place);
@@ -218,7 +218,7 @@ export async function saveBackupSetting(
 	given: { folder: string; sealed: boolean; passphrase: string; again: string }
 ): Promise<void> {
 	const folder = given.folder.trim() && resolve(given.folder.trim());
-	const data = resolve(dataFolderOf(world));
+	const data = resolve(folderOf(world.db));
 	if (folder) {
 		if (!isAbsolute(given.folder.trim()))
 			throw new FieldError({
@@ -276,7 +276,7 @@ export function backupTrouble(world: World): string {
 
 /** A backup that lies here, by its name. @throws NotFoundError */
 export function backupFile(world: World, name: string): { path: string; bytes: number } {
-	const path = join(ownPlace(dataFolderOf(world)), name);
+	const path = join(ownPlace(folderOf(world.db)), name);
 	if (!readBackupName(name) || !existsSync(path)) throw new NotFoundError('This backup');
 	return { path, bytes: statSync(path).size };
 }
@@ -293,7 +293,7 @@ export async function keepPage(world: World) {
 		folder,
 		sealed,
 		keyLost: sealed && secretOf(db, SEAL_SECRET) === null,
-		place: resolve(ownPlace(dataFolderOf(world))),
-		here: await backupsIn(ownPlace(dataFolderOf(world)))
+		place: resolve(ownPlace(folderOf(world.db))),
+		here: await backupsIn(ownPlace(folderOf(world.db)))
 	};
 }

@@ -1,12 +1,11 @@
 // All that is in the books, to be read without Axiometer: documents as PDF, tables as CSV with what their columns mean, photos and files, contacts, visits.
 import { existsSync } from 'node:fs';
-import { dirname } from 'node:path';
 import type { Writable } from 'node:stream';
 import { stringify } from 'csv-stringify/sync';
 import { writeCalendar } from '../../../core/formats/icalendar';
 import { safeCell } from '../../../core/formats/cells';
 import type { Database } from '../../db/connection';
-import { placeOf } from '../../db/fileStore';
+import { folderOf, placeOf } from '../../db/fileStore';
 import { exportCards } from '../customers/file';
 import { archiveTo, type Archive } from './archive';
 import { csvOf, explanation, EXPORTED } from './tables';
@@ -116,7 +115,7 @@ export function addPapers(archive: Archive, db: Database, part: Part): void {
 /** Photos and files, by the names they were given. */
 export function addFiles(archive: Archive, db: Database, part: Part): void {
 	const where = part.where('job_files') ?? '0';
-	const folder = dirname(db.$client.name);
+	const folder = folderOf(db);
 	for (const row of rowsBy<{ id: number; name: string; stored: string; job: string }>(
 		db,
 		`select id, name, stored, (select number || ' ' || title from jobs j where j.id = job_id) as job from job_files

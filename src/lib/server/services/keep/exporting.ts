@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { Readable } from 'node:stream';
 import type { World } from '../../world';
-import { dataFolderOf } from './backups';
+import { folderOf } from '../../db/fileStore';
 
 /** The ZIP of all, or of what is kept of one customer, as it is made. */
 export function exported(world: World, customerId?: number): ReadableStream {
@@ -22,7 +22,7 @@ export function exported(world: World, customerId?: number): ReadableStream {
 			...(customerId === undefined ? [] : [`--customer=${customerId}`])
 		],
 		{
-			env: { ...process.env, AXIOMETER_DATA: dataFolderOf(world) },
+			env: { ...process.env, AXIOMETER_DATA: folderOf(world.db) },
 			stdio: ['ignore', 'pipe', 'inherit']
 		}
 	);

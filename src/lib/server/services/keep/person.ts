@@ -1,6 +1,6 @@
 // A person's own data: what is kept of one customer, and the removal of all of it that no law asks to keep.
 import { appendFileSync, readFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { join } from 'node:path';
 import type { Writable } from 'node:stream';
 import { desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -9,6 +9,7 @@ import type { PlainDate } from '../../../core/calendar/types';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { counted } from '../../../core/words';
 import { writeAtOnce, type Database } from '../../db/connection';
+import { folderOf } from '../../db/fileStore';
 import { customers, removals } from '../../db/schema';
 import type { World } from '../../world';
 import { unusedPayments } from '../ledger/inHand';
@@ -260,11 +261,9 @@ export async function removePerson(world: World, customerId: number): Promise<vo
 	writeAtOnce(world.db, () => {
 		if (whyNotRemove(world.db, customerId)) throw new RefusedError('Something has just come in.');
 		removeRows(world.db, customerId, at);
-		appendFileSync(
-			removalsFile(dirname(world.db.$client.name)),
-			`${JSON.stringify({ customerId, at })}\n`,
-			{ mode: 0o600 }
-		);
+		appendFileSync(removalsFile(folderOf(world.db)), `${JSON.stringify({ customerId, at })}\n`, {
+			mode: 0o600
+		});
 	});
 }
 

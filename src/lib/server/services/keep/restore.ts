@@ -157,8 +157,9 @@ function lookInto(
 			payments: count('payments'),
 			last: copy
 				.prepare(
-					`select kind, number from documents d where state = 'issued' and running is not null
-					 and id = (select max(id) from documents e where e.kind = d.kind and e.state = 'issued' and e.running is not null) order by kind desc`
+					// Beside max(), SQLite takes the other columns from the row that has it.
+					`select kind, number, max(id) from documents where state = 'issued' and running is not null
+					 group by kind order by kind desc`
 				)
 				.all() as BackupLook['last'],
 			files: hashes.length,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { contactsWrittenAs } from '$lib/core/formats/contacts';
 import { act } from '$lib/server/answers';
 import { brought, bytesOf } from '$lib/server/brought';
 import { importCustomers, previewCustomers } from '$lib/server/services/customers/file';
@@ -6,9 +7,13 @@ import type { Actions } from './$types';
 
 export const actions: Actions = {
 	preview: (event) =>
-		act(event, z.object({}), async (_values, world, posted) => ({
-			preview: brought(previewCustomers(world, await bytesOf(posted)))
-		})),
+		act(event, z.object({}), async (_values, world, posted) => {
+			const bytes = await bytesOf(posted);
+			const preview = brought(previewCustomers(world, bytes));
+			const { format, encoding } = contactsWrittenAs(bytes);
+			const readAs = `Read as ${format === 'vcard' ? 'vCards' : 'CSV'}, written in ${encoding}.`;
+			return { preview: { ...preview, readAs } };
+		}),
 	write: (event) =>
 		act(event, z.object({}), async (_values, world, posted) => ({
 			report: brought(importCustomers(world, await bytesOf(posted)))

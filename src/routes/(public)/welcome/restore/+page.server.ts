@@ -58,7 +58,7 @@ export const actions: Actions = {
 			const { config } = event.locals;
 			const ready = await opened(given, world, config, String(posted.get('passphrase') ?? ''));
 			await forget(config.dataFolder);
-			return { look: saidOfLook(ready), file: given.file.trim() };
+			return { look: saidOfLook(ready), sealed: Boolean(ready.keys), file: given.file.trim() };
 		}),
 	restore: (event) =>
 		act(event, shape, async (given, world, posted) => {

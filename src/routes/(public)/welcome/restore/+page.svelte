@@ -8,12 +8,27 @@
 	let file = $state('');
 	let look = $state<string[] | null>(null);
 	let seen = $state('');
+	let sealed = $state(false);
 	const answered = () =>
-		form && 'look' in form ? (form as { look: string[]; file: string }) : null;
+		form && 'look' in form ? (form as { look: string[]; file: string; sealed: boolean }) : null;
 	// Without scripts the answer comes with the page.
 	let shown = $derived(look ?? answered()?.look ?? null);
 	let chosen = $derived(seen || answered()?.file || '');
 </script>
+
+{#snippet code(label: string)}
+	{#if !data.known}
+		<Field
+			{label}
+			name="code"
+			autocomplete="off"
+			hint="It stands in the window in which Axiometer was started."
+		/>
+	{/if}
+{/snippet}
+{#snippet passphrase(label: string)}
+	<Field {label} name="passphrase" type="password" autocomplete="off" />
+{/snippet}
 
 <svelte:head><title>Restore a backup · Axiometer</title></svelte:head>
 <Entrance title="Restore a backup">
@@ -28,14 +43,10 @@
 		ondone={(answer) => {
 			look = answer.look as string[];
 			seen = String(answer.file);
+			sealed = Boolean(answer.sealed);
 		}}
 	>
-		{#if !data.known}<Field
-				label="Code"
-				name="code"
-				autocomplete="off"
-				hint="It stands in the window in which Axiometer was started."
-			/>{/if}
+		{@render code('Code')}
 		{#if data.found.length}
 			<fieldset class="grid gap-1.5">
 				<legend class="mb-1.5">Found on this machine</legend>
@@ -57,12 +68,7 @@
 			autocomplete="off"
 			hint="Where it lies on this machine, from the / at its beginning, with its photos and files beside it."
 		/>
-		<Field
-			label="Its passphrase, if it is sealed"
-			name="passphrase"
-			type="password"
-			autocomplete="off"
-		/>
+		{@render passphrase('Its passphrase, if it is sealed')}
 		<div><button class="button {shown ? '' : 'filled'}">Look what is in it</button></div>
 	</Form>
 	{#if shown}
@@ -74,13 +80,8 @@
 				action="?/restore"
 				hidden={{ file: chosen, ...(data.known ? { code: data.code } : {}) }}
 			>
-				{#if !data.known}<Field label="Code, once more" name="code" autocomplete="off" />{/if}
-				<Field
-					label="Its passphrase once more, if it is sealed"
-					name="passphrase"
-					type="password"
-					autocomplete="off"
-				/>
+				{@render code('Code, once more')}
+				{#if sealed || answered()?.sealed}{@render passphrase('Its passphrase once more')}{/if}
 				<div><button class="button filled">Go on with these books</button></div>
 			</Form>
 		</section>

@@ -38,7 +38,9 @@
 					<p>
 						{heard.taken
 							? `${counted(heard.taken, 'message was', 'messages were')} taken.`
-							: 'There was nothing new.'}
+							: heard.silent.length
+								? ''
+								: 'There was nothing new.'}
 						{#if heard.aside}
 							{counted(heard.aside, 'payment')} for what these books do not know:
 							<a href="/money/payouts#odd">decide about them</a>.
