@@ -23,6 +23,8 @@ interface Line {
 }
 interface Invoice {
 	date: string;
+	/** Millionths of a pound for one euro; null in sterling; 0 where it was forgotten. */
+	euro: number | null;
 	registered: boolean;
 	kind: 'household' | 'business' | 'contractor';
 	vatRegistered: boolean;
@@ -87,7 +89,8 @@ function shown(pence: bigint): string {
 function figures(of: Invoice): object {
 	refuse(of.kind === 'household' && (of.vatRegistered || of.cisRegistered || of.endUser));
 	refuse(of.kind === 'business' && of.endUser);
-	refuse(of.cisRate !== null && of.kind !== 'contractor');
+	refuse(of.cisRate !== null && (of.kind !== 'contractor' || of.euro !== null));
+	refuse(of.euro === 0 && of.registered);
 	refuse(!of.registered && (of.includes || of.reverseCharge === true));
 	refuse(of.registered && of.down && (of.includes || of.kind === 'household'));
 	refuse(of.retention !== null && of.includes);
@@ -177,6 +180,20 @@ function figures(of: Invoice): object {
 		reversed = total(groups.filter(({ rc }) => rc).map(({ vat }) => vat));
 	}
 
+	const pounds = (amount: bigint) => round(amount * BigInt(of.euro ?? 0), 1_000_000n);
+	const taxes = (rc: boolean) =>
+		shown(total(groups.filter((group) => group.rc === rc).map(({ vat }) => pounds(vat))));
+	const sterling = of.euro
+		? {
+				sterling: {
+					rate: String(of.euro / 1_000_000),
+					net: shown(of.registered ? total(groups.map((group) => pounds(group.net))) : pounds(net)),
+					vatCharged: taxes(false),
+					vatReverseCharged: taxes(true)
+				}
+			}
+		: {};
+
 	let cis: object | null = null;
 	let deduction = 0n;
 	if (of.cisRate !== null && of.contract !== 'none') {
@@ -227,7 +244,8 @@ function figures(of: Invoice): object {
 		vatReverseCharged: shown(reversed),
 		total: shown(net + charged),
 		cis,
-		payable: shown(net + charged - deduction)
+		payable: shown(net + charged - deduction),
+		...sterling
 	};
 }
 
@@ -243,7 +261,8 @@ function asJson(of: Invoice): object {
 	return {
 		regime: 'GB',
 		date: of.date,
-		currency: 'GBP',
+		currency: of.euro === null ? 'GBP' : 'EUR',
+		sterlingRate: of.euro ? decimal(of.euro, 6) : null,
 		pricesIncludeVat: of.includes,
 		vatRounding: of.down ? 'down' : 'nearest',
 		seller: { vatRegistered: of.registered },
@@ -307,6 +326,12 @@ const anyInvoice: fc.Arbitrary<Invoice> = fc
 			'2021-03-01',
 			'2026-11-24'
 		),
+		euro: fc.option(
+			fc.oneof(fc.constantFrom(0, 500_000), fc.integer({ min: 10_000, max: 1_999_999 })),
+			{
+				freq: 1
+			}
+		),
 		registered: fc.constantFrom(true, true, true, false),
 		kind: fc.constantFrom('household', 'business', 'contractor', 'contractor') as fc.Arbitrary<
 			Invoice['kind']
@@ -335,7 +360,7 @@ const anyInvoice: fc.Arbitrary<Invoice> = fc
 			vatRegistered: given.vatRegistered && given.kind !== 'household',
 			cisRegistered: given.cisRegistered && given.kind !== 'household',
 			endUser: given.endUser && contractor,
-			cisRate: contractor ? given.cisRate : null,
+			cisRate: contractor && given.euro === null ? given.cisRate : null,
 			reverseCharge: given.registered ? given.reverseCharge : null
 		};
 	});

@@ -16,7 +16,9 @@ interface Case {
 	output?: object;
 	error?: { path: string };
 }
-const cases = JSON.parse(readFileSync('tests/cases/invoice.json', 'utf8')) as Case[];
+const cases = ['invoice', 'currency'].flatMap(
+	(name) => JSON.parse(readFileSync(`tests/cases/${name}.json`, 'utf8')) as Case[]
+);
 
 function compute(input: unknown): InvoiceFigures {
 	return computeInvoice(readInvoiceInput(input), GB);
@@ -68,7 +70,6 @@ describe('figures of an invoice', () => {
 				'lines.0.discount.why'
 			],
 			['a day that does not exist', { ...household, date: '2026-02-29' }, 'date'],
-			['another currency', { ...household, currency: 'EUR' }, 'currency'],
 			['no lines', { ...household, lines: [] }, 'lines'],
 			[
 				'a number instead of a string',
@@ -237,6 +238,8 @@ const anyInput = fc
 	.record({
 		kind: fc.constantFrom('household', 'business', 'contractor'),
 		registered: fc.boolean(),
+		/** Millionths of a pound for one euro; null in sterling. */
+		rate: fc.option(fc.integer({ min: 1, max: 2_000_000 })),
 		vatRegistered: fc.boolean(),
 		cisRegistered: fc.boolean(),
 		endUser: fc.boolean(),
@@ -271,7 +274,8 @@ const anyInput = fc
 		return {
 			regime: 'GB',
 			date: '2026-11-02',
-			currency: 'GBP',
+			currency: given.rate === null ? 'GBP' : 'EUR',
+			sterlingRate: given.rate === null ? null : (given.rate / 1e6).toFixed(6),
 			seller: { vatRegistered: given.registered },
 			customer: {
 				kind: given.kind,
@@ -280,7 +284,7 @@ const anyInput = fc
 				endUser: contractor && given.endUser
 			},
 			contract: given.contract,
-			cisRate: contractor ? given.cisRate : null,
+			cisRate: contractor && given.rate === null ? given.cisRate : null,
 			pricesIncludeVat: includes,
 			vatRounding: given.down && !includes && !household ? 'down' : 'nearest',
 			discount: given.discount === null ? null : { percent: String(given.discount) },
@@ -350,6 +354,9 @@ describe('properties of every invoice', () => {
 						'total',
 						'payable'
 					],
+					...(figures.sterling
+						? ['sterling.net', 'sterling.vatCharged', 'sterling.vatReverseCharged']
+						: []),
 					...(figures.cis ? ['cis.gross', 'cis.materials', 'cis.base', 'cis.deduction'] : [])
 				];
 				for (const path of paths) expect(figures.workings.has(path), path).to.equal(true);

@@ -46,6 +46,10 @@ export const percentage = decimalForm({
 	percent: true,
 	expected: 'a percentage from 0 to 100 as a decimal string with at most four decimals'
 });
+export const sterlingRate = decimalForm({
+	decimals: 6,
+	expected: 'sterling for one unit, above zero, as a decimal string with at most six decimals'
+}).refine((rate) => rate.units > 0n, 'expected a rate above zero');
 export const amount = decimalForm({
 	decimals: 2,
 	expected: 'an amount as a decimal string, not negative, with at most two decimals'

@@ -1,5 +1,6 @@
 // Reading the JSON form of an invoice's input into the core's types.
 import { z } from 'zod';
+import { CURRENCIES } from '../money/currencies';
 import { CIS_RATES, CONTRACT_CLASSES, CUSTOMER_KINDS, VAT_TREATMENTS } from '../regimes/types';
 import {
 	amount,
@@ -8,6 +9,7 @@ import {
 	percentage,
 	plainDate,
 	quantity,
+	sterlingRate,
 	unitPrice
 } from './forms';
 import { FiguresError, LINE_KINDS, type Discount, type InvoiceInput } from './types';
@@ -25,7 +27,8 @@ const discount = z
 const invoiceInput = z.strictObject({
 	regime: z.literal('GB'),
 	date: plainDate,
-	currency: z.literal('GBP'),
+	currency: z.enum(CURRENCIES),
+	sterlingRate: optional(sterlingRate),
 	pricesIncludeVat: flag,
 	vatRounding: z
 		.enum(['nearest', 'down'])

@@ -1,9 +1,11 @@
 // From lines to the amount to pay: the steps of an invoice, in order, each with its workings.
+import { BOOKS } from '../money/currencies';
 import { max } from '../money/decimal';
 import type { Regime } from '../regimes/types';
 import { deductionFigures } from './deduction';
 import { keepDeductionWithin, keepVatWithin } from './left';
 import { FiguresError, type InvoiceFigures, type InvoiceInput, type Left } from './types';
+import { inSterling } from './sterling';
 import { takeVatOffLines, vatGroups } from './vat';
 import { money, WorkingsBook } from './workings';
 import { lineFigures, documentDiscount, documentRetention, shareOver } from './steps';
@@ -151,6 +153,7 @@ export function computeInvoice(input: InvoiceInput, regime: Regime, left?: Left)
 		total,
 		cis,
 		payable,
+		sterling: inSterling(input, vat, net, book),
 		workings: book.entries,
 		decisions
 	};
@@ -158,6 +161,7 @@ export function computeInvoice(input: InvoiceInput, regime: Regime, left?: Left)
 
 function refuseContradictions(input: InvoiceInput): void {
 	const { customer, seller } = input;
+	refuseWrongCurrency(input);
 	if (
 		customer.kind === 'household' &&
 		(customer.vatRegistered || customer.cisRegistered || customer.endUser)
@@ -209,4 +213,19 @@ function refuseContradictions(input: InvoiceInput): void {
 			throw new FiguresError('a levy or what is no supply has no cost', `lines.${index}.cost`);
 		}
 	}
+}
+
+function refuseWrongCurrency({ currency, sterlingRate, seller, cisRate }: InvoiceInput): void {
+	if (currency === BOOKS) {
+		if (sterlingRate)
+			throw new FiguresError('sterling needs no exchange rate into sterling', 'sterlingRate');
+		return;
+	}
+	if (seller.vatRegistered && !sterlingRate)
+		throw new FiguresError(
+			'VAT goes to the tax office in sterling: an exchange rate is needed',
+			'sterlingRate'
+		);
+	if (cisRate !== null)
+		throw new FiguresError('a CIS deduction is made in sterling alone', 'cisRate');
 }

@@ -34,6 +34,14 @@ export function writeInvoiceFigures(figures: InvoiceFigures) {
 			base: formatMoney(figures.cis.base),
 			deduction: formatMoney(figures.cis.deduction)
 		},
-		payable: formatMoney(figures.payable)
+		payable: formatMoney(figures.payable),
+		...(figures.sterling && {
+			sterling: {
+				rate: formatDecimal(figures.sterling.rate),
+				net: formatMoney(figures.sterling.net),
+				vatCharged: formatMoney(figures.sterling.vatCharged),
+				vatReverseCharged: formatMoney(figures.sterling.vatReverseCharged)
+			}
+		})
 	};
 }

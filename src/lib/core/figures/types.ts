@@ -1,5 +1,6 @@
 // The figures of an invoice: what goes in, what comes out, and the workings of each amount.
 import type { PlainDate } from '../calendar/types';
+import type { Currency } from '../money/currencies';
 import type { Decimal, Minor } from '../money/types';
 import type {
 	CisRate,
@@ -48,6 +49,10 @@ export interface LineInput {
 export interface InvoiceInput {
 	/** The tax point; picks the dated rates. */
 	date: PlainDate;
+	/** Of every amount but those in `sterling`. */
+	currency: Currency;
+	/** Sterling for one unit of the currency on the tax point; null in sterling, and where a seller who is not registered needs none. */
+	sterlingRate: Decimal | null;
 	pricesIncludeVat: boolean;
 	vatRounding: 'nearest' | 'down';
 	seller: { vatRegistered: boolean };
@@ -104,6 +109,14 @@ export interface CisFigures {
 	deduction: Minor;
 }
 
+/** Net and VAT as they go to the tax office and into the books (VATA 1994 Sch. 6 para. 11). */
+export interface SterlingFigures {
+	rate: Decimal;
+	net: Minor;
+	vatCharged: Minor;
+	vatReverseCharged: Minor;
+}
+
 export interface InvoiceFigures {
 	lines: LineFigures[];
 	linesTotal: Minor;
@@ -116,6 +129,8 @@ export interface InvoiceFigures {
 	total: Minor;
 	cis: CisFigures | null;
 	payable: Minor;
+	/** Null in sterling, and without a rate. */
+	sterling: SterlingFigures | null;
 	/** One for every amount above, named by its path: `lines.0.net`, `vat.standard.vat`, `total` … */
 	workings: Map<string, Working>;
 	decisions: {
@@ -130,6 +145,7 @@ export interface InvoiceFigures {
 export type Operation =
 	| 'product' // round(quantity × price)
 	| 'percent' // round(sum of money × percent / 100)
+	| 'converted' // round(sum of money × rate)
 	| 'taxWithin' // round(gross × rate / (100 + rate))
 	| 'sum' // signed sum of money
 	| 'limit' // signed sum, kept between `atLeast` and `atMost`

@@ -1,5 +1,6 @@
 // The derivation behind each amount, kept as data: the interface shows it, a test evaluates it again.
 import {
+	converted,
 	divideRounded,
 	max,
 	min,
@@ -72,6 +73,8 @@ export function checkWorking(working: Working): boolean {
 			return value === sum;
 		case 'percent':
 			return value === percentOf(sum, decimals[0]!);
+		case 'converted':
+			return value === converted(sum, decimals[0]!);
 		case 'taxWithin':
 			return value === taxWithin(sum, decimals[0]!);
 		case 'limit': {

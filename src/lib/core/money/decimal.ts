@@ -66,6 +66,11 @@ export function percentOf(amount: Minor, percent: Decimal): Minor {
 	return divideRounded(amount * percent.units, powerOfTen(percent.scale + 2));
 }
 
+/** `round(amount × rate)`: an amount of one currency in another. */
+export function converted(amount: Minor, rate: Decimal): Minor {
+	return divideRounded(amount * rate.units, powerOfTen(rate.scale));
+}
+
 /** The part of a gross amount that is tax at this rate: `round(gross × rate / (100 + rate))`. */
 export function taxWithin(gross: Minor, rate: Decimal): Minor {
 	return divideRounded(gross * rate.units, 100n * powerOfTen(rate.scale) + rate.units);

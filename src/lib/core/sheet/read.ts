@@ -12,6 +12,7 @@ import {
 	type InvoiceInput,
 	type LineInput
 } from '../figures/types';
+import { BOOKS } from '../money/currencies';
 import { multiplyToMinor, parseDecimal } from '../money/decimal';
 import { explainTypedNumber, readTypedNumber, type TypedNumberLimits } from '../money/typed';
 import type { Decimal } from '../money/types';
@@ -61,6 +62,8 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 	const input: InvoiceInput | null = lines.length
 		? {
 				date: sheet.rateOfWork ? dates.workFinished : taxDate,
+				currency: BOOKS,
+				sterlingRate: null,
 				pricesIncludeVat: seller.vatRegistered && sheet.pricesIncludeVat,
 				vatRounding: sheet.roundVatDown ? 'down' : 'nearest',
 				seller: { vatRegistered: seller.vatRegistered },

@@ -19,6 +19,10 @@ export const RULES = {
 		title: 'A retention has its own, later tax point',
 		reference: 'VAT Regulations 1995 reg. 89'
 	},
+	sterling: {
+		title: 'Other money in sterling at the rate of the tax point',
+		reference: 'VATA 1994 Sch. 6 para. 11'
+	},
 	sum: { title: 'Added up', reference: 'arithmetic' },
 	vatRate: { title: 'The rate in force on the tax point', reference: 'VATA 1994 s.2, s.29A, s.30' },
 	vatOnNet: { title: 'VAT is worked out on the sum of each rate', reference: 'VATA 1994 s.19(2)' },
