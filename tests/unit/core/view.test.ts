@@ -5,7 +5,11 @@ import { customerOn, sellerOn, type CustomerRecord } from '../../../src/lib/core
 import type { Frozen, TaxStanding } from '../../../src/lib/core/documents/types';
 import { viewDocument } from '../../../src/lib/core/documents/view';
 import { type DocumentView, type Marking } from '../../../src/lib/core/documents/viewTypes';
-import { documentMessage, receiptMessage } from '../../../src/lib/core/documents/wording';
+import {
+	documentMessage,
+	receiptMessage,
+	receiptOf
+} from '../../../src/lib/core/documents/wording';
 import { decideRate } from '../../../src/lib/core/regimes/gb/decisions';
 import { blankLine, blankSheet } from '../../../src/lib/core/sheet/blank';
 import { readSheet } from '../../../src/lib/core/sheet/read';
@@ -250,7 +254,7 @@ describe('messages about a document', () => {
 	const frozen = {
 		kind: 'invoice',
 		seller: sellerOn(seller, '2026-11-24'),
-		customer: { kind: 'business', name: 'Corvane Dairy Ltd' },
+		customer: { kind: 'business', name: 'Corvane Dairy Ltd', sites: [], billTo: null },
 		sheet: { ...blankSheet(), orderNumber: 'BL-1' },
 		dueDate: '2026-12-08',
 		corrects: null
@@ -258,7 +262,7 @@ describe('messages about a document', () => {
 	it('greet people by name, and no firm', () => {
 		const greeting = (customer: object) =>
 			documentMessage({ ...frozen, customer } as Frozen, 'INV-0007', 1n).text.split('\n')[0];
-		expect(greeting({ kind: 'household', name: 'Odile Brancaster' })).to.equal(
+		expect(greeting({ ...frozen.customer, kind: 'household', name: 'Odile Brancaster' })).to.equal(
 			'Hello Odile Brancaster'
 		);
 		expect(greeting(frozen.customer)).to.equal('Hello');
@@ -271,8 +275,10 @@ describe('messages about a document', () => {
 		expect(text).to.contain('your order BL-1').and.contain('{link}');
 	});
 	it('say what is left after a part payment, and that nothing is', () => {
-		expect(receiptMessage(frozen, 'INV-0007', 100n, 50n).text).to.contain('£0.50 is still open');
-		expect(receiptMessage(frozen, 'INV-0007', 100n, 0n).text).to.contain('paid in full');
+		expect(receiptMessage(receiptOf(frozen, 'INV-0007', 100n, 50n)).text).to.contain(
+			'£0.50 is still open'
+		);
+		expect(receiptMessage(receiptOf(frozen, 'INV-0007', 100n, 0n)).text).to.contain('paid in full');
 	});
 });
 

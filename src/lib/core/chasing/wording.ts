@@ -5,10 +5,12 @@ import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import { displayPounds } from '../money/display';
 import type { Minor } from '../money/types';
+import { fillWords, type Words } from '../wordings/fill';
 import type { ChaseStep } from './types';
 
 /** What may stand in braces, and what it becomes. */
 export const MERGE_FIELDS = {
+	greeting: 'the customer’s own salutation, or “Hello”',
 	customer: 'who it goes to',
 	what: '“invoice INV-0007” or “3 invoices”',
 	invoices: 'a line for each invoice, with its amount and link',
@@ -44,6 +46,8 @@ export type LateRight =
 	| { kind: 'none' };
 
 export interface ChaseFacts {
+	/** The customer’s own salutation; empty: none. */
+	salutation: string;
 	customer: string;
 	household: boolean;
 	today: PlainDate;
@@ -61,42 +65,16 @@ export interface ChaseFacts {
 
 const DAYS_TO_ANSWER = 14;
 
-/** Fields in a text that do not exist: they would go out as they stand. */
-export function unknownFields(text: string): string[] {
-	const named = [...text.matchAll(/\{([^{}\s]{1,40})\}/g)].map((match) => match[1]!);
-	return [...new Set(named.filter((name) => !(name in MERGE_FIELDS)))];
-}
-
-/** A step's words as they go out. A paragraph whose fields all come out empty is left out. */
-export function fillWording(
-	{ subject, text }: Pick<ChaseStep, 'subject' | 'text'>,
-	facts: ChaseFacts
-): { subject: string; text: string } {
-	const values = valuesOf(facts);
-	const fill = (part: string) =>
-		part.replace(/\{([a-z]+)\}/g, (whole, name: string) =>
-			name in values ? values[name as MergeField] : whole
-		);
-	const paragraphs = text
-		.replaceAll('\r\n', '\n')
-		.split(/\n{2,}/)
-		.map((paragraph) => ({ before: paragraph, after: fill(paragraph) }))
-		.filter(({ before, after }) => after.trim() !== '' || before.trim() === '')
-		.map(({ after }) =>
-			after
-				.split('\n')
-				.map((line) => line.trimEnd())
-				.join('\n')
-				.trim()
-		);
-	return { subject: fill(subject).replace(/\s+/g, ' ').trim(), text: paragraphs.join('\n\n') };
-}
+/** A step's words as they go out. */
+export const fillWording = (words: Words, facts: ChaseFacts): Words =>
+	fillWords(words, valuesOf(facts));
 
 function valuesOf(facts: ChaseFacts): Record<MergeField, string> {
 	const { invoices, today } = facts;
 	const first = invoices[0]!;
 	const sum = invoices.reduce((total, one) => total + one.toPay, 0n);
 	return {
+		greeting: facts.salutation || 'Hello',
 		customer: facts.customer,
 		what: invoices.length === 1 ? `invoice ${first.number}` : `${invoices.length} invoices`,
 		invoices: invoices.map((one) => invoiceLine(one, today)).join('\n'),
@@ -177,7 +155,7 @@ export const FIRST_PLAN: { name: string; steps: ChaseStep[] } = {
 			channel: 'mail',
 			tone: 'kind',
 			subject: 'Due on {due}: {amount}',
-			text: `Hello\n\nA short note before {what} falls due:\n\n{invoices}\n\nIf it is on its way, thank you, and nothing more is needed.\n\n${END}`,
+			text: `{greeting}\n\nA short note before {what} falls due:\n\n{invoices}\n\nIf it is on its way, thank you, and nothing more is needed.\n\n${END}`,
 			byHand: false
 		},
 		{
@@ -186,7 +164,7 @@ export const FIRST_PLAN: { name: string; steps: ChaseStep[] } = {
 			channel: 'mail',
 			tone: 'kind',
 			subject: 'Still open: {amount}',
-			text: `Hello\n\nIt may have slipped by: {amount} is still open.\n\n{invoices}\n\nIf something about the work is not as it should be, please tell us.\n\n${END}`,
+			text: `{greeting}\n\nIt may have slipped by: {amount} is still open.\n\n{invoices}\n\nIf something about the work is not as it should be, please tell us.\n\n${END}`,
 			byHand: false
 		},
 		{
@@ -204,7 +182,7 @@ export const FIRST_PLAN: { name: string; steps: ChaseStep[] } = {
 			channel: 'mail',
 			tone: 'firm',
 			subject: '{amount} is {late}',
-			text: `Hello\n\n{amount} is {late} now, and we have heard nothing from you.\n\n{invoices}\n\nPlease pay it this week, or tell us when you will.\n\n{law}\n\n{bank}\n\n${END}`,
+			text: `{greeting}\n\n{amount} is {late} now, and we have heard nothing from you.\n\n{invoices}\n\nPlease pay it this week, or tell us when you will.\n\n{law}\n\n{bank}\n\n${END}`,
 			byHand: false
 		},
 		{

@@ -1,63 +1,94 @@
-// What the messages about a document say, before the owner changes a word.
+// What the messages about a document say: the owner's words, or the standard ones, with what is known of the document.
 import { displayDate } from '../calendar/conversion';
 import { displayPounds } from '../money/display';
+import { fillWords, LINK_PLACEHOLDER, type Values, type Words } from '../wordings/fill';
+import { greetingOf, PLAIN_VOICE, wordsOf, type Voice } from '../wordings/kinds';
 import { withinSentence } from '../words';
 import type { StatementView } from './statementView';
-import type { Frozen } from './types';
+import type { Frozen, SellerFacts } from './types';
 
-export interface Message {
-	subject: string;
-	text: string;
+export { LINK_PLACEHOLDER };
+export type Message = Words;
+
+const nameOf = (seller: Pick<SellerFacts, 'tradingName' | 'ownerName'>) =>
+	seller.tradingName || seller.ownerName;
+
+/** Who it comes from, in every message. */
+function sender(seller: Pick<SellerFacts, 'tradingName' | 'ownerName' | 'phone'>): Values {
+	const from = nameOf(seller);
+	return {
+		owner: seller.ownerName,
+		from,
+		business: from === seller.ownerName ? '' : from,
+		phone: seller.phone,
+		link: LINK_PLACEHOLDER
+	};
 }
 
-/** People are greeted by name; a firm's name is no person's. */
-const hello = ({ customer }: Frozen): string =>
-	customer.kind === 'household' ? `Hello ${customer.name}` : 'Hello';
-
-const sellerName = ({ seller }: Frozen) => seller.tradingName || seller.ownerName;
-
-/** The line that holds the link, wherever the owner moves it. */
-export const LINK_PLACEHOLDER = '{link}';
+/** What the fields of a message about a document become. `left`: what of it is still to pay. */
+export function documentValues(
+	frozen: Frozen,
+	number: string,
+	payable: bigint,
+	left: bigint,
+	voice: Voice
+): Values {
+	const { kind, seller, customer, sheet, about, corrects } = frozen;
+	const credit = kind === 'creditNote';
+	const order = sheet.orderNumber.trim();
+	const due = displayDate(frozen.dueDate);
+	const open = !credit && left > 0n;
+	return {
+		...sender(seller),
+		// An agent who gets the bill is not its customer.
+		greeting: greetingOf(voice, customer.kind === 'household' && !customer.billTo, customer.name),
+		customer: customer.name,
+		document: withinSentence(
+			credit ? 'Credit note' : sheet.about?.as === 'debit' ? 'Debit note' : 'Invoice'
+		),
+		number,
+		order: order ? `, your order ${order}` : '',
+		site: customer.sites.find(({ id }) => id === sheet.siteId)?.name ?? '',
+		due: credit ? '' : due,
+		amount: displayPounds(payable),
+		left: displayPounds(open ? left : 0n),
+		short: credit
+			? displayPounds(payable)
+			: !open
+				? 'settled'
+				: left === payable
+					? `${displayPounds(payable)}, due ${due}`
+					: `${displayPounds(left)} still to pay`,
+		sum: credit
+			? ''
+			: !open
+				? 'It is settled: nothing is left to pay.'
+				: left === payable
+					? `${displayPounds(payable)} is due by ${due}.`
+					: `Of its ${displayPounds(payable)}, ${displayPounds(left)} is still to pay; it is due by ${due}.`,
+		why:
+			about?.as === 'replacement'
+				? `It stands in place of ${about.number}, which the credit note that goes with it takes back: ${about.reason}.`
+				: about
+					? `It adds to ${about.number}: ${about.reason}.`
+					: '',
+		pay: open ? 'and pay' : '',
+		corrects: corrects?.number ?? ''
+	};
+}
 
 /** @param left what of it is still to pay, where something has been paid or credited since */
 export function documentMessage(
 	frozen: Frozen,
 	number: string,
 	payable: bigint,
-	left: bigint = payable
+	left: bigint = payable,
+	voice: Voice = PLAIN_VOICE
 ): Message {
-	const name = sellerName(frozen);
-	const { orderNumber } = frozen.sheet;
-	const order = orderNumber.trim() ? `, your order ${orderNumber.trim()}` : '';
-	if (frozen.kind === 'creditNote') {
-		return {
-			subject: `Credit note ${number} from ${name}`,
-			text: `${hello(frozen)}\n\nHere is credit note ${number} for ${displayPounds(payable)}, which corrects invoice ${frozen.corrects?.number}.\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
-		};
-	}
-	const what = frozen.sheet.about?.as === 'debit' ? 'Debit note' : 'Invoice';
-	const instead =
-		frozen.about?.as === 'replacement'
-			? ` It stands in place of ${frozen.about.number}, which the credit note that goes with it takes back: ${frozen.about.reason}.`
-			: frozen.about
-				? ` It adds to ${frozen.about.number}: ${frozen.about.reason}.`
-				: '';
-	const [head, sum] =
-		left <= 0n
-			? ['settled', 'It is settled: nothing is left to pay.']
-			: left === payable
-				? [
-						`${displayPounds(payable)}, due ${displayDate(frozen.dueDate)}`,
-						`${displayPounds(payable)} is due by ${displayDate(frozen.dueDate)}.`
-					]
-				: [
-						`${displayPounds(left)} still to pay`,
-						`Of its ${displayPounds(payable)}, ${displayPounds(left)} is still to pay; it is due by ${displayDate(frozen.dueDate)}.`
-					];
-	return {
-		subject: `${what} ${number} from ${name}: ${head}`,
-		text: `${hello(frozen)}\n\nHere is ${withinSentence(what)} ${number}${order}.${instead} ${sum}\n\nSee it${left > 0n ? ' and pay' : ''} here: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}\n${name === frozen.seller.ownerName ? '' : name}`.trimEnd()
-	};
+	return fillWords(
+		wordsOf(voice, frozen.kind),
+		documentValues(frozen, number, payable, left, voice)
+	);
 }
 
 /** What a text about it says. */
@@ -65,13 +96,11 @@ export function documentText(
 	frozen: Frozen,
 	number: string,
 	payable: bigint,
-	left: bigint = payable
+	left: bigint = payable,
+	voice: Voice = PLAIN_VOICE
 ): string {
-	const what = frozen.kind === 'creditNote' ? 'Credit note' : 'Invoice';
-	if (frozen.kind !== 'creditNote' && left !== payable)
-		return `${what} ${number} from ${sellerName(frozen)}: ${left > 0n ? `${displayPounds(left)} still to pay` : 'settled'}. ${LINK_PLACEHOLDER}`;
-	const due = frozen.kind === 'creditNote' ? '' : `, due ${displayDate(frozen.dueDate)}`;
-	return `${what} ${number} from ${sellerName(frozen)}: ${displayPounds(payable)}${due}. ${LINK_PLACEHOLDER}`;
+	return fillWords(wordsOf(voice, 'text'), documentValues(frozen, number, payable, left, voice))
+		.text;
 }
 
 /** What fits into a text in its 7-bit alphabet (3GPP TS 23.038); those of the second row take two places. */
@@ -92,19 +121,67 @@ export function textParts(text: string): number {
 	return places <= single ? Math.max(1, Math.ceil(places / single)) : Math.ceil(places / each);
 }
 
-export function receiptMessage(
-	frozen: Frozen,
+/** Of a receipt: who paid, how much, for which documents, and what stays open of what. */
+export interface Receipt {
+	seller: Pick<SellerFacts, 'tradingName' | 'ownerName' | 'phone'>;
+	/** Null where it is not known who paid. */
+	customer: { name: string; household: boolean } | null;
+	paid: bigint;
+	numbers: readonly string[];
+	left: bigint;
+	/** It paid one invoice, and nothing else is meant. */
+	one: boolean;
+	/** There is something to look at. */
+	linked: boolean;
+}
+
+/** Numbers that are still read one by one. */
+const FEW = 3;
+
+export function receiptValues(receipt: Receipt, voice: Voice): Values {
+	const { seller, customer, paid, numbers, left, one, linked } = receipt;
+	return {
+		...sender(seller),
+		greeting: customer
+			? greetingOf(voice, customer.household, customer.name)
+			: voice.salutation || 'Hello',
+		customer: customer?.name ?? '',
+		paid: displayPounds(paid),
+		what: one
+			? `for invoice ${numbers[0]}`
+			: numbers.length === 0
+				? 'on account'
+				: numbers.length <= FEW
+					? `for ${numbers.join(', ')}`
+					: `for ${numbers.length} invoices`,
+		rest:
+			left > 0n
+				? `${displayPounds(left)} is still open.`
+				: one
+					? 'The invoice is paid in full. Thank you.'
+					: 'Nothing else is open.',
+		link: linked ? LINK_PLACEHOLDER : ''
+	};
+}
+
+export const receiptMessage = (receipt: Receipt, voice: Voice = PLAIN_VOICE): Message =>
+	fillWords(wordsOf(voice, 'receipt'), receiptValues(receipt, voice));
+
+/** The receipt of a payment of one frozen invoice. */
+export const receiptOf = (
+	{ seller, customer }: Frozen,
 	number: string,
 	paid: bigint,
 	left: bigint
-): Message {
-	const rest =
-		left > 0n ? `${displayPounds(left)} is still open.` : 'The invoice is paid in full. Thank you.';
-	return {
-		subject: `Receipt: ${displayPounds(paid)} for invoice ${number}`,
-		text: `${hello(frozen)}\n\nWe received ${displayPounds(paid)} for invoice ${number}. ${rest}\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${frozen.seller.ownerName}`
-	};
-}
+): Receipt => ({
+	seller,
+	customer: { name: customer.name, household: customer.kind === 'household' },
+	paid,
+	numbers: [number],
+	left,
+	one: true,
+	linked: true
+});
 
 export function paidNotice(
 	frozen: Frozen,
@@ -123,35 +200,38 @@ export function paidNotice(
 }
 
 /** To the customer, when a kept card could not be charged: the invoice is an ordinary open one from now on. */
-export function chargeFailedMessage(frozen: Frozen, number: string, payable: bigint): Message {
-	return {
-		subject: `Invoice ${number}: your card could not be charged`,
-		text: `${hello(frozen)}\n\nYour card could not be charged for invoice ${number}. ${displayPounds(payable)} is still open, due ${displayDate(frozen.dueDate)}.\n\nPlease pay it here, with another card if you like: ${LINK_PLACEHOLDER}\n\nThe PDF is attached.\n\nKind regards\n${frozen.seller.ownerName}`
-	};
-}
+export const chargeFailedMessage = (
+	frozen: Frozen,
+	number: string,
+	payable: bigint,
+	voice: Voice = PLAIN_VOICE
+): Message =>
+	fillWords(
+		wordsOf(voice, 'chargeFailed'),
+		documentValues(frozen, number, payable, payable, voice)
+	);
 
-export function statementMessage(view: StatementView, ownerName: string): Message {
+export function statementValues(
+	view: StatementView,
+	seller: Pick<SellerFacts, 'tradingName' | 'ownerName' | 'phone'>,
+	payer: { name: string; household: boolean },
+	voice: Voice
+): Values {
 	const open = view.bank !== null;
-	const pay = open
-		? `${view.toPay} is to pay. See it, and pay all or some of it, here: ${LINK_PLACEHOLDER}`
-		: `Nothing is to pay. See it here: ${LINK_PLACEHOLDER}`;
-	const asOf = view.facts.find((fact) => fact.label === 'As of')?.value ?? '';
 	return {
-		subject: `Statement from ${view.seller.name} as of ${asOf}`,
-		text: `Hello\n\nHere is your statement as of ${asOf}. ${pay}\n\nIf you have paid in the last days, thank you: it may not show yet.\n\nThe PDF is attached.\n\nKind regards\n${ownerName}`
+		...sender(seller),
+		greeting: voice.salutation || (payer.household ? `Hello ${payer.name}` : 'Hello'),
+		customer: payer.name,
+		asof: view.facts.find((fact) => fact.label === 'As of')?.value ?? '',
+		amount: view.toPay,
+		sum: open ? `${view.toPay} is to pay.` : 'Nothing is to pay.',
+		pay: open ? ', and pay all or some of it,' : ''
 	};
 }
 
-/** To the payer and to the owner, when one payment settled several invoices. */
-export function accountReceipt(
-	seller: string,
-	numbers: readonly string[],
-	paid: bigint,
-	left: bigint
-): Message {
-	const rest = left > 0n ? `${displayPounds(left)} is still open.` : 'Nothing else is open.';
-	return {
-		subject: `Receipt: ${displayPounds(paid)} to ${seller}`,
-		text: `Hello\n\nWe received ${displayPounds(paid)}${numbers.length ? ` for ${numbers.join(', ')}` : ''}. ${rest}\n\nSee it here: ${LINK_PLACEHOLDER}\n\nKind regards\n${seller}`
-	};
-}
+export const statementMessage = (
+	view: StatementView,
+	seller: Pick<SellerFacts, 'tradingName' | 'ownerName' | 'phone'>,
+	payer: { name: string; household: boolean },
+	voice: Voice = PLAIN_VOICE
+): Message => fillWords(wordsOf(voice, 'statement'), statementValues(view, seller, payer, voice));

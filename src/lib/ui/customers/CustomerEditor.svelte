@@ -131,12 +131,13 @@
 	{/if}
 
 	<Fold
-		label="Bill-to, terms, ways to pay, private note"
+		label="Bill-to, terms, ways to pay, greeting, private note"
 		open={Boolean(
 			customer.billToId ||
 			terms ||
 			customer.orderNumberRequired ||
 			customer.privateNote ||
+			customer.salutation ||
 			customer.payWays ||
 			errors.billToId ||
 			errors.termsDays
@@ -185,6 +186,15 @@
 			ways={customer.payWays}
 			error={errors.payWays}
 			onchange={(ways) => (customer.payWays = ways)}
+		/>
+		<Field
+			label="How messages greet them"
+			name="salutation"
+			placeholder={customer.kind === 'household' && customer.name
+				? `Hello ${customer.name}`
+				: 'Hello'}
+			bind:value={customer.salutation}
+			error={errors.salutation}
 		/>
 		<Labels label="Labels" name="labels" bind:value={labels} error={errors.labels} />
 		<Field

@@ -228,6 +228,11 @@ export const CATALOGUE: readonly Group[] = [
 				more: true
 			},
 			{
+				label: 'Wordings',
+				href: '/settings/wordings',
+				words: 'settings messages templates e-mail text greeting salutation receipt fields'
+			},
+			{
 				label: 'Change your bank details',
 				href: '/settings?change=bank',
 				words: 'settings account sort code transfer',

@@ -156,6 +156,11 @@
 				</Form>
 			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
+				<h2>Wordings</h2>
+				<p class="quiet">What your invoices, receipts, statements and reminders say.</p>
+				<a class="button" href="/settings/wordings">Change the wordings</a>
+			</section>
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
 				<h2>Backups and your data</h2>
 				<p class={data.backup.trouble ? 'wrong' : ''}>
 					{data.backup.trouble ||

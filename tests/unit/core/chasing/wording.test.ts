@@ -1,9 +1,10 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
+import { fieldProblem } from '../../../../src/lib/core/wordings/fill';
 import {
 	fillWording,
 	FIRST_PLAN,
-	unknownFields,
+	MERGE_FIELDS,
 	type ChaseFacts
 } from '../../../../src/lib/core/chasing/wording';
 
@@ -16,6 +17,7 @@ const invoice = (number: string, dueDate: string, toPay: bigint, leftToDeduct = 
 });
 const FACTS: ChaseFacts = {
 	together: '',
+	salutation: '',
 	customer: 'Corvane Dairy Ltd',
 	household: false,
 	today: '2026-11-24',
@@ -37,7 +39,7 @@ describe('the wording of a reminder', () => {
 		expect(filled('{customer}: {what}, {amount}, due {due}, {late}, by {deadline}')).to.equal(
 			'Corvane Dairy Ltd: 2 invoices, £200.00, due 3 Nov 2026, 21 days late, by 8 Dec 2026'
 		);
-		expect(filled('{what}', { invoices: [FACTS.invoices[0]!] })).to.equal('invoice OLP-1');
+		expect(filled('for {what}', { invoices: [FACTS.invoices[0]!] })).to.equal('for invoice OLP-1');
 		expect(filled('{link}')).to.equal('https://bills.example/p/OLP-1');
 		expect(filled('{link}', { together: 'https://bills.example/r/x' })).to.equal(
 			'https://bills.example/r/x'
@@ -93,7 +95,7 @@ describe('the wording of a reminder', () => {
 
 	it('knows its fields: those of the first plan, and no others', () => {
 		const texts = FIRST_PLAN.steps.flatMap((step) => [step.subject, step.text]);
-		expect(texts.flatMap(unknownFields)).to.deep.equal([]);
-		expect(unknownFields('{amount} {price} {price} { x }')).to.deep.equal(['price']);
+		for (const words of texts) expect(fieldProblem(words, MERGE_FIELDS), words).to.equal(null);
+		expect(fieldProblem('{amount} {price}', MERGE_FIELDS)).to.include('{price} is no field');
 	});
 });

@@ -52,6 +52,9 @@ function frozenOf(who: CustomerRecord, change: Partial<Sheet>, by = OWNER): Froz
 	};
 }
 
+const SENDER = { tradingName: '', ownerName: 'Tamsin', phone: '' };
+const PAYER = { name: 'Beacon & Lathe', household: false };
+
 describe('a rich invoice to a contractor', () => {
 	const frozen = frozenOf(
 		customerOf(
@@ -422,7 +425,7 @@ describe('a statement as a page', () => {
 				reference: 'Beacon & Lathe'
 			}
 		});
-		expect(statementMessage(view, 'Tamsin').text).to.include('£80.00 is to pay.');
+		expect(statementMessage(view, SENDER, PAYER).text).to.include('£80.00 is to pay.');
 	});
 
 	it('with nothing open, or something in favour, asks for nothing', () => {
@@ -442,7 +445,7 @@ describe('a statement as a page', () => {
 			null,
 			'3.00'
 		]);
-		expect(statementMessage(over, 'Tamsin').text).to.include('Nothing is to pay.');
+		expect(statementMessage(over, SENDER, PAYER).text).to.include('Nothing is to pay.');
 	});
 
 	it('of what happened leaves the deduction out of what is to pay', () => {

@@ -90,6 +90,8 @@ describe('an application for payment', () => {
 			// 45 days for this contractor.
 			{ id: 'final', label: 'Final date for payment', value: '8 Jan 2027' }
 		]);
+		// Each of them once, and none of an invoice’s own days beside them.
+		expect(view.facts.map((fact) => fact.id).filter((one) => one === 'issued')).to.have.length(1);
 		expect(view.facts.some((fact) => fact.id === 'taxPoint')).to.equal(false);
 		// 500.00, less 5 % held back; nothing of the deduction, which is made from the payment.
 		expect(view.statements[0]).to.match(/^The sum applied for is £\d+\.\d\d\. Basis: /);
@@ -151,7 +153,9 @@ describe('an application for payment', () => {
 
 	it('paid today needs no other day', () => {
 		const draft = approveApplication(world, apply(), { amount: '', paidOn: '2026-11-24' });
-		expect(loadDraft(world.db, draft).sheet.workFinished).not.to.equal('2026-11-24');
+		const { sheet } = loadDraft(world.db, draft);
+		expect(sheet.workFinished).not.to.equal('2026-11-24');
+		expect(sheet.paidOn).not.to.equal('2026-11-24');
 	});
 
 	it('withdrawn gives its part of the contract back; an invoice stays', async () => {

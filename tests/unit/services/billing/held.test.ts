@@ -129,6 +129,25 @@ describe('a retention', () => {
 		expect([before, held.billed, released.billed]).to.deep.equal([0n, 1000_00n, 1000_00n]);
 	});
 
+	it('takes along its part of the cost, by a percentage with decimals too', async () => {
+		const job = addJob(world, 'decimals', {
+			title: 'Mill',
+			customerId,
+			contract: 'construction',
+			pricesIncludeVat: false,
+			retention: '2.5',
+			lines: [
+				{ kind: 'labour', description: 'Render', quantity: '1', unitPrice: '1600' },
+				{ kind: 'materials', description: 'Lime', quantity: '1', unitPrice: '400', cost: '300' }
+			]
+		});
+		await rest(job, 'a');
+		const { sheet } = loadDraft(world.db, releaseRetention(world, job, 'r'));
+		const [, line] = sheet.rows.flatMap((row) => (row.type === 'line' ? [row] : []));
+		// 2.5 % of 400.00, and of the 300.00 it cost; its VAT has no reason of its own.
+		expect(line).to.include({ unitPrice: '10.00', cost: '7.50', vatReason: '' });
+	});
+
 	it('is taxed as the invoice that held it back, also after an end user’s statement', async () => {
 		const job = jobOf('Mill', '1000');
 		const first = await rest(job, 'a');

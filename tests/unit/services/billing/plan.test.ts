@@ -101,6 +101,9 @@ describe('what waits to be billed', () => {
 			done: {}
 		});
 		expect(toBill(world)[0]).to.include({ id: staged, staged: true, amount: 70_00 });
+		// Time on it comes on top of what is left of its contract.
+		time(staged);
+		expect(toBill(world)[0]).to.include({ id: staged, amount: 150_00 });
 	});
 
 	it('is found by customer, who pays, site, label, days, state and number', () => {
@@ -200,6 +203,37 @@ describe('the plan of a bill run', () => {
 		expect(plan).to.include({ jobs: 0, total: 0n });
 	});
 
+	it('says what it warns of in words, and whose address is asked: the customer’s, the bill-to’s', () => {
+		const agent = addCustomer(world, { ...FIRM, name: 'Agent', email: 'desk@agent.example' });
+		const firm = addCustomer(world, { ...FIRM, email: '' });
+		finished(firm, '2026-11-20', { billToId: agent });
+		finished(firm);
+		const unknown = { ...CONTRACTOR, standing: { ...CONTRACTOR.standing, cisRate: null } };
+		finished(addCustomer(world, unknown), '2026-11-20', { contract: 'construction' });
+		const { invoices } = planBillRun(world, { from: '', to: '' });
+		expect(invoices.map((one) => [one.customer === FIRM.name, one.noAddress])).to.have.deep.members(
+			[
+				[true, false],
+				[true, true],
+				[false, false]
+			]
+		);
+		const warnings = invoices.flatMap((one) => one.warnings);
+		expect(warnings).to.have.length.above(0);
+		expect(warnings.every((one) => typeof one === 'string' && one.length > 10)).to.equal(true);
+	});
+
+	it('keeps apart what was finished at another rate: work of the day before it rose', () => {
+		const firm = addCustomer(world, FIRM);
+		const before = finished(firm, '2011-01-03');
+		const since = finished(firm, '2011-01-04');
+		const plan = planBillRun(world, { from: '', to: '' });
+		expect(plan.invoices.map((one) => one.jobs.map((each) => each.id))).to.deep.equal([
+			[before],
+			[since]
+		]);
+	});
+
 	it('knows who has no address for mail', () => {
 		finished(addCustomer(world, { ...FIRM, email: '' }));
 		expect(planBillRun(world, { from: '', to: '' }).invoices[0]!.noAddress).to.equal(true);
@@ -248,6 +282,16 @@ describe('a job billed', () => {
 		expect(() => billJob(world, id, 'lines', 'b')).to.throw();
 		const { sheet } = loadDraft(world.db, draft);
 		expect(sheet.workFinished).to.equal('2026-11-20');
+		const heading = (of: number) =>
+			loadDraft(world.db, billJob(world, of, 'single', `h${of}`)).sheet.rows.map((row) =>
+				row.type === 'line' ? row.description : row.type === 'heading' ? row.text : ''
+			);
+		const firm = addCustomer(world, {
+			...FIRM,
+			sites: [{ name: 'Mill', address: '', accessNotes: '' }]
+		});
+		const [site] = customerDetail(world, firm).sites;
+		expect(heading(finished(firm, '2026-11-20', { siteId: site!.id })).join()).to.include('Mill');
 		expect(world.db.select().from(documents).where(eq(documents.id, draft)).get()!.origin).to.equal(
 			'job'
 		);

@@ -21,6 +21,8 @@ export const customers = sqliteTable(
 		orderNumberRequired: integer('order_number_required', { mode: 'boolean' })
 			.notNull()
 			.default(false),
+		/** How its messages begin, such as “Dear Mrs Bexley”; empty: as everybody's. */
+		salutation: text('salutation').notNull().default(''),
 		/** Never reaches a document. */
 		privateNote: text('private_note').notNull().default(''),
 		labels: text('labels', { mode: 'json' }).$type<string[]>().notNull().default([]),

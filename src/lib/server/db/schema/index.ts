@@ -8,6 +8,7 @@ export * from './ledger';
 export * from './outside';
 export * from './prices';
 export * from './tax';
+export * from './wordings';
 export * from './work';
 export * from './runs';
 export * from './statements';

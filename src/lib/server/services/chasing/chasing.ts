@@ -3,7 +3,8 @@ import { and, eq } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
 import { mayGoOut, messageNow } from '../../../core/chasing/decide';
 import type { Channel, DueMessage } from '../../../core/chasing/types';
-import { unknownFields, type ChaseFacts } from '../../../core/chasing/wording';
+import { MERGE_FIELDS, type ChaseFacts } from '../../../core/chasing/wording';
+import { fieldProblem } from '../../../core/wordings/fill';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { chaseDone, chaseMessages, chaseWordings } from '../../db/schema';
 import type { World } from '../../world';
@@ -87,12 +88,16 @@ function readWords(form: { subject: string; text: string; channel: Channel }) {
 	const problems: Record<string, string> = {};
 	const subject = form.subject.trim();
 	const text = form.text.replaceAll('\r\n', '\n').trim();
-	const unknown = [...unknownFields(subject), ...unknownFields(text)];
 	if (subject === '' && form.channel !== 'text') problems.subject = 'A subject is needed.';
 	if (subject.length > 200) problems.subject = 'At most 200 characters.';
 	if (text === '') problems.text = 'Write what it says.';
 	if (text.length > 10_000) problems.text = 'At most 10,000 characters.';
-	if (unknown.length) problems.text = `{${unknown[0]}} is no field: it would go out as it stands.`;
+	const wrong = {
+		subject: fieldProblem(subject, MERGE_FIELDS),
+		text: fieldProblem(text, MERGE_FIELDS)
+	};
+	if (wrong.subject) problems.subject = wrong.subject;
+	if (wrong.text) problems.text = wrong.text;
 	if (Object.keys(problems).length) throw new FieldError(problems);
 	return { subject, text, channel: form.channel };
 }

@@ -222,6 +222,7 @@ export function factsOf(
 		? `Bank transfer: ${account.accountName}, sort code ${account.sortCode}, account ${account.accountNumber}`
 		: '';
 	return {
+		salutation: context.reach.get(payer.payerId)?.salutation ?? '',
 		customer: payer.payer,
 		household: items.every((item) => item.household),
 		today: day,
@@ -273,6 +274,8 @@ export interface Reach {
 	mobile: string;
 	/** Name and address on a letter. */
 	post: string;
+	/** How it is greeted; empty: as everybody. */
+	salutation: string;
 }
 
 function reachOf(db: Reader, payerIds: readonly number[]): Map<number, Reach> {
@@ -299,7 +302,8 @@ function reachOf(db: Reader, payerIds: readonly number[]): Map<number, Reach> {
 				{
 					mail: addresses[0] ?? '',
 					mobile: mobile ?? '',
-					post: row.address ? `${row.name}\n${row.address}` : ''
+					post: row.address ? `${row.name}\n${row.address}` : '',
+					salutation: row.salutation
 				}
 			];
 		})

@@ -2,7 +2,8 @@
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { CHANNELS, TONES, type ChaseStep } from '../../../core/chasing/types';
-import { FIRST_PLAN, unknownFields } from '../../../core/chasing/wording';
+import { FIRST_PLAN, MERGE_FIELDS } from '../../../core/chasing/wording';
+import { fieldProblem } from '../../../core/wordings/fill';
 import { writeAtOnce, type Database, type Reader } from '../../db/connection';
 import { chasePlans, customerChasing } from '../../db/schema';
 import type { World } from '../../world';
@@ -72,10 +73,10 @@ function readPlan(input: unknown): z.output<typeof planForm> & { steps: ChaseSte
 	const problems: Record<string, string> = {};
 	const seen = new Set<string>();
 	const steps = form.steps.map((one, index) => {
-		const unknown = [...unknownFields(one.subject), ...unknownFields(one.text)];
-		if (unknown.length)
-			problems[`steps.${index}.text`] =
-				`{${unknown[0]}} is no field: it would go out as it stands. The fields are listed beside.`;
+		for (const box of ['subject', 'text'] as const) {
+			const wrong = fieldProblem(one[box], MERGE_FIELDS);
+			if (wrong) problems[`steps.${index}.${box}`] = `${wrong} The fields are listed beside.`;
+		}
 		if (one.channel !== 'text' && one.subject === '')
 			problems[`steps.${index}.subject`] = 'A subject is needed.';
 		if (one.channel === 'text' && one.text.length > TEXT_LENGTH)

@@ -77,6 +77,7 @@ export function mergeCustomers(world: World, fromId: number, intoId: number): vo
 				email: into.email || from.email,
 				phone: into.phone || from.phone,
 				address: into.address || from.address,
+				salutation: into.salutation || from.salutation,
 				privateNote: [into.privateNote, from.privateNote].filter(Boolean).join('\n'),
 				labels: [...new Set([...into.labels, ...from.labels])],
 				version: into.version + 1,

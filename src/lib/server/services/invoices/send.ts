@@ -10,6 +10,7 @@ import {
 } from '../../../core/documents/wording';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';
+import { greetedOf, voiceFor } from '../wordings/voice';
 import type { World } from '../../world';
 import { renewLink } from '../business/links';
 import { loadBusiness } from '../business/settings';
@@ -62,14 +63,15 @@ export function prepareSending(
 	const owner = loadBusiness(world.db);
 	const { payable } = frozenFigures(row.frozen);
 	const left = leftOf(world.db, documentId, payable);
-	const message = documentMessage(row.frozen, row.number, payable, left);
+	const voice = voiceFor(world.db, greetedOf(row.frozen));
+	const message = documentMessage(row.frozen, row.number, payable, left, voice);
 	return {
 		...message,
 		to: mailAddresses(world.db, row.customerId, row.frozen.sheet)[0] ?? '',
 		copyToSelf: owner.copyToSelf && owner.email !== '',
 		ownAddress: owner.email,
 		mobile: mobileOf(world.db, row.customerId),
-		words: documentText(row.frozen, row.number, payable, left)
+		words: documentText(row.frozen, row.number, payable, left, voice)
 	};
 }
 
@@ -159,7 +161,14 @@ export function queueIssued(
 	const owner = loadBusiness(tx);
 	const { payable } = frozenFigures(frozen);
 	const message =
-		given.message ?? documentMessage(frozen, number, payable, leftOf(tx, documentId, payable));
+		given.message ??
+		documentMessage(
+			frozen,
+			number,
+			payable,
+			leftOf(tx, documentId, payable),
+			voiceFor(tx, greetedOf(frozen))
+		);
 	const fresh = queueMail(tx, world, {
 		key,
 		kind,

@@ -5,6 +5,7 @@ import type { PlainDate } from '../../../core/calendar/types';
 import { formatNumber } from '../../../core/documents/numbers';
 import type { Reader } from '../../db/connection';
 import { documents } from '../../db/schema';
+import { greetedOf, voiceFor } from '../wordings/voice';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { loadSeries } from '../business/series';
@@ -53,5 +54,8 @@ export function draftMessage(world: World, id: number): (Message & { number: str
 	const drafted = draftPreview(world, id);
 	if (!drafted) return null;
 	const number = comingNumber(loadSeries(world.db, 'invoice'), world.clock.today());
-	return { ...documentMessage(drafted.frozen, number, drafted.figures.payable), number };
+	const { frozen, figures } = drafted;
+	const { payable } = figures;
+	const voice = voiceFor(world.db, greetedOf(frozen));
+	return { ...documentMessage(frozen, number, payable, payable, voice), number };
 }

@@ -3,6 +3,7 @@ import { documentMessage } from '../../../core/documents/wording';
 import { viewDocument } from '../../../core/documents/view';
 import { writeAtOnce } from '../../db/connection';
 import { trials } from '../../db/schema';
+import { greetedOf, voiceFor } from '../wordings/voice';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { loadDraft, sheetContext } from './drafts';
@@ -42,7 +43,13 @@ export async function tryOut(
 			.values({ documentId, token, frozen, pdf, createdAt: world.clock.now() })
 			.returning({ id: trials.id })
 			.get();
-		const message = documentMessage(frozen, 'to come', figures.payable);
+		const message = documentMessage(
+			frozen,
+			'to come',
+			figures.payable,
+			figures.payable,
+			voiceFor(tx, greetedOf(frozen))
+		);
 		queueMail(tx, world, {
 			key: `tryOut:${key}`,
 			kind: 'trial',

@@ -149,6 +149,15 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 		what: 'What of a job stands on which document.',
 		columns: { type: 'line, time or cost', part_id: 'number of that line, time or cost' }
 	},
+	wordings: {
+		what: 'Messages whose words the owner changed; the others say the standard words.',
+		columns: {
+			kind: 'which message',
+			subject: 'its subject, with fields in braces',
+			text: 'its words, with fields in braces',
+			version: 'how often it was changed'
+		}
+	},
 	business: {
 		what: 'The owner’s business.',
 		columns: {
@@ -256,6 +265,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			phone: 'phone',
 			address: 'address',
 			order_number_required: 'wants an order number on every invoice (1: yes)',
+			salutation: 'how messages to it begin; empty: as everybody’s',
 			private_note: 'the owner’s own note, never on a document',
 			pay_ways: 'how it may pay, as JSON; empty: in every way'
 		}

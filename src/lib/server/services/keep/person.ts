@@ -102,7 +102,8 @@ export const OF_NOBODY: readonly string[] = [
 	'transfer_reversals',
 	'vat_statuses',
 	'watched_changes',
-	'webhook_events'
+	'webhook_events',
+	'wordings',
 ];
 
 const partOf = (customerId: number): Part => ({
@@ -319,6 +320,7 @@ function removeRows(db: Database, customerId: number, at: number): void {
 			email: '',
 			phone: '',
 			address: '',
+			salutation: '',
 			privateNote: '',
 			labels: [],
 			payWays: null,

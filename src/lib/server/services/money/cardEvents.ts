@@ -1,11 +1,12 @@
 // What became of payments online: signed events of the processor and of banks, each taken once.
 import { eq } from 'drizzle-orm';
-import { paidNotice, receiptMessage } from '../../../core/documents/wording';
+import { paidNotice, receiptMessage, receiptOf } from '../../../core/documents/wording';
 import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { checkouts, documents, trials, webhookEvents } from '../../db/schema';
 import type { BankEvent } from '../../gateways/bank';
 import type { CardEvent } from '../../gateways/card';
+import { greetedOf, voiceFor } from '../wordings/voice';
 import type { World } from '../../world';
 import { accountProgressed, paymentKey } from './payerCheckouts';
 import { loadBusiness } from '../business/settings';
@@ -166,7 +167,10 @@ function tried(tx: Transaction, world: World, checkout: CheckoutRow, event: Card
 	const trial = tx.select().from(trials).where(eq(trials.id, checkout.trialId!)).get()!;
 	tx.update(trials).set({ paidAt: world.clock.now() }).where(eq(trials.id, trial.id)).run();
 	const owner = loadBusiness(tx).email;
-	const receipt = receiptMessage(trial.frozen, 'to come', BigInt(event.amount), 0n);
+	const receipt = receiptMessage(
+		receiptOf(trial.frozen, 'to come', BigInt(event.amount), 0n),
+		voiceFor(tx, greetedOf(trial.frozen))
+	);
 	if (owner) {
 		queueMail(tx, world, {
 			key: `trial-receipt:${checkout.id}`,

@@ -4,6 +4,7 @@ import { type StatementView } from '../../../core/documents/statementView';
 import { statementMessage } from '../../../core/documents/wording';
 import { writeAtOnce } from '../../db/connection';
 import { customers, mails, statementRuns, statements } from '../../db/schema';
+import { payerOf, voiceFor } from '../wordings/voice';
 import type { World } from '../../world';
 import { linkToday } from '../business/links';
 import { loadBusiness } from '../business/settings';
@@ -140,7 +141,7 @@ async function makeOne(
 			statementId: row.id,
 			to,
 			bcc: owner.copyToSelf ? owner.email : '',
-			...statementMessage(view, owner.ownerName),
+			...statementMessage(view, owner, payerOf(tx, row.payerId), voiceFor(tx, row.payerId)),
 			link,
 			attachPdf: true
 		});

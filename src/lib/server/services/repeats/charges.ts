@@ -7,6 +7,7 @@ import { chargeFailedMessage } from '../../../core/documents/wording';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { checkouts, documents, openItems, repeatOccurrences } from '../../db/schema';
 import { CardUnavailableError } from '../../gateways/card';
+import { greetedOf, voiceFor } from '../wordings/voice';
 import type { World } from '../../world';
 import { cardOf } from './keptCards';
 import { stillToPay } from '../ledger/position';
@@ -141,7 +142,12 @@ export function stopCharging(tx: Transaction, world: World, documentId: number, 
 	if (!item) return;
 	queueIssued(tx, world, documentId, {
 		key: `charge-failed:${documentId}`,
-		message: chargeFailedMessage(row.frozen!, row.number!, BigInt(item.toPay)),
+		message: chargeFailedMessage(
+			row.frozen!,
+			row.number!,
+			BigInt(item.toPay),
+			voiceFor(tx, greetedOf(row.frozen!))
+		),
 		copyToSelf: false,
 		who: 'axiometer'
 	});

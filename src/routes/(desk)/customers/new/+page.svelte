@@ -19,6 +19,7 @@
 		termsEndOfMonth: false,
 		orderNumberRequired: false,
 		payWays: null,
+		salutation: '',
 		privateNote: '',
 		labels: [],
 		standing: { ...NO_STANDING },

@@ -4,6 +4,7 @@
 	import { untrack } from 'svelte';
 	import { displayDate, displayMoment, displayWeekday } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
+	import FieldsOffered from '$lib/ui/wordings/FieldsOffered.svelte';
 	import { fillWording, MERGE_FIELDS } from '$lib/core/chasing/wording';
 	import { CHANNEL_WORDS, offsetInWords, TONE_WORDS } from '$lib/ui/chasing/words';
 	import Choice from '$lib/ui/parts/Choice.svelte';
@@ -67,8 +68,10 @@
 					<option value="text">text message</option>
 					<option value="letter">letter</option>
 				</Choice>
-				<Field label="Subject" name="subject" bind:value={subject} />
-				<Field label="Words, with fields in braces" name="text" rows={12} bind:value={text} />
+				<FieldsOffered fields={MERGE_FIELDS}>
+					<Field label="Subject" name="subject" bind:value={subject} />
+					<Field label="Words, with fields in braces" name="text" rows={12} bind:value={text} />
+				</FieldsOffered>
 				<Fold label="The fields">
 					<dl class="fields grid grid-cols-[auto_minmax(0,1fr)] gap-y-0.5 gap-x-3.5 pt-2">
 						{#each Object.entries(MERGE_FIELDS) as [name, what] (name)}<dt class="mono">

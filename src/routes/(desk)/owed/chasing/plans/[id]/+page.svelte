@@ -7,6 +7,9 @@
 	import Trash2 from '@lucide/svelte/icons/trash-2';
 	import type { Channel, Tone } from '$lib/core/chasing/types';
 	import { MERGE_FIELDS } from '$lib/core/chasing/wording';
+	import FieldList from '$lib/ui/wordings/FieldList.svelte';
+	import FieldsOffered from '$lib/ui/wordings/FieldsOffered.svelte';
+	import { wordsBox, type Box } from '$lib/ui/wordings/fields';
 	import { CHANNEL_WORDS, offsetInWords, TONE_WORDS } from '$lib/ui/chasing/words';
 
 	let { data } = $props();
@@ -17,6 +20,7 @@
 			steps: data.plan.steps.map((step) => ({ ...step, offset: String(step.offset) }))
 		}))
 	);
+	let box = $state<Box | null>(null);
 	let removed = $state<{ step: (typeof plan.steps)[number]; index: number } | null>(null);
 	let sent = $derived(
 		JSON.stringify({
@@ -33,7 +37,7 @@
 			channel: 'mail',
 			tone: 'plain',
 			subject: 'Still open: {amount}',
-			text: 'Hello\n\n{amount} is still open.\n\n{invoices}\n\nKind regards\n{owner}',
+			text: '{greeting}\n\n{amount} is still open.\n\n{invoices}\n\nKind regards\n{owner}',
 			byHand: false
 		});
 	}
@@ -59,7 +63,12 @@
 	<div
 		class="columns grid grid-cols-[minmax(0,1fr)_330px] gap-y-4.5 gap-x-5.5 items-start narrow:grid-cols-1"
 	>
-		<Form class="grid gap-3.5" action="?/save" hidden={{ version: data.plan.version, plan: sent }}>
+		<Form
+			class="grid gap-3.5"
+			action="?/save"
+			hidden={{ version: data.plan.version, plan: sent }}
+			onfocusin={(event) => (box = wordsBox(event.target) ?? box)}
+		>
 			<div
 				class="panel py-4 px-4.5 grid gap-3 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] items-end narrow:grid-cols-1"
 			>
@@ -116,15 +125,17 @@
 							onclick={() => remove(index)}><Trash2 size={18} /></button
 						>
 					</div>
-					{#if step.channel !== 'text'}
-						<Field label="Subject" name="steps.{index}.subject" bind:value={step.subject} />
-					{/if}
-					<Field
-						label="Words"
-						name="steps.{index}.text"
-						rows={step.channel === 'text' ? 3 : 9}
-						bind:value={step.text}
-					/>
+					<FieldsOffered fields={MERGE_FIELDS}>
+						{#if step.channel !== 'text'}
+							<Field label="Subject" name="steps.{index}.subject" bind:value={step.subject} />
+						{/if}
+						<Field
+							label="Words"
+							name="steps.{index}.text"
+							rows={step.channel === 'text' ? 3 : 9}
+							bind:value={step.text}
+						/>
+					</FieldsOffered>
 				</fieldset>
 			{/each}
 			{#if removed}<p class="panel note py-2.5 px-4" role="status">
@@ -141,12 +152,7 @@
 		<aside class="panel py-4 px-4.5 grid gap-2.5 sticky top-3.5 narrow:static">
 			<h2>Fields</h2>
 			<p class="quiet">In braces in the words; filled in for each message.</p>
-			<dl>
-				{#each Object.entries(MERGE_FIELDS) as [name, what] (name)}<dt class="mono mt-1.5">
-						{`{${name}}`}
-					</dt>
-					<dd class="quiet">{what}</dd>{/each}
-			</dl>
+			<FieldList fields={MERGE_FIELDS} {box} />
 			{#if data.plan.id !== null && !data.plan.standard}
 				<Form action="?/archive">
 					<button class="button plain">Archive the plan</button>

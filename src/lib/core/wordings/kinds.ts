@@ -1,0 +1,158 @@
+// The messages that have words of their own, the fields each offers, and what it says until the owner changes it.
+import { LINK_PLACEHOLDER, type Values, type Words } from './fill';
+
+export const WORDING_KINDS = [
+	'invoice',
+	'text',
+	'creditNote',
+	'receipt',
+	'statement',
+	'chargeFailed'
+] as const;
+export type WordingKind = (typeof WORDING_KINDS)[number];
+
+/** In every message. */
+const ALWAYS = {
+	greeting:
+		'the customer’s own salutation; without one “Hello Joan Marrow”, and “Hello” for a firm',
+	customer: 'the customer’s name',
+	owner: 'your own name',
+	from: 'your trading name, or your own without one',
+	business: 'your trading name; nothing where it is your own',
+	phone: 'your telephone',
+	link: 'the link to see it, and to pay it'
+} as const;
+
+const DOCUMENT = {
+	...ALWAYS,
+	document: '“invoice”, “debit note” or “credit note”',
+	number: 'its number',
+	order: '“, your order 4711”; nothing without one',
+	site: 'where the work was',
+	due: 'the day it is due',
+	amount: 'what it comes to',
+	left: 'what is still to pay',
+	short: '“£240.00, due 3 Nov 2026”, or what is left of it',
+	sum: 'the same as a sentence',
+	why: 'of a correction: what it stands in place of or adds to, and why',
+	pay: '“and pay” while something is to pay'
+} as const;
+
+export interface WordingOf {
+	title: string;
+	/** When it goes out. */
+	when: string;
+	fields: Readonly<Record<string, string>>;
+	standard: Words;
+}
+
+const END = 'Kind regards\n{owner}';
+
+export const WORDINGS: Readonly<Record<WordingKind, WordingOf>> = {
+	invoice: {
+		title: 'Invoice',
+		when: 'with every invoice and debit note that goes out by e-mail',
+		fields: DOCUMENT,
+		standard: {
+			subject: '{document} {number} from {from}: {short}',
+			text: `{greeting}\n\nHere is {document} {number}{order}. {why} {sum}\n\nSee it {pay} here: {link}\n\nThe PDF is attached.\n\n${END}\n{business}`
+		}
+	},
+	text: {
+		title: 'Text message with the link',
+		when: 'when you send a document to a mobile number',
+		fields: DOCUMENT,
+		standard: { subject: '', text: '{document} {number} from {from}: {short}. {link}' }
+	},
+	creditNote: {
+		title: 'Credit note',
+		when: 'with every credit note that goes out by e-mail',
+		fields: { ...DOCUMENT, corrects: 'the number of the invoice it corrects' },
+		standard: {
+			subject: '{document} {number} from {from}',
+			text: `{greeting}\n\nHere is {document} {number} for {amount}, which corrects invoice {corrects}.\n\nSee it here: {link}\n\n${END}`
+		}
+	},
+	receipt: {
+		title: 'Receipt',
+		when: 'after a payment, if you send receipts',
+		fields: {
+			...ALWAYS,
+			paid: 'what came in',
+			what: '“for invoice INV-0007”, or the numbers of several',
+			rest: 'what is still open, as a sentence'
+		},
+		standard: {
+			subject: 'Receipt: {paid} {what}',
+			text: `{greeting}\n\nWe received {paid} {what}. {rest}\n\nSee it here: {link}\n\n${END}`
+		}
+	},
+	statement: {
+		title: 'Statement',
+		when: 'with every statement of a customer’s open invoices',
+		fields: {
+			...ALWAYS,
+			asof: 'the day it is for',
+			amount: 'what is to pay',
+			sum: 'the same as a sentence',
+			pay: '“, and pay all or some of it,” while something is to pay'
+		},
+		standard: {
+			subject: 'Statement from {from} as of {asof}',
+			text: `{greeting}\n\nHere is your statement as of {asof}. {sum} See it{pay} here: {link}\n\nIf you have paid in the last days, thank you: it may not show yet.\n\nThe PDF is attached.\n\n${END}`
+		}
+	},
+	chargeFailed: {
+		title: 'A kept card could not be charged',
+		when: 'when a repeat’s card is declined',
+		fields: DOCUMENT,
+		standard: {
+			subject: 'Invoice {number}: your card could not be charged',
+			text: `{greeting}\n\nYour card could not be charged for invoice {number}. {amount} is still open, due {due}.\n\nPlease pay it here, with another card if you like: {link}\n\nThe PDF is attached.\n\n${END}`
+		}
+	}
+};
+
+/** What fields become as long as there is nothing real to show them with. */
+export const EXAMPLE: Values = {
+	greeting: 'Hello Joan Marrow',
+	customer: 'Joan Marrow',
+	owner: 'your own name',
+	from: 'your trading name',
+	business: 'your trading name',
+	phone: '07700 900123',
+	link: LINK_PLACEHOLDER,
+	document: 'invoice',
+	number: 'INV-0007',
+	order: ', your order 4711',
+	site: '12 Kiln Lane',
+	due: '3 Nov 2026',
+	amount: '£240.00',
+	left: '£240.00',
+	short: '£240.00, due 3 Nov 2026',
+	sum: '£240.00 is due by 3 Nov 2026.',
+	why: '',
+	pay: 'and pay',
+	corrects: 'INV-0006',
+	paid: '£240.00',
+	what: 'for invoice INV-0007',
+	rest: 'The invoice is paid in full. Thank you.',
+	asof: '3 Nov 2026'
+};
+
+/** How the owner speaks to a customer: words of the owner’s own by kind of message, and the customer’s salutation. */
+export interface Voice {
+	words: Partial<Readonly<Record<WordingKind, Words>>>;
+	/** Empty: greeted as everybody is. */
+	salutation: string;
+}
+
+/** As a message goes out before anybody changed a word. */
+export const PLAIN_VOICE: Voice = { words: {}, salutation: '' };
+
+export const wordsOf = (voice: Voice, kind: WordingKind): Words =>
+	voice.words[kind] ?? WORDINGS[kind].standard;
+
+/** People are greeted by name; a firm’s name is no person’s. */
+export const greetingOf = (voice: Voice, household: boolean, name: string): string =>
+	voice.salutation || (household ? `Hello ${name}` : 'Hello');
