@@ -31,6 +31,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/owed/chasing/[payer]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
 	'/owed/chasing/plans/[id]': ['select id from chase_plans limit 1'],
 	'/owed/statements/[run]': ['select id from statement_runs limit 1'],
+	'/settings/wordings/[kind]': ["select 'invoice'", "select 'text'"],
 	'/work/[id]': [
 		"select id from jobs where state = 'underWay' limit 1",
 		'select job_id from stages limit 1'

@@ -5,6 +5,7 @@ import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
 import { creditInvoice } from '../../../../src/lib/server/services/invoices/creditNote';
 import { inHandOf, unusedPayments } from '../../../../src/lib/server/services/ledger/inHand';
 import { settledBy } from '../../../../src/lib/server/services/ledger/settlement';
+import { writeOffs } from '../../../../src/lib/server/db/schema';
 import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
 import { writeOff } from '../../../../src/lib/server/services/money/writeOffs';
 import { expectSoundBooks } from '../../../support/books';
@@ -28,7 +29,7 @@ afterEach(() => {
 const labour = { rows: [line('a', 'Render', '1000', { kind: 'labour' })] };
 
 interface Happens {
-	pays(amount: string, on?: string): void;
+	pays(amount: string, on?: string, withheld?: string): void;
 	credits(): Promise<unknown>;
 	givesUp(): void;
 }
@@ -112,6 +113,36 @@ describe('an invoice stands', () => {
 			{ state: 'paid', cash: 80_000, withheld: 20_000, outstanding: 0, toPay: 0, overpaid: 0 }
 		],
 		[
+			'paid by a contractor who says what it withheld: less than expected, and the rest is open',
+			'contractor',
+			({ pays }) => pays('700', undefined, '100'),
+			{ state: 'partPaid', cash: 70_000, withheld: 10_000, outstanding: 20_000, deduction: 20_000 }
+		],
+		[
+			'paid by a contractor in two parts of one day, the first withholding nothing',
+			'contractor',
+			({ pays }) => {
+				pays('400', undefined, '0');
+				pays('300', undefined, '200');
+			},
+			{ state: 'partPaid', cash: 70_000, withheld: 20_000, outstanding: 10_000, toPay: 10_000 }
+		],
+		[
+			'paid by a firm: nobody deducts, and nothing is said of a deduction',
+			'firm',
+			({ pays }) => pays('1200'),
+			{ state: 'paid', withheld: 0, deduction: null, writtenOff: 0, settledOn: '2026-11-24' }
+		],
+		[
+			'paid after all once it was given up: the loss is taken back as far as it is',
+			'firm',
+			({ givesUp, pays }) => {
+				givesUp();
+				pays('500', '2026-11-26');
+			},
+			{ state: 'writtenOff', cash: 50_000, writtenOff: 70_000, outstanding: 0, overpaid: 0 }
+		],
+		[
 			'credited to a contractor: nothing is expected to be deducted any more',
 			'contractor',
 			({ credits }) => credits(),
@@ -123,11 +154,15 @@ describe('an invoice stands', () => {
 			const { id } = await issued(world, who === 'firm' ? FIRM : CONTRACTOR, labour);
 			world.clock.set(londonMoment('2026-11-26T09:00'));
 			await happens({
-				pays: (amount, date = '2026-11-24') => void payByHand(world, id, amount, { date }),
+				pays: (amount, date = '2026-11-24', withheld = '') =>
+					void payByHand(world, id, amount, { date, withheld }),
 				credits: () => creditInvoice(world, id, 'Not done', 'c'),
 				givesUp: () => writeOff(world, id, 'Gone', 'w')
 			});
 			expect(itemOf(world, id)).to.include(expected);
+			// A loss is a row, never one of nothing.
+			const losses = world.db.select({ amount: writeOffs.amount }).from(writeOffs).all();
+			expect(losses.every(({ amount }) => amount !== 0)).to.equal(true);
 		});
 	}
 });

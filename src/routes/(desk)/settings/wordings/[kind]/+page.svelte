@@ -98,17 +98,19 @@
 		>
 			<h2 id="shown">As it goes out</h2>
 			{#if data.real.length}
-				<Finder
-					label="Shown with"
-					placeholder="A number or a name"
-					bind:typed={about}
-					items={real.map(({ id, title, detail }) => ({ key: String(id), title, detail }))}
-					none="Nothing is called so."
-					onsearch={search}
-					onchoose={choose}
-				>
-					{#snippet item(one)}<b>{one.title}</b><span class="quiet">{one.detail}</span>{/snippet}
-				</Finder>
+				<div class="field">
+					<Finder
+						label="Shown with"
+						placeholder="A number or a name"
+						bind:typed={about}
+						items={real.map(({ id, title, detail }) => ({ key: String(id), title, detail }))}
+						none="Nothing is called so."
+						onsearch={search}
+						onchoose={choose}
+					>
+						{#snippet item(one)}<b>{one.title}</b><span class="quiet">{one.detail}</span>{/snippet}
+					</Finder>
+				</div>
 				{#if lost}<p class="wrong" role="alert">
 						The connection is lost. Try again when it is back.
 					</p>{/if}
