@@ -9,7 +9,7 @@ export interface Cursor {
 }
 
 /** A place in a list as it stands in an address: `2026-11-03_17`. */
-const PLACE = /^(.{0,40})_(\d{1,15})$/;
+const PLACE = /^(.{0,200})_(\d{1,15})$/s;
 
 /** Where an address wants a list to go on; null for its beginning, and for anything that is no place. */
 export function readCursor(params: { get(name: string): string | null }): Cursor | null {

@@ -25,7 +25,9 @@ const service = (bytes: number): Rule => ({ who: 'service', does: ['POST'], byte
 export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)': owner(),
 	'/(desk)/api/find': owner('GET'),
-	'/(desk)/billing': owner('restore'),
+	'/(desk)/billing': owner('keepView', 'removeView', 'restore'),
+	'/(desk)/billing/csv': owner('GET'),
+	'/(desk)/billing/sums': owner('GET'),
 	'/(desk)/billing/[id]': owner(
 		'claim',
 		'renewLink',

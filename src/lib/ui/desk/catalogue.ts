@@ -70,7 +70,7 @@ export const CATALOGUE: readonly Group[] = [
 			},
 			{
 				label: 'Credit an invoice',
-				href: '/billing?state=unpaid',
+				href: '/billing?view=unpaid',
 				words: 'credit note cancel wrong mistake correct put right reduce void'
 			},
 			{
@@ -135,14 +135,14 @@ export const CATALOGUE: readonly Group[] = [
 		name: 'Billing',
 		entries: [
 			{ label: 'Invoices', href: '/billing', words: 'billing documents all list' },
-			{ label: 'Drafts', href: '/billing?state=draft', words: 'unfinished not issued invoices' },
+			{ label: 'Drafts', href: '/billing?view=draft', words: 'unfinished not issued invoices' },
 			{
 				label: 'Unpaid invoices',
-				href: '/billing?state=unpaid',
+				href: '/billing?view=unpaid',
 				words: 'open owed outstanding due'
 			},
-			{ label: 'Late invoices', href: '/billing?state=late', words: 'overdue past due' },
-			{ label: 'Paid invoices', href: '/billing?state=paid', words: 'settled done receipts' },
+			{ label: 'Late invoices', href: '/billing?view=late', words: 'overdue past due' },
+			{ label: 'Paid invoices', href: '/billing?view=paid', words: 'settled done receipts' },
 			{
 				label: 'Repeats',
 				href: '/billing/repeats',

@@ -84,7 +84,8 @@
 		<tr>
 			{#each columns as column (column.id)}
 				{@const sorted =
-					order?.id === column.id ? (order.desc ? 'descending' : 'ascending') : undefined}
+					column.ordered ??
+					(order?.id === column.id ? (order.desc ? 'descending' : 'ascending') : undefined)}
 				<th
 					scope="col"
 					class="{space} border-b-[1.5px] border-b-(--ink) text-[0.875rem] font-normal whitespace-nowrap text-(--ink-2) {column.figures
@@ -92,7 +93,16 @@
 						: 'text-left'} {column.desk ? 'phone:hidden' : ''}"
 					aria-sort={sorted}
 				>
-					{#if column.sort}<button
+					{#if column.order}<a
+							class="inline-flex items-center gap-1 no-underline text-inherit hover:underline"
+							href={column.order}
+							data-sveltekit-keepfocus
+							data-sveltekit-noscroll
+							>{column.head}{#if sorted === 'ascending'}<ArrowUp
+									size={14}
+									aria-hidden="true"
+								/>{:else if sorted}<ArrowDown size={14} aria-hidden="true" />{/if}</a
+						>{:else if column.sort}<button
 							type="button"
 							class="inline-flex cursor-pointer items-center gap-1 hover:underline"
 							onclick={() => press(column.id)}

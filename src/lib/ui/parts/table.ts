@@ -18,6 +18,9 @@ export interface Column<Row> {
 	names?: boolean;
 	/** By what the rows are put in order when its head is pressed. */
 	sort?: (row: Row) => string | number;
+	/** Where the whole list stands in its order, which the server makes; and whether it does now. */
+	order?: string;
+	ordered?: 'ascending' | 'descending' | null;
 	/** Classes of its cells. */
 	look?: (row: Row) => string;
 	/** What stands before the cell where the rows are stacked on a phone. */

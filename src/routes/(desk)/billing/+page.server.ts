@@ -1,30 +1,30 @@
-import {
-	countByState,
-	LIST_AGES,
-	LIST_STATES,
-	listDocuments,
-	type ListQuery
-} from '$lib/server/services/desk/documentList';
-import { readCursor } from '$lib/core/paging';
-import { discardDraft } from '$lib/server/services/invoices/drafts';
+import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, rowId } from '$lib/server/answers';
+import { act, box, rowId } from '$lib/server/answers';
+import { keepView, removeView } from '$lib/server/services/business/views';
+import { countByState } from '$lib/server/services/desk/documentList';
+import { INVOICE_LIST } from '$lib/server/services/desk/lists/invoices';
+import { addedFilter, listPage } from '$lib/server/services/desk/lists/page';
+import { discardDraft } from '$lib/server/services/invoices/drafts';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {
-	const given = url.searchParams;
-	const customer = given.get('customer') ?? '';
-	const query: ListQuery = {
-		state: LIST_STATES.find((state) => state === given.get('state')) ?? 'all',
-		age: LIST_AGES.find((age) => age === given.get('age')) ?? 'any',
-		search: (given.get('q') ?? '').slice(0, 200),
-		customerId: /^\d{1,12}$/.test(customer) ? Number(customer) : null,
-		cursor: readCursor(given)
-	};
-	return { query, ...listDocuments(locals.world, query), counts: countByState(locals.world) };
+	const { world } = locals;
+	const adding = addedFilter(INVOICE_LIST, url, world.clock.today());
+	if (adding && 'address' in adding) redirect(303, adding.address);
+	const counts = countByState(world);
+	return { adding, counts, ...listPage(world, INVOICE_LIST, url, () => counts.all) };
 };
 
 export const actions: Actions = {
+	keepView: (event) =>
+		act(event, z.object({ name: box, address: box }), ({ name, address }, world) => {
+			keepView(world, 'invoices', name, address);
+		}),
+	removeView: (event) =>
+		act(event, z.object({ id: rowId }), ({ id }, world) => {
+			removeView(world, 'invoices', id);
+		}),
 	restore: (event) =>
 		act(event, z.object({ id: rowId }), ({ id }, world) => {
 			discardDraft(world, id, false);

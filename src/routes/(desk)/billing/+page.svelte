@@ -1,39 +1,107 @@
 <script lang="ts">
-	import Search from '$lib/ui/parts/Search.svelte';
-	import { filtersOf } from '$lib/ui/parts/filters';
+	import { onMount } from 'svelte';
+	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
+	import { displayDate } from '$lib/core/calendar/conversion';
+	import { daysBetween } from '$lib/core/calendar/queries';
+	import { INVOICES } from '$lib/core/lists/invoices';
+	import { displayPounds } from '$lib/core/money/display';
+	import { counted } from '$lib/core/words';
+	import { addressesOf } from '$lib/ui/lists/address';
+	import Columns from '$lib/ui/lists/Columns.svelte';
+	import Filters from '$lib/ui/lists/Filters.svelte';
+	import ListTable from '$lib/ui/lists/ListTable.svelte';
+	import Views from '$lib/ui/lists/Views.svelte';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
-	import InvoiceRows from '$lib/ui/invoices/InvoiceRows.svelte';
-
+	import SettlementBar from '$lib/ui/money/SettlementBar.svelte';
+	import { filtersOf } from '$lib/ui/parts/filters';
 	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
+	import Search from '$lib/ui/parts/Search.svelte';
 
 	let { data } = $props();
-	const STATES = {
-		all: 'All',
-		draft: 'Drafts',
-		unpaid: 'Unpaid',
-		late: 'Late',
-		paid: 'Paid',
-		credited: 'Credited'
-	} as const;
-	const AGES = {
-		any: 'any age',
-		'1-30': '1–30 days late',
-		'31-60': '31–60 days late',
-		'61-90': '61–90 days late',
-		over90: 'over 90 days late'
-	} as const;
-	let filtered = $derived(
-		Boolean(
-			data.query.search ||
-			data.query.customerId ||
-			data.query.age !== 'any' ||
-			data.query.state !== 'all'
-		)
+	const PATH = '/billing';
+	let to = $derived(addressesOf(PATH, INVOICES, data.view));
+	let filtered = $derived(Boolean(data.view.search || data.view.filters.length));
+	const { search } = filtersOf(PATH);
+	const COUNTED: Record<string, keyof typeof data.counts> = {
+		all: 'all',
+		draft: 'draft',
+		unpaid: 'unpaid',
+		late: 'late',
+		paid: 'paid',
+		credited: 'credited'
+	};
+	let views = $derived(
+		data.views.map((view) => {
+			const counted = COUNTED[view.key];
+			return { ...view, count: counted && data.counts[counted] };
+		})
 	);
+	// Of a long list it is worked out once the page is there.
+	let late = $state.raw<{ of: string; sums: typeof data.sums } | null>(null);
+	let sums = $derived(data.sums ?? (late?.of === data.written ? late.sums : null));
+	let alive = $state(false);
+	onMount(() => (alive = true));
+	$effect(() => {
+		const of = data.written;
+		if (!alive || data.sums) return;
+		void fetch(`${PATH}/sums?${of}`)
+			.then((response) => (response.ok ? response.json() : null))
+			.catch(() => null)
+			.then((found) => (late = found && { of, sums: found }));
+	});
 
-	const { address, search, choose } = filtersOf('/billing');
+	type Row = (typeof data.rows)[number];
+	function stateOf({ more }: Row): { words: string; late: boolean } {
+		if (more.state === 'draft') return { words: 'draft', late: false };
+		if (more.kind === 'creditNote') return { words: 'credit note', late: false };
+		if (more.settlement === 'paid')
+			return {
+				words: more.settledOn ? `paid ${displayDate(String(more.settledOn))}` : 'paid',
+				late: false
+			};
+		if (more.settlement === 'writtenOff') return { words: 'written off', late: false };
+		if (more.settlement === 'credited') return { words: 'credited', late: false };
+		const days = daysBetween(String(more.due), data.today);
+		const part = more.settlement === 'partPaid' ? 'part paid, ' : '';
+		return days > 0
+			? { words: `${part}${counted(days, 'day')} late`, late: true }
+			: { words: `${part}due ${displayDate(String(more.due))}`, late: false };
+	}
+	const pence = (cell: Row['more'][string] | undefined) => BigInt(cell ?? 0);
 </script>
+
+{#snippet customer(row: Row)}
+	<a class="font-semibold" href="{PATH}/{row.id}">{row.more.customer || 'No customer yet'}</a>
+{/snippet}
+{#snippet number(row: Row)}
+	<span class="mono">{row.more.number ?? '–'}</span>
+{/snippet}
+{#snippet settled(row: Row)}
+	{#if row.more.outstanding !== null}
+		<span class="block min-w-24 max-w-40">
+			<SettlementBar
+				total={pence(row.more.total)}
+				cash={pence(row.more.cash)}
+				withheld={pence(row.more.withheld)}
+				credited={pence(row.more.credited)}
+				writtenOff={pence(row.more.writtenOff)}
+				outstanding={pence(row.more.outstanding)}
+			/>
+		</span>
+	{:else}–{/if}
+{/snippet}
+{#snippet state(row: Row)}
+	{@const { words, late } = stateOf(row)}
+	<span class:late>{words}</span>
+	{#if Number(row.more.toPay) > 0 && row.more.toPay !== row.more.total}<small
+			class="numbers block text-(--ink-2) text-[0.85rem]"
+			>{displayPounds(Number(row.more.toPay))} to come</small
+		>{/if}
+	{#if row.more.mailTrouble}<small class="late flex gap-1 items-center text-[0.85rem]"
+			><TriangleAlert size={14} aria-hidden="true" /> e-mail did not arrive</small
+		>{/if}
+{/snippet}
 
 <svelte:head><title>Billing · Axiometer</title></svelte:head>
 <div class="page">
@@ -43,64 +111,57 @@
 			class="flex-[1_1_260px] max-w-110 ml-auto phone:max-w-none phone:order-3"
 			label="Search invoices"
 			placeholder="Name, number, amount, or a word on it"
-			value={data.query.search}
+			value={data.view.search}
 			onsearch={search}
 		/>
-		<label class="phone:ml-auto">
-			<span class="sr-only">How late</span>
-			<select
-				class="box"
-				value={data.query.age}
-				onchange={(event) =>
-					choose({ age: event.currentTarget.value === 'any' ? '' : event.currentTarget.value })}
-			>
-				{#each Object.entries(AGES) as [value, label] (value)}<option {value}>{label}</option
-					>{/each}
-			</select>
-		</label>
 	</div>
 	<Tabs label="Billing" pages={BILLING_PAGES} />
-	<nav
-		class="flex gap-1 mt-3.5 mb-2.5 mx-0 flex-wrap"
-		aria-label="State"
-		data-sveltekit-keepfocus
-		data-sveltekit-noscroll
-	>
-		{#each Object.entries(STATES) as [state, label] (state)}
-			<a
-				class="pt-2 pb-1.5 px-3 no-underline border-b-4 border-b-transparent hover:bg-(--tape-tint) [&.on]:border-b-(--tape) [&.on]:font-[650]"
-				href={address({ state: state === 'all' ? '' : state })}
-				class:on={data.query.state === state}
-				aria-current={data.query.state === state ? 'true' : undefined}
-			>
-				{label}
-				<span class="numbers text-(--ink-2) text-[0.9rem] font-normal"
-					>{data.counts[state as keyof typeof STATES].toLocaleString('en-GB')}</span
-				>
-			</a>
-		{/each}
-		{#if data.query.customerId}<a
-				class="pt-2 pb-1.5 px-3 border-b-4 border-b-transparent ml-auto underline hover:bg-(--tape-tint)"
-				href={address({ customer: '' })}>One customer only · show all</a
-			>{/if}
-	</nav>
+	<div class="flex flex-wrap items-baseline gap-x-4">
+		<p class="text-[1.15rem]" aria-live="polite">
+			{#if sums}<b>{counted(sums.count, 'document')}</b>{#if sums.sums.open}, <b
+						>{displayPounds(sums.sums.open)}</b
+					> open{/if}{:else}&nbsp;{/if}
+		</p>
+		<span class="ml-auto flex flex-wrap items-center gap-x-3">
+			<Columns spec={INVOICES} view={data.view} {to} />
+			<a class="button plain min-h-9" href="{PATH}/csv?{data.written}" download>CSV of this</a>
+		</span>
+	</div>
+	<Views path={PATH} {views} written={data.written} />
+	<Filters
+		path={PATH}
+		spec={INVOICES}
+		view={data.view}
+		{to}
+		adding={data.adding}
+		wrong={data.view.wrong}
+	/>
 	{#if data.rows.length === 0}
 		<div class="panel p-7 grid gap-3 justify-items-start">
 			{#if filtered}
 				<h2>Nothing matches</h2>
-				<p>No invoice or draft fits what you chose. <a href="/billing">Show everything</a></p>
+				<p>No invoice or draft fits what you chose. <a href={PATH}>Show everything</a></p>
 			{:else}
 				<h2>Your invoices will stand here</h2>
 				<p>Write the first one: a customer’s name and a line is enough to begin.</p>
-				<form method="post" action="/billing/new">
+				<form method="post" action="{PATH}/new">
 					<button class="button filled">Write an invoice</button>
 				</form>
 			{/if}
 		</div>
 	{:else}
-		<InvoiceRows rows={data.rows} today={data.today} />
-		<Pager before={data.before} after={data.after} />
-		<form method="post" action="/billing/new" class="mt-2">
+		<ListTable
+			label="Invoices, amounts in pounds"
+			spec={INVOICES}
+			view={data.view}
+			rows={data.rows}
+			{to}
+			href={(row) => `${PATH}/${row.id}`}
+			cells={{ customer, number, settled, state }}
+			{sums}
+		/>
+		<Pager before={data.before} after={data.after} words={['Back', 'On']} />
+		<form method="post" action="{PATH}/new" class="mt-2">
 			<input type="hidden" name="selfBilled" value="1" />
 			<button class="button plain">Record an invoice a contractor wrote for you</button>
 		</form>

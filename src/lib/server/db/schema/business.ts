@@ -1,5 +1,6 @@
 // The owner's business, its tax status over time, number series, and who may sign in.
-import { check, index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { check, index, integer, sqliteTable, text, unique } from 'drizzle-orm/sqlite-core';
+import { LIST_NAMES } from '../../../core/lists/types';
 import { sql } from 'drizzle-orm';
 
 export const business = sqliteTable(
@@ -97,3 +98,17 @@ export const watchedChanges = sqliteTable('watched_changes', {
 	detail: text('detail').notNull(),
 	device: text('device').notNull()
 });
+
+/** Views of lists that somebody kept: a name, and the address that brings them back. */
+export const listViews = sqliteTable(
+	'list_views',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		list: text('list', { enum: LIST_NAMES }).notNull(),
+		name: text('name').notNull(),
+		/** As `core/lists/address` writes it. */
+		address: text('address').notNull(),
+		createdAt: integer('created_at').notNull()
+	},
+	(table) => [unique('list_views_name').on(table.list, table.name)]
+);

@@ -149,6 +149,14 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 		what: 'What of a job stands on which document.',
 		columns: { type: 'line, time or cost', part_id: 'number of that line, time or cost' }
 	},
+	list_views: {
+		what: 'Views of lists that were kept by a name.',
+		columns: {
+			list: 'of which list',
+			name: 'its name',
+			address: 'what it shows: the part of the page’s address after the question mark'
+		}
+	},
 	wordings: {
 		what: 'Messages whose words the owner changed; the others say the standard words.',
 		columns: {

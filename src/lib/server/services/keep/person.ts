@@ -89,6 +89,7 @@ export const OF_NOBODY: readonly string[] = [
 	'csv_layouts',
 	'kit_parts',
 	'links',
+	'list_views',
 	'number_series',
 	'odd_news',
 	'payout_parts',
@@ -103,7 +104,7 @@ export const OF_NOBODY: readonly string[] = [
 	'vat_statuses',
 	'watched_changes',
 	'webhook_events',
-	'wordings',
+	'wordings'
 ];
 
 const partOf = (customerId: number): Part => ({

@@ -55,7 +55,7 @@ export type TrailWhat =
 	| 'tried';
 
 /** After any of these the customer has the document, or has seen what it asks for. */
-const REACHED: ReadonlySet<TrailWhat> = new Set([
+export const REACHED: ReadonlySet<TrailWhat> = new Set([
 	'sent',
 	'texted',
 	'delivered',

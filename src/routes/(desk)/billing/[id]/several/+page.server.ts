@@ -24,7 +24,7 @@ export const actions: Actions = {
 			z.object({ key: box, customer: z.array(rowId).catch([]) }),
 			({ key, customer }, world) => {
 				copyToCustomers(world, idOf(event.params.id), customer, key);
-				redirect(303, '/billing?state=draft');
+				redirect(303, '/billing?view=draft');
 			}
 		)
 };

@@ -1,0 +1,237 @@
+// Lists against a plain look at all rows: every filter of every field, every order, pages joined, sums, and the file.
+import { expect } from 'chai';
+import Papa from 'papaparse';
+import { after, before, describe, it } from 'mocha';
+import { readView, writeView } from '../../../../src/lib/core/lists/address';
+import { HOWS, type ListView } from '../../../../src/lib/core/lists/types';
+import { readCursor } from '../../../../src/lib/core/paging';
+import { FieldError } from '../../../../src/lib/core/refusals';
+import { keepView, removeView, viewsOf } from '../../../../src/lib/server/services/business/views';
+import {
+	listCsv,
+	readList,
+	sumList,
+	type ListRow
+} from '../../../../src/lib/server/services/desk/lists/engine';
+import { INVOICE_LIST } from '../../../../src/lib/server/services/desk/lists/invoices';
+import { addedFilter, listPage } from '../../../../src/lib/server/services/desk/lists/page';
+import { richBooks, type RichBooks } from '../../../support/richBooks';
+
+const { spec } = INVOICE_LIST;
+const EVERY = spec.fields.map((field) => field.id);
+let books: RichBooks;
+let all: ListRow[];
+before(async function () {
+	this.timeout(60_000);
+	books = await richBooks();
+	all = pages(view({ columns: EVERY }));
+});
+after(() => books.world.end());
+
+const view = (change: Partial<ListView> = {}): ListView => ({
+	search: '',
+	filters: [],
+	sort: spec.sort,
+	columns: spec.columns,
+	...change
+});
+/** All pages one after the other, each small, and back from the last: the same rows. */
+function pages(of: ListView): ListRow[] {
+	const rows: ListRow[] = [];
+	for (let cursor: Parameters<typeof readList>[3] = null; ;) {
+		const page = readList(books.world, INVOICE_LIST, of, cursor, 7);
+		rows.push(...page.rows);
+		if (page.before) {
+			const back = readList(books.world, INVOICE_LIST, of, cursorOf('before', page.before), 7);
+			expect(back.rows).to.deep.equal(rows.slice(-page.rows.length - 7, -page.rows.length));
+		}
+		if (!page.after) return rows;
+		cursor = cursorOf('after', page.after);
+	}
+}
+const cursorOf = (way: 'after' | 'before', place: string) =>
+	readCursor(new URLSearchParams({ [way]: place }));
+const ids = (rows: ListRow[]) => rows.map((row) => row.id).sort((a, b) => a - b);
+
+describe('the list of invoices', () => {
+	it('has each document once, drafts first, then the newest', () => {
+		const { db } = books.world;
+		const documents = db.$client
+			.prepare(
+				"select id from documents where state <> 'discarded' order by coalesce(issue_date, '9999-12-31') desc, id desc"
+			)
+			.pluck()
+			.all();
+		expect(all.map((row) => row.id)).to.deep.equal(documents);
+		expect(new Set(all.map((row) => row.cells.state)).size).to.be.above(4);
+	});
+
+	it('is narrowed down by each field as a look at every row would', () => {
+		let narrowed = 0;
+		for (const field of spec.fields.filter((one) => one.filter !== false)) {
+			const values = [...new Set(all.map((row) => row.cells[field.id] ?? null))];
+			for (const how of HOWS[field.type])
+				for (const value of values) {
+					if (value === null || value === '') continue;
+					const typed = field.type === 'yes' ? '' : String(value);
+					if (field.moment) continue;
+					const expected = all.filter((row) => {
+						const cell = row.cells[field.id] ?? null;
+						switch (how) {
+							case 'has':
+								return String(cell ?? '')
+									.toLowerCase()
+									.includes(typed.toLowerCase());
+							case 'is':
+								return cell === value;
+							case 'not':
+								return cell !== value;
+							case 'from':
+								return cell !== null && cell !== '' && cell >= value;
+							case 'to':
+								return cell !== null && cell !== '' && cell <= value;
+							case 'least':
+								return cell !== null && cell >= value;
+							case 'most':
+								return cell !== null && cell <= value;
+							case 'yes':
+								return Boolean(cell);
+							case 'no':
+								return !cell;
+						}
+					});
+					const found = pages(view({ filters: [{ field: field.id, how, value: typed }] }));
+					expect(ids(found), `${field.id} ${how} ${typed}`).to.deep.equal(ids(expected));
+					narrowed += Number(expected.length > 0 && expected.length < all.length);
+				}
+		}
+		expect(narrowed).to.be.above(40);
+	});
+
+	it('knows the day of a moment in London', () => {
+		const [row] = all.filter((one) => one.cells.reminded || one.cells.opened || one.cells.sent);
+		expect(row).to.not.equal(undefined);
+		const opened = { field: 'opened', how: 'from', value: 'today' } as const;
+		const later = pages(view({ filters: [{ ...opened, value: '+1' }] }));
+		expect(later).to.deep.equal([]);
+		const some = all.filter((one) => one.cells.opened !== null);
+		expect(pages(view({ filters: [{ ...opened, value: '2000-01-01' }] }))).to.have.length(
+			some.length
+		);
+		expect(pages(view({ filters: [{ ...opened, how: 'to', value: '2000-01-01' }] }))).to.deep.equal(
+			[]
+		);
+	});
+
+	it('stands in any order, nothing first or last, and none is lost between pages', () => {
+		for (const field of spec.fields.filter((one) => one.sort !== false && one.column !== false))
+			for (const down of [false, true]) {
+				const found = pages(view({ columns: [field.id], sort: { field: field.id, down } }));
+				expect(ids(found), field.id).to.deep.equal(ids(all));
+				if (field.id === 'issued') continue;
+				const known = found
+					.map((row) => row.cells[field.id] ?? '')
+					.map((cell) => (typeof cell === 'string' ? cell.toLowerCase() : cell))
+					.filter((cell) => cell !== '' && cell !== null);
+				const sorted = [...known].sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));
+				expect(known, field.id).to.deep.equal(down ? sorted.reverse() : sorted);
+			}
+	});
+
+	it('comes to what its rows come to, filters and search together', () => {
+		for (const query of [
+			'',
+			'view=late',
+			'view=unpaid',
+			'q=render&f=total.least.1',
+			'f=sent.no',
+			'q=!'
+		]) {
+			const asked = readView(spec, new URLSearchParams(query));
+			const rows = pages({ ...asked, columns: EVERY });
+			const { count, sums } = sumList(books.world, INVOICE_LIST, asked);
+			expect(count, query).to.equal(rows.length);
+			for (const id of ['total', 'open', 'toPay'])
+				expect(sums[id], `${query} ${id}`).to.equal(
+					rows.reduce((sum, row) => sum + Number(row.cells[id] ?? 0), 0)
+				);
+		}
+	});
+
+	it('is found by the words of a document, and letters that mean something to the index mean themselves', () => {
+		expect(pages(view({ search: 'render' })).length).to.be.above(0);
+		for (const typed of ['"', 'a AND', '%', '_', "x' or 1=1"]) {
+			expect(() => pages(view({ search: typed }))).to.not.throw();
+			if (/[%_]/.test(typed))
+				expect(
+					pages(view({ filters: [{ field: 'customer', how: 'has', value: typed }] }))
+				).to.deep.equal([]);
+		}
+	});
+
+	it('is a file of exactly what is shown: its columns in their order, amounts in pounds, no cell that is run', () => {
+		const columns = ['total', 'customer', 'state', 'sent', 'due'];
+		books.world.db.$client
+			.prepare("update customers set name = '=cmd()' where id = (select min(id) from customers)")
+			.run();
+		books.world.db.$client
+			.prepare(
+				"update documents set customer_name = '=cmd()' where id = (select max(id) from documents where state = 'draft')"
+			)
+			.run();
+		const asked = view({ columns, sort: { field: 'total', down: false } });
+		const file = [...listCsv(books.world, INVOICE_LIST, asked)].join('').trim();
+		const rows = Papa.parse<string[]>(file).data;
+		expect(rows[0]).to.deep.equal(['Amount, £', 'Customer', 'State', 'Sent', 'Due']);
+		expect(rows.slice(1).map((row) => Number(row[0]))).to.deep.equal(
+			pages(asked).map((row) => Number(row.cells.total) / 100)
+		);
+		expect(rows.flat().some((cell) => cell.startsWith('='))).to.equal(false);
+		expect(rows.slice(1).every((row) => ['yes', 'no'].includes(row[3]!))).to.equal(true);
+	});
+});
+
+describe('a view', () => {
+	const page = (query: string) =>
+		listPage(books.world, INVOICE_LIST, new URL(`http://x/billing?${query}`), () => all.length);
+	const added = (query: string) =>
+		addedFilter(INVOICE_LIST, new URL(`http://x/billing?${query}`), '2026-11-24');
+
+	it('is marked where it is shown, kept ones by what they show', () => {
+		const here = (query: string) =>
+			page(query)
+				.views.filter((one) => one.here)
+				.map((one) => one.label);
+		expect(here('')).to.deep.equal(['All']);
+		expect(here('view=late')).to.deep.equal(['Late']);
+		expect(here('f=state.is.open,partPaid&f=late.least.1&sort=due')).to.deep.equal(['Late']);
+		expect(here('f=total.least.5')).to.deep.equal([]);
+		keepView(books.world, 'invoices', ' Large ', page('f=total.least.5').written);
+		expect(here('f=total.least.5')).to.deep.equal(['Large']);
+		// The same name again is that view, changed.
+		keepView(books.world, 'invoices', 'Large', page('f=total.least.9').written);
+		expect(viewsOf(books.world.db, 'invoices').map((one) => [one.name, one.address])).to.deep.equal(
+			[['Large', 'f=total.least.9']]
+		);
+		removeView(books.world, 'invoices', viewsOf(books.world.db, 'invoices')[0]!.id);
+		expect(here('f=total.least.9')).to.deep.equal([]);
+		expect(() => keepView(books.world, 'invoices', '  ', 'x')).to.throw(FieldError);
+		expect(() => keepView(books.world, 'invoices', 'x'.repeat(41), 'x')).to.throw(FieldError);
+	});
+
+	it('gets one more filter, or hears what is wrong with it', () => {
+		expect(added('')).to.equal(null);
+		expect(added('view=late&ff=total&fh=least&fv=£1,000&after=x_1')).to.deep.equal({
+			address: '/billing?f=state.is.open%2CpartPaid&f=late.least.1&f=total.least.100000&sort=due'
+		});
+		expect(added('ff=state&fh=is&fv=open&fv=paid')).to.deep.equal({
+			address: '/billing?f=state.is.open%2Cpaid'
+		});
+		// A question of another field: this one's first.
+		expect(added('ff=sent&fh=least&fv=')).to.deep.equal({ address: '/billing?f=sent.yes' });
+		expect(added('f=sent.yes&ff=sent&fh=yes')).to.deep.equal({ address: '/billing?f=sent.yes' });
+		expect(added('ff=total&fh=least&fv=much')).to.deep.include({ field: 'total', value: 'much' });
+		expect(added('ff=settled&fh=has&fv=1')).to.have.property('wrong', 'Choose what to filter by.');
+		expect(writeView(spec, page('').view).toString()).to.equal('');
+	});
+});
