@@ -19,6 +19,7 @@ const ROOMS = [
 	'owed',
 	'chasing',
 	'tax',
+	'many',
 	'keep',
 	'desk'
 ];

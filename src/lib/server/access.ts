@@ -25,7 +25,7 @@ const service = (bytes: number): Rule => ({ who: 'service', does: ['POST'], byte
 export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)': owner(),
 	'/(desk)/api/find': owner('GET'),
-	'/(desk)/billing': owner('keepView', 'removeView', 'restore'),
+	'/(desk)/billing': owner('choose', 'keepView', 'removeView', 'restore'),
 	'/(desk)/billing/csv': owner('GET'),
 	'/(desk)/billing/sums': owner('GET'),
 	'/(desk)/billing/[id]': owner(
@@ -70,6 +70,9 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/customers/export': owner('GET'),
 	'/(desk)/customers/import': owner('preview', 'write'),
 	'/(desk)/customers/new': owner('default'),
+	'/(desk)/many/[id]': owner('begin', 'stop', 'resume'),
+	'/(desk)/many/[id]/api': owner('GET'),
+	'/(desk)/many/[id]/zip': owner('GET'),
 	'/(desk)/money': owner('file', 'accept', 'takeBack', 'sure', 'notBusiness', 'reopen'),
 	'/(desk)/money/api/matching': owner('GET'),
 	'/(desk)/money/charts': owner(),

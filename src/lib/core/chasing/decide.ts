@@ -58,11 +58,16 @@ export function decideChasing(
 }
 
 /** What is written when the owner wants to write now: the next step of the plan, or its last one again. */
-export function messageNow(payer: ChasePayer, day: PlainDate): DueMessage | null {
+export function messageNow(
+	payer: ChasePayer,
+	day: PlainDate,
+	/** About all of its invoices: somebody chose them. Else about what is late, where anything is. */
+	all = false
+): DueMessage | null {
 	const steps = [...(payer.plan?.steps ?? [])].sort((a, b) => a.offset - b.offset);
 	const items = payer.items.filter((item) => item.toPay > 0 && item.sent);
 	const late = items.filter((item) => item.dueDate < day);
-	const about = late.length > 0 ? late : items;
+	const about = late.length > 0 && !all ? late : items;
 	if (about.length === 0 || steps.length === 0) return null;
 	const open = (item: ChaseItem) =>
 		steps.filter(
@@ -83,6 +88,15 @@ export function messageNow(payer: ChasePayer, day: PlainDate): DueMessage | null
 		)
 	};
 }
+
+/** Why an invoice is better not asked for now, whatever is due by the plan; null: nothing speaks against it. */
+export const notNow = (
+	payer: ChasePayer,
+	item: ChaseItem,
+	day: PlainDate,
+	now: number,
+	settings: ChaseSettings
+): HeldBecause | null => heldBecause(payer, item, day, now, settings, true);
 
 /** Steps whose day has come and that were not dealt with. Those before the due day end with it. */
 function dueSteps(item: ChaseItem, steps: readonly ChaseStep[], day: PlainDate): ChaseStep[] {

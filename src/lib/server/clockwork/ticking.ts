@@ -2,6 +2,7 @@
 import type { World } from '../world';
 import { continueRuns } from '../services/billing/billRun';
 import { runRepeats } from '../services/repeats/making';
+import { continueMany } from '../services/many/runs';
 import { continueStatements } from '../services/owed/statementRuns';
 import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
@@ -31,6 +32,7 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 		chargeByPlan(world).catch(onError);
 		billCardFees(world).catch(onError);
 		continueRuns(world).catch(onError);
+		continueMany(world).catch(onError);
 		runRepeats(world).catch(onError);
 		continueStatements(world).catch(onError);
 		runNightlyAudit(world).catch(onError);

@@ -1,12 +1,13 @@
 <!-- The rows of a list: each column by its field, in the order its head asks for; on a phone as cards. -->
 <script lang="ts">
-	import type { Snippet } from 'svelte';
+	import { onMount, type Snippet } from 'svelte';
 	import { displayDate, londonDate } from '$lib/core/calendar/conversion';
 	import type { ListField, ListSpec, ListView } from '$lib/core/lists/types';
 	import { displayAmount } from '$lib/core/money/display';
 	import Table from '../parts/Table.svelte';
 	import type { Column } from '../parts/table';
 	import type { Addresses } from './address';
+	import type { Chosen } from './chosen.svelte';
 
 	type Cell = string | number | null;
 	interface Row {
@@ -24,10 +25,33 @@
 		href: (row: Row) => string;
 		/** Cells that are more than their value, by field. */
 		cells?: Record<string, Snippet<[Row]>>;
+		/** Rows that somebody chose; absent: nothing is done with many. */
+		chosen?: Chosen;
+		/** What a row is worth where it is chosen. Pence. */
+		amount?: (row: Row) => number;
 		/** What all of it comes to, by field; null: not known yet. */
 		sums: { count: number; sums: Record<string, number> } | null;
 	}
-	let { label, spec, view, rows, to, href, cells = {}, sums }: Props = $props();
+	let { label, spec, view, rows, to, href, cells = {}, chosen, amount, sums }: Props = $props();
+	let alive = $state(false);
+	onMount(() => (alive = true));
+	let shownRows = $derived(rows.map((row) => ({ id: row.id, amount: amount?.(row) ?? 0 })));
+	let allHere = $derived(rows.length > 0 && rows.every((row) => chosen?.has(row.id)));
+	let someHere = $derived(!allHere && rows.some((row) => chosen?.has(row.id)));
+
+	/** Up and down from box to box; with Shift what is passed is chosen too. */
+	function walk(event: KeyboardEvent) {
+		const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+		if (!step || !(event.target instanceof HTMLInputElement) || !event.target.dataset.row) return;
+		const boxes = [...frame!.querySelectorAll<HTMLInputElement>('input[data-row]')];
+		const next = boxes[boxes.indexOf(event.target) + step];
+		if (!next) return;
+		event.preventDefault();
+		next.focus();
+		const id = Number(next.dataset.row);
+		if (event.shiftKey && !chosen!.has(id)) chosen!.press(id, shownRows, false);
+	}
+	let frame = $state<HTMLElement>();
 	let fields = $derived(view.columns.map((id) => spec.fields.find((field) => field.id === id)!));
 	const figures = (field: ListField) => field.type === 'money' || field.type === 'number';
 
@@ -40,7 +64,11 @@
 		if (field.type !== 'day') return String(cell);
 		return displayDate(field.moment ? londonDate(Number(cell)) : String(cell));
 	}
-	let columns = $derived(
+	let named = $derived(spec.fields.find((field) => field.names)!);
+	let choosing = $derived<Column<Row>[]>(
+		chosen && alive ? [{ id: 'choose', head: 'Choose', top: chooseAll, cell: choose }] : []
+	);
+	const ofFields = () =>
 		fields.map((field, index): Column<Row> => {
 			const here = view.sort.field === field.id;
 			const cell = cells[field.id];
@@ -64,16 +92,47 @@
 							)
 						})
 			};
-		})
-	);
+		});
+	let columns = $derived<Column<Row>[]>([...choosing, ...ofFields()]);
 	let summed = $derived(fields.some((field) => field.sum));
 </script>
 
-<div class="panel overflow-x-auto">
-	<Table {label} {rows} {columns} id={(row) => row.id} stack>
+{#snippet chooseAll()}
+	<input
+		type="checkbox"
+		class="size-5 accent-(--ink) align-middle"
+		aria-label="All rows of this page"
+		checked={allHere}
+		indeterminate={someHere}
+		onchange={(event) => chosen!.page(shownRows, event.currentTarget.checked)}
+	/>
+{/snippet}
+{#snippet choose(row: Row)}
+	<input
+		type="checkbox"
+		class="size-5 accent-(--ink) align-middle"
+		data-row={row.id}
+		aria-label="Choose {row.cells[named.id] || row.more[named.id] || 'this row'} {row.more.number ??
+			''}"
+		checked={chosen!.has(row.id)}
+		onclick={(event) => chosen!.press(row.id, shownRows, event.shiftKey)}
+	/>
+{/snippet}
+
+<!-- svelte-ignore a11y_no_static_element_interactions -->
+<div class="panel overflow-x-auto" bind:this={frame} onkeydown={walk}>
+	<Table
+		{label}
+		{rows}
+		{columns}
+		id={(row) => row.id}
+		marked={(row) => chosen?.has(row.id) ?? false}
+		stack
+	>
 		{#snippet foot()}
 			{#if sums && summed}
 				<tr class="font-semibold">
+					{#if choosing.length}<td></td>{/if}
 					{#each fields as field, index (field.id)}
 						<td class="py-2 px-3.5 {figures(field) ? 'numbers text-right' : ''}"
 							>{index === 0

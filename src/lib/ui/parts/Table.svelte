@@ -24,6 +24,8 @@
 		stack?: boolean;
 		/** Cells begin at the edge, where the table has no frame of its own. */
 		flush?: boolean;
+		/** Rows that stand out. */
+		marked?: (row: Row) => boolean;
 		class?: string;
 	}
 	let {
@@ -36,6 +38,7 @@
 		lead,
 		stack = false,
 		flush = false,
+		marked,
 		class: look = ''
 	}: Props = $props();
 
@@ -93,7 +96,7 @@
 						: 'text-left'} {column.desk ? 'phone:hidden' : ''}"
 					aria-sort={sorted}
 				>
-					{#if column.order}<a
+					{#if column.top}{@render column.top()}{:else if column.order}<a
 							class="inline-flex items-center gap-1 no-underline text-inherit hover:underline"
 							href={column.order}
 							data-sveltekit-keepfocus
@@ -118,7 +121,7 @@
 	<tbody>
 		{@render lead?.()}
 		{#each shown as row (id(row))}
-			<tr class={rowLook}>
+			<tr class="{rowLook} {marked?.(row) ? 'bg-(--tape-tint)' : ''}">
 				{#each columns as column (column.id)}
 					<svelte:element
 						this={column.names ? 'th' : 'td'}

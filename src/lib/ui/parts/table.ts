@@ -4,6 +4,8 @@ import type { Snippet } from 'svelte';
 export interface Column<Row> {
 	id: string;
 	head: string;
+	/** In place of the words at its head. */
+	top?: Snippet;
 	/** The head is said and not shown. */
 	quiet?: boolean;
 	/** The cell as plain text … */

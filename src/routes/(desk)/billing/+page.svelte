@@ -7,6 +7,8 @@
 	import { displayPounds } from '$lib/core/money/display';
 	import { counted } from '$lib/core/words';
 	import { addressesOf } from '$lib/ui/lists/address';
+	import { Chosen } from '$lib/ui/lists/chosen.svelte';
+	import ChosenBar from '$lib/ui/lists/ChosenBar.svelte';
 	import Columns from '$lib/ui/lists/Columns.svelte';
 	import Filters from '$lib/ui/lists/Filters.svelte';
 	import ListTable from '$lib/ui/lists/ListTable.svelte';
@@ -19,6 +21,7 @@
 	import Search from '$lib/ui/parts/Search.svelte';
 
 	let { data } = $props();
+	const chosen = new Chosen();
 	const PATH = '/billing';
 	let to = $derived(addressesOf(PATH, INVOICES, data.view));
 	let filtered = $derived(Boolean(data.view.search || data.view.filters.length));
@@ -158,9 +161,17 @@
 			{to}
 			href={(row) => `${PATH}/${row.id}`}
 			cells={{ customer, number, settled, state }}
+			{chosen}
+			amount={(row) => Number(row.more.toPay ?? 0)}
 			{sums}
 		/>
 		<Pager before={data.before} after={data.after} words={['Back', 'On']} />
+		<ChosenBar
+			spec={INVOICES}
+			{chosen}
+			written={data.written}
+			all={sums && { count: sums.count, amount: sums.sums.toPay ?? 0 }}
+		/>
 		<form method="post" action="{PATH}/new" class="mt-2">
 			<input type="hidden" name="selfBilled" value="1" />
 			<button class="button plain">Record an invoice a contractor wrote for you</button>

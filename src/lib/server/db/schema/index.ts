@@ -13,3 +13,4 @@ export * from './work';
 export * from './runs';
 export * from './statements';
 export * from './keep';
+export * from './many';

@@ -161,7 +161,7 @@ export function skipMessage(world: World, payerId: number, form: { why: Why; mar
 }
 
 /** Writes a message, what it deals with, and its way out, in one transaction. */
-function send(
+export function send(
 	world: World,
 	tx: Transaction,
 	context: ChaseContext,

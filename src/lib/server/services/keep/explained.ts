@@ -157,6 +157,24 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			address: 'what it shows: the part of the page’s address after the question mark'
 		}
 	},
+	many_runs: {
+		what: 'What was done with many rows of a list at once.',
+		columns: {
+			list: 'of which list',
+			view: 'what was looked at, where all of it was chosen',
+			action: 'what was done',
+			state: 'how far it is'
+		}
+	},
+	many_rows: {
+		what: 'The rows that were chosen for it, and what became of each.',
+		columns: {
+			run_id: 'for which of them',
+			row_id: 'number of the row in its list',
+			state: 'what became of it',
+			why: 'why it was left out'
+		}
+	},
 	wordings: {
 		what: 'Messages whose words the owner changed; the others say the standard words.',
 		columns: {

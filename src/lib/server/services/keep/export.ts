@@ -7,7 +7,7 @@ import { safeCell } from '../../../core/formats/cells';
 import type { Database } from '../../db/connection';
 import { folderOf, placeOf } from '../../db/fileStore';
 import { exportCards } from '../customers/file';
-import { archiveTo, type Archive } from './archive';
+import { archiveTo, type Archive } from '../../archive';
 import { csvOf, explanation, EXPORTED } from './tables';
 
 /** Which part of the books: all of them, or what is kept of one customer. */

@@ -14,7 +14,7 @@ import { customers, removals } from '../../db/schema';
 import type { World } from '../../world';
 import { unusedPayments } from '../ledger/inHand';
 import { exportCards } from '../customers/file';
-import { archiveTo } from './archive';
+import { archiveTo } from '../../archive';
 import { addFiles, addPapers, addTables, type Part } from './export';
 
 const OF_JOBS = 'job_id in (select id from jobs where customer_id = ?)';
@@ -90,6 +90,8 @@ export const OF_NOBODY: readonly string[] = [
 	'kit_parts',
 	'links',
 	'list_views',
+	'many_rows',
+	'many_runs',
 	'number_series',
 	'odd_news',
 	'payout_parts',

@@ -191,6 +191,17 @@ export function readList(
 	return { before, after, rows: readRows(world, source, view.columns, ids) };
 }
 
+/** All rows that match, by their numbers, in no order. */
+export function idsOfList(world: World, source: ListSource, view: ListView): number[] {
+	const where = wheres(source, view, { today: world.clock.today() });
+	if (!where) return [];
+	return world.db
+		.all<{ id: number }>(
+			sql`select ${source.id} as id from ${source.from} where ${sql.join(where, sql` and `)}`
+		)
+		.map((row) => row.id);
+}
+
 export interface ListSums {
 	count: number;
 	/** By field, in pence. */

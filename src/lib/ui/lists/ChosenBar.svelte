@@ -1,0 +1,66 @@
+<!-- What can be done with the rows that are chosen: it lies along the foot of the page as long as there are any. -->
+<script lang="ts">
+	import { ACTIONS } from '$lib/core/lists/actions';
+	import type { ListSpec } from '$lib/core/lists/types';
+	import { displayPounds } from '$lib/core/money/display';
+	import { counted } from '$lib/core/words';
+	import Form from '../parts/Form.svelte';
+	import type { Chosen } from './chosen.svelte';
+
+	interface Props {
+		spec: ListSpec;
+		chosen: Chosen;
+		/** What is shown, as an address, and what all of it comes to. */
+		written: string;
+		all: { count: number; amount: number } | null;
+	}
+	let { spec, chosen, written, all }: Props = $props();
+	const LOOK =
+		'min-h-10 cursor-pointer rounded-[3px] border px-3.5 py-1.5 font-semibold whitespace-nowrap';
+</script>
+
+{#if chosen.count}
+	<Form
+		action="?/choose"
+		keyed
+		hidden={{
+			address: chosen.all?.written ?? '',
+			all: chosen.all ? '1' : '',
+			ids: chosen.all ? '' : [...chosen.rows.keys()].join(',')
+		}}
+		class="sticky bottom-3 z-20 mt-3 flex flex-wrap items-center gap-2.5 rounded-[3px] bg-(--strip) px-4 py-2.5 text-(--strip-on) phone:bottom-17 print:hidden"
+		aria-label="What is chosen"
+	>
+		<p class="mr-auto" role="status">
+			<b>{chosen.count.toLocaleString('en-GB')} chosen</b>{#if chosen.amount}
+				· {displayPounds(chosen.amount)}{/if}
+			<span class="ml-2 whitespace-nowrap text-(--strip-text)">
+				{#if all && !chosen.all && all.count > chosen.count}<button
+						type="button"
+						class="min-h-6 cursor-pointer px-1 underline"
+						onclick={() => (chosen.all = { written, ...all })}
+						>all {counted(all.count, 'row')}</button
+					> ·{/if}
+				<button
+					type="button"
+					class="min-h-6 cursor-pointer px-1 underline"
+					onclick={() => chosen.clear()}>none</button
+				>
+			</span>
+		</p>
+		{#each ACTIONS[spec.name] as { id, label }, index (id)}
+			<button
+				class="{LOOK} {index === 0
+					? 'border-(--tape) bg-(--tape) text-(--on-tape)'
+					: 'border-(--strip-edge) bg-transparent text-(--strip-on)'}"
+				name="go"
+				value={id}>{label}</button
+			>
+		{/each}
+		<button
+			class="{LOOK} border-(--strip-edge) bg-transparent text-(--strip-on)"
+			name="go"
+			value="zip">ZIP of PDFs</button
+		>
+	</Form>
+{/if}
