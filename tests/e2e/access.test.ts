@@ -25,6 +25,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/customers/[id]/data': [
 		"select id from customers where kind = 'household' and id not in (select customer_id from open_items where outstanding <> 0) limit 1"
 	],
+	'/many/[id]': ["select max(id) || '?do=remind' from many_runs"],
 	'/money/charts/[of]': ["select 'billed?month=2026-10'"],
 	'/money/look/[id]': ["select id from bank_imports where state = 'asking'"],
 	'/owed/[id]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
@@ -52,7 +53,13 @@ const EXAMPLES: Record<string, string[]> = {
 /** Shown only to who is not signed in, or whose books come from a backup; the journeys look at them. */
 const ELSEWHERE = ['/welcome', '/welcome/restore', '/sign-in', '/settings/keep/restored'];
 /** Pages that look otherwise by their address. */
-const ALSO = ['/owed?as=table', '/money?state=accepted', '/billing?q=nothing+like+it', '/nowhere'];
+const ALSO = [
+	'/owed?as=table',
+	'/money?state=accepted',
+	'/billing?q=nothing+like+it',
+	'/billing?view=late&f=total.least.20000&c=number&c=late&c=label',
+	'/nowhere'
+];
 
 /** Widths at which something changes. */
 const FEW = [320, 768, 1024];
@@ -85,6 +92,12 @@ describe('every page', () => {
 		await ready(page);
 		await page.getByRole('button', { name: /^Send/ }).first().click();
 		await page.waitForURL(/statements\/\d+/);
+		// Rows that are chosen, and looked through before anything is done with them.
+		await page.goto(`${app.origin}/billing`);
+		await ready(page);
+		await page.getByRole('checkbox', { name: 'All rows of this page' }).check();
+		await page.getByRole('button', { name: 'Remind', exact: true }).click();
+		await page.waitForURL(/many\/\d+/);
 		await page.context().close();
 
 		const db = new Sqlite(`${app.folder}/axiometer.sqlite`, { readonly: true });

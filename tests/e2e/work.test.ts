@@ -480,7 +480,28 @@ describe('from finished work to bills', () => {
 			all(
 				"select count(*) as made, count(distinct date) as dates, count(distinct document_id) as documents from repeat_occurrences where repeat_id = (select id from repeats where name = 'Weekly round')"
 			)[0];
-		await until(async () => Number(weeks()!.made) >= 53, 60, 'a year of weeks');
+		// So many are not made unasked: the owner says yes, and is killed in the middle of it.
+		const [repeat] = all("select id, state from repeats where name = 'Weekly round'");
+		expect(repeat!.state).to.equal('asking');
+		const page = await signedIn();
+		for (let tries = 0; Number(weeks()!.made) < 53 && tries < 5; tries++) {
+			await page.goto(`${app.origin}/billing/repeats/${Number(repeat!.id)}`);
+			await ready(page);
+			await page.getByRole('button', { name: /^Make all/ }).click();
+			if (tries === 0) {
+				await until(async () => Number(weeks()!.made) > 3, 30, 'the first weeks');
+				await app.kill('app');
+				await app.start('app');
+				await until(
+					async () =>
+						all("select state from repeats where name = 'Weekly round'")[0]!.state === 'asking' ||
+						Number(weeks()!.made) >= 53,
+					60,
+					'the question'
+				);
+			} else await until(async () => Number(weeks()!.made) >= 53, 60, 'a year of weeks');
+		}
+		await page.context().close();
 		expect(weeks()).to.deep.equal({ made: 53, dates: 53, documents: 53 });
 	});
 });

@@ -6,7 +6,10 @@ import type { Frozen, TaxStanding } from '../../../src/lib/core/documents/types'
 import { viewDocument } from '../../../src/lib/core/documents/view';
 import { type DocumentView, type Marking } from '../../../src/lib/core/documents/viewTypes';
 import {
+	chargeFailedMessage,
 	documentMessage,
+	documentText,
+	paidNotice,
 	receiptMessage,
 	receiptOf
 } from '../../../src/lib/core/documents/wording';
@@ -273,6 +276,69 @@ describe('messages about a document', () => {
 			'Invoice INV-0007 from Orrell Lime & Plaster: £1,984.00, due 8 Dec 2026'
 		);
 		expect(text).to.contain('your order BL-1').and.contain('{link}');
+	});
+	it('say what is left of it, what it stands in place of, and what a credit note corrects', () => {
+		const part = documentMessage(frozen, 'INV-0007', 198400n, 98400n);
+		expect(part.subject).to.match(/: £984\.00 still to pay$/);
+		expect(part.text)
+			.to.contain('Of its £1,984.00, £984.00 is still to pay; it is due by 8 Dec 2026.')
+			.and.contain('See it and pay here: {link}');
+		const settled = documentMessage(frozen, 'INV-0007', 198400n, 0n);
+		expect(settled.subject).to.match(/: settled$/);
+		expect(settled.text)
+			.to.contain('It is settled: nothing is left to pay.')
+			.and.contain('See it here: {link}');
+		const about = { number: 'INV-0003', issueDate: '2026-11-01', reason: 'two doors, not one' };
+		const text = (as: 'replacement' | 'debit') =>
+			documentMessage({ ...frozen, about: { as, ...about } } as Frozen, 'INV-0007', 1n).text;
+		expect(text('replacement')).to.contain(
+			'. It stands in place of INV-0003, which the credit note that goes with it takes back: two doors, not one. £0.01 is due'
+		);
+		expect(text('debit')).to.contain('. It adds to INV-0003: two doors, not one. £0.01 is due');
+		const credit = { ...frozen, kind: 'creditNote', corrects: { number: 'INV-0003' } } as Frozen;
+		expect(documentMessage(credit, 'CN-1', 500n)).to.deep.equal({
+			subject: 'Credit note CN-1 from Orrell Lime & Plaster',
+			text: 'Hello\n\nHere is credit note CN-1 for £5.00, which corrects invoice INV-0003.\n\nSee it here: {link}\n\nKind regards\nTamsin Orrell'
+		});
+		expect(documentText(credit, 'CN-1', 500n)).to.equal(
+			'Credit note CN-1 from Orrell Lime & Plaster: £5.00. {link}'
+		);
+		expect(documentText(frozen, 'INV-0007', 500n, 200n)).to.contain(': £2.00 still to pay. {link}');
+		expect(documentText(frozen, 'INV-0007', 500n)).to.contain(': £5.00, due 8 Dec 2026. {link}');
+	});
+	it('tell the owner who paid how, what the fee was, and what is left', () => {
+		expect(paidNotice(frozen, 'INV-0007', 500n, 12n, 0n)).to.deep.equal({
+			subject: 'Corvane Dairy Ltd paid £5.00',
+			text: 'Corvane Dairy Ltd paid £5.00 by card for invoice INV-0007. It is paid in full.\n\nThe card fee is £0.12.\n\nSee it here: {link}'
+		});
+		expect(paidNotice(frozen, 'INV-0007', 500n, 0n, 300n, 'bank').text).to.equal(
+			'Corvane Dairy Ltd paid £5.00 from their bank for invoice INV-0007. £3.00 is still open.\n\nSee it here: {link}'
+		);
+		expect(chargeFailedMessage(frozen, 'INV-0007', 500n).text).to.contain(
+			'Your card could not be charged for invoice INV-0007. £5.00 is still open, due 8 Dec 2026.'
+		);
+	});
+	it('count invoices that one payment settled, by number while they are few', () => {
+		const said = (numbers: string[], more: object = {}) =>
+			receiptMessage({
+				seller: frozen.seller,
+				customer: null,
+				paid: 500n,
+				numbers,
+				left: 0n,
+				one: false,
+				linked: true,
+				...more
+			});
+		expect(said(['A', 'B', 'C']).subject).to.equal('Receipt: £5.00 for A, B, C');
+		expect(said(['A', 'B', 'C', 'D']).subject).to.equal('Receipt: £5.00 for 4 invoices');
+		expect(said([]).subject).to.equal('Receipt: £5.00 on account');
+		expect(said(['A', 'B']).text)
+			.to.contain('Nothing else is open.')
+			.and.contain('{link}');
+		expect(said([], { linked: false, left: 100n }).text)
+			.to.contain('£1.00 is still open.')
+			.and.not.contain('See it');
 	});
 	it('say what is left after a part payment, and that nothing is', () => {
 		expect(receiptMessage(receiptOf(frozen, 'INV-0007', 100n, 50n)).text).to.contain(

@@ -32,8 +32,9 @@
 		aria-label="What is chosen"
 	>
 		<p class="mr-auto" role="status">
-			<b>{chosen.count.toLocaleString('en-GB')} chosen</b>{#if chosen.amount}
-				· {displayPounds(chosen.amount)}{/if}
+			<b>{chosen.count.toLocaleString('en-GB')} chosen</b>{#if chosen.amount}<span
+					>&nbsp;· {displayPounds(chosen.amount)}</span
+				>{/if}
 			<span class="ml-2 whitespace-nowrap text-(--strip-text)">
 				{#if all && !chosen.all && all.count > chosen.count}<button
 						type="button"

@@ -21,8 +21,9 @@
 		view: ListView;
 		rows: readonly Row[];
 		to: Addresses;
-		/** Where a row leads. */
+		/** Where a row leads, and what tells it from all others, for those who hear it. */
 		href: (row: Row) => string;
+		name: (row: Row) => string;
 		/** Cells that are more than their value, by field. */
 		cells?: Record<string, Snippet<[Row]>>;
 		/** Rows that somebody chose; absent: nothing is done with many. */
@@ -32,7 +33,19 @@
 		/** What all of it comes to, by field; null: not known yet. */
 		sums: { count: number; sums: Record<string, number> } | null;
 	}
-	let { label, spec, view, rows, to, href, cells = {}, chosen, amount, sums }: Props = $props();
+	let {
+		label,
+		spec,
+		view,
+		rows,
+		to,
+		href,
+		name,
+		cells = {},
+		chosen,
+		amount,
+		sums
+	}: Props = $props();
 	let alive = $state(false);
 	onMount(() => (alive = true));
 	let shownRows = $derived(rows.map((row) => ({ id: row.id, amount: amount?.(row) ?? 0 })));
@@ -64,7 +77,6 @@
 		if (field.type !== 'day') return String(cell);
 		return displayDate(field.moment ? londonDate(Number(cell)) : String(cell));
 	}
-	let named = $derived(spec.fields.find((field) => field.names)!);
 	let choosing = $derived<Column<Row>[]>(
 		chosen && alive ? [{ id: 'choose', head: 'Choose', top: chooseAll, cell: choose }] : []
 	);
@@ -77,9 +89,13 @@
 				head: field.head ?? field.label,
 				names: field.names ?? false,
 				figures: figures(field),
-				...(cell ? { cell } : { text: (row: Row) => shown(field, row.cells[field.id] ?? null) }),
+				look: () => (field.type === 'day' ? 'whitespace-nowrap' : ''),
 				// The first column leads on, whatever it is; so does what names the row.
-				...(!cell && (field.names || index === 0) ? { href } : {}),
+				...(cell
+					? { cell }
+					: index === 0 && !fields.some((one) => one.names)
+						? { cell: leading }
+						: { text: (row: Row) => shown(field, row.cells[field.id] ?? null) }),
 				...(field.names ? {} : { stacked: `${field.head ?? field.label}:` }),
 				...(field.sort === false
 					? {}
@@ -97,23 +113,29 @@
 	let summed = $derived(fields.some((field) => field.sum));
 </script>
 
-{#snippet chooseAll()}
+{#snippet leading(row: Row)}
+	<a href={href(row)}
+		>{shown(fields[0]!, row.cells[fields[0]!.id] ?? null)}<span class="sr-only">, {name(row)}</span
+		></a
+	>
+{/snippet}
+{#snippet allBox(look: string)}
 	<input
 		type="checkbox"
-		class="size-5 accent-(--ink) align-middle"
+		class="size-5 accent-(--ink) align-middle {look}"
 		aria-label="All rows of this page"
 		checked={allHere}
 		indeterminate={someHere}
 		onchange={(event) => chosen!.page(shownRows, event.currentTarget.checked)}
 	/>
 {/snippet}
+{#snippet chooseAll()}{@render allBox('phone:hidden')}{/snippet}
 {#snippet choose(row: Row)}
 	<input
 		type="checkbox"
 		class="size-5 accent-(--ink) align-middle"
 		data-row={row.id}
-		aria-label="Choose {row.cells[named.id] || row.more[named.id] || 'this row'} {row.more.number ??
-			''}"
+		aria-label="Choose {name(row)}"
 		checked={chosen!.has(row.id)}
 		onclick={(event) => chosen!.press(row.id, shownRows, event.shiftKey)}
 	/>
@@ -121,6 +143,9 @@
 
 <!-- svelte-ignore a11y_no_static_element_interactions -->
 <div class="panel overflow-x-auto" bind:this={frame} onkeydown={walk}>
+	{#if choosing.length}<label class="hidden phone:flex items-center gap-2.5 px-4 py-2.5"
+			>{@render allBox('')} Choose all of this page</label
+		>{/if}
 	<Table
 		{label}
 		{rows}

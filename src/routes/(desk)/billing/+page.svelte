@@ -71,18 +71,22 @@
 			? { words: `${part}${counted(days, 'day')} late`, late: true }
 			: { words: `${part}due ${displayDate(String(more.due))}`, late: false };
 	}
+	/** What tells a row from all others. */
+	const tag = ({ id, more }: Row) => String(more.number ?? `draft ${id}`);
 	const pence = (cell: Row['more'][string] | undefined) => BigInt(cell ?? 0);
 </script>
 
 {#snippet customer(row: Row)}
-	<a class="font-semibold" href="{PATH}/{row.id}">{row.more.customer || 'No customer yet'}</a>
+	<a class="font-semibold" href="{PATH}/{row.id}"
+		>{row.more.customer || 'No customer yet'}<span class="sr-only">, {tag(row)}</span></a
+	>
 {/snippet}
 {#snippet number(row: Row)}
-	<span class="mono">{row.more.number ?? '–'}</span>
+	<span class="mono whitespace-nowrap">{row.more.number ?? '–'}</span>
 {/snippet}
 {#snippet settled(row: Row)}
 	{#if row.more.outstanding !== null}
-		<span class="block min-w-24 max-w-40">
+		<span class="block min-w-24 max-w-40 pt-1">
 			<SettlementBar
 				total={pence(row.more.total)}
 				cash={pence(row.more.cash)}
@@ -160,6 +164,7 @@
 			rows={data.rows}
 			{to}
 			href={(row) => `${PATH}/${row.id}`}
+			name={(row) => `${row.more.customer || 'no customer yet'}, ${tag(row)}`}
 			cells={{ customer, number, settled, state }}
 			{chosen}
 			amount={(row) => Number(row.more.toPay ?? 0)}

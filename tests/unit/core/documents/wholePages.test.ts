@@ -426,6 +426,9 @@ describe('a statement as a page', () => {
 			}
 		});
 		expect(statementMessage(view, SENDER, PAYER).text).to.include('£80.00 is to pay.');
+		expect(statementMessage(view, SENDER, PAYER).subject).to.equal(
+			`Statement from Tamsin as of ${view.facts.find((fact) => fact.label === 'As of')!.value}`
+		);
 	});
 
 	it('with nothing open, or something in favour, asks for nothing', () => {
