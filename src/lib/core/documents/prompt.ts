@@ -34,12 +34,12 @@ export const promptWishes =
 		);
 
 /** What an invoice offers for paying in time; null where it offers nothing, or too little to be a penny. */
-export function promptOffer(
-	frozen: Frozen,
-	left: LeftOfInvoice = leftAfter('', frozen, [])
-): PromptOffer | null {
+export function promptOffer(frozen: Frozen, known?: LeftOfInvoice): PromptOffer | null {
 	const terms = frozen.kind === 'invoice' ? readPrompt(frozen.sheet) : null;
-	if (!terms || left.nothing) return null;
+	// Most offer nothing: what is left of them is worked out for those that do.
+	if (!terms) return null;
+	const left = known ?? leftAfter('', frozen, []);
+	if (left.nothing) return null;
 	let credit: InvoiceFigures;
 	try {
 		credit = freezeCredit(

@@ -129,7 +129,7 @@
 		onchange={(event) => chosen!.page(shownRows, event.currentTarget.checked)}
 	/>
 {/snippet}
-{#snippet chooseAll()}{@render allBox('phone:hidden')}{/snippet}
+{#snippet chooseAll()}<span class="sr-only">Choose</span>{@render allBox('phone:hidden')}{/snippet}
 {#snippet choose(row: Row)}
 	<input
 		type="checkbox"

@@ -6,8 +6,10 @@ import { FieldError } from '../../../../src/lib/core/refusals';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
 import { documents, mails, openItems, texts, trail } from '../../../../src/lib/server/db/schema';
 import { nextMoves } from '../../../../src/lib/server/services/desk/moves';
+import { linkToday } from '../../../../src/lib/server/services/business/links';
 import {
 	prepareSending,
+	renewDocumentLink,
 	sendByMail,
 	sendByText
 } from '../../../../src/lib/server/services/invoices/send';
@@ -39,6 +41,28 @@ function fieldsOf(work: () => unknown): string[] {
 }
 const MAIL = { key: 'k', to: 'a@post.example', subject: 'S', text: 'T {link}', copyToSelf: false };
 const MOBILE = { ...HOUSEHOLD, phone: '07700 900 123' };
+
+describe('a message that waits', () => {
+	it('goes with the link of today, where it was renewed meanwhile', async () => {
+		const { id } = await issued(world, MOBILE, oneLine('100'));
+		sendByMail(world, id, MAIL);
+		sendByText(world, id, { key: 't', mobile: '07700900123', words: 'See {link}' });
+		const before = world.db.select({ token: documents.token }).from(documents).get()!.token!;
+		renewDocumentLink(world, id);
+		const now = linkToday(world.db, before);
+		expect(now).to.not.equal(before);
+		const [mail] = world.db.select().from(mails).all();
+		const [text] = world.db.select().from(texts).all();
+		for (const words of [mail!.text, mail!.html, text!.text]) {
+			expect(words).to.include(now);
+			expect(words).to.not.include(before);
+		}
+		// What has gone is as it went.
+		await deliverDue(world);
+		renewDocumentLink(world, id);
+		expect(world.db.select().from(mails).get()!.text).to.include(now);
+	});
+});
 
 describe('how many parts a text has', () => {
 	it('160 letters fit into one, 153 into each of several; some letters take two places, others make all wide', () => {

@@ -19,11 +19,21 @@ export function linkToday(db: Reader, token: string): string {
 /** From now on another link opens it, and no earlier one; with `open` false none does. @returns the new one */
 export function renewLink(tx: Transaction, token: string, at: number, open = true): string | null {
 	const now = open ? newToken() : null;
+	if (now) inWhatWaits(tx, linkToday(tx, token), now);
 	tx.insert(links)
 		.values({ token, now, at })
 		.onConflictDoUpdate({ target: links.token, set: { now, at } })
 		.run();
 	return now;
+}
+
+/** A message that was written and has not gone yet goes with the link of today: the one in it opens nothing any more. */
+function inWhatWaits(tx: Transaction, before: string, now: string): void {
+	tx.run(sql`update mails set text = replace(text, ${before}, ${now}), html = replace(html, ${before}, ${now})
+		where state = 'queued' and instr(text, ${before}) > 0`);
+	tx.run(
+		sql`update texts set text = replace(text, ${before}, ${now}) where state = 'queued' and instr(text, ${before}) > 0`
+	);
 }
 
 const WITH_LINKS = ['documents', 'statements', 'chase_messages'] as const;

@@ -3,6 +3,7 @@ import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
 import { sheetLines } from '../../../core/sheet/blank';
 import { lineTaxPoint } from '../../../core/sheet/taxPoint';
+import { sql } from 'drizzle-orm';
 import { type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
 import { documentLines, documents, openItems, taxPoints } from '../../db/schema';
@@ -61,12 +62,15 @@ export function insertLines(
 			taxPoint: lineTaxPoint(row, frozen)
 		};
 	});
-	// SQLite takes a limited number of values in one statement.
-	for (let start = 0; start < values.length; start += 200) {
-		tx.insert(documentLines)
-			.values(values.slice(start, start + 200))
-			.run();
-	}
+	const [first] = values;
+	if (!first) return;
+	// Prepared once: a long invoice has hundreds of lines, and nobody waits while they are written.
+	const columns = Object.keys(first).map((name) => [name, sql.placeholder(name)]);
+	const insert = tx
+		.insert(documentLines)
+		.values(Object.fromEntries(columns) as typeof documentLines.$inferInsert)
+		.prepare();
+	for (const one of values) insert.run(one);
 }
 
 export function openItem(
