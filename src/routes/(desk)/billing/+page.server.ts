@@ -24,7 +24,7 @@ const chosen = z.object({
 	key: box,
 	address: box,
 	all: box.transform((value) => value === '1'),
-	go: z.enum(['zip', ...MANY_ACTIONS]),
+	go: z.enum(['', 'zip', ...MANY_ACTIONS]).catch(''),
 	ids: box.transform((value) => (value.match(/\d{1,15}/g) ?? []).map(Number))
 });
 

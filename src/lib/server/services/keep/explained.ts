@@ -163,7 +163,8 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			list: 'of which list',
 			view: 'what was looked at, where all of it was chosen',
 			action: 'what was done',
-			state: 'how far it is'
+			state: 'how far it is',
+			ended_at: 'when it was over, or stopped'
 		}
 	},
 	many_rows: {

@@ -1,5 +1,6 @@
 import { z } from 'zod';
-import { act, box, idOf, orNotFound } from '$lib/server/answers';
+import { FieldError } from '$lib/core/refusals';
+import { act, idOf, orNotFound } from '$lib/server/answers';
 import { MANY_ACTIONS } from '$lib/core/lists/actions';
 import { namesOf, rowsOfList } from '$lib/server/services/desk/lists/rows';
 import {
@@ -43,10 +44,15 @@ const none = z.object({});
 
 export const actions: Actions = {
 	begin: (event) =>
-		act(event, z.object({ action: box }), ({ action }, world) => {
-			beginRun(world, idOf(event.params.id), z.enum(MANY_ACTIONS).parse(action));
-			void continueMany(world).catch(() => undefined);
-		}),
+		act(
+			event,
+			z.object({ action: z.enum(['', ...MANY_ACTIONS]).catch('') }),
+			({ action }, world) => {
+				if (action === '') throw new FieldError({ action: 'Choose what is to be done.' });
+				beginRun(world, idOf(event.params.id), action);
+				void continueMany(world).catch(() => undefined);
+			}
+		),
 	stop: (event) => act(event, none, (_values, world) => stopRun(world, idOf(event.params.id))),
 	resume: (event) =>
 		act(event, none, (_values, world) => {
