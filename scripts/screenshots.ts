@@ -64,7 +64,7 @@ for (const [name, path] of [
 
 await open('/money');
 await page.setInputFiles('input[type=file]', join(app.folder, 'bank-statement.csv'));
-await page.getByRole('button', { name: 'Bring the lines in' }).click();
+await page.getByRole('button', { name: /^Bring .* in$/ }).click();
 await page.getByRole('button', { name: /^Accept (all|it)/ }).waitFor();
 await shoot('money-in');
 
