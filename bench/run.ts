@@ -12,7 +12,11 @@ import { readSheet } from '../src/lib/core/sheet/read';
 import { readConfig } from '../src/lib/server/config';
 import { openWorld } from '../src/lib/server/open';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
-import { countByState, listDocuments } from '../src/lib/server/services/desk/documentList';
+import { readView } from '../src/lib/core/lists/address';
+import type { Cursor } from '../src/lib/core/paging';
+import { countByState } from '../src/lib/server/services/desk/documentList';
+import { readList, sumList } from '../src/lib/server/services/desk/lists/engine';
+import { INVOICE_LIST } from '../src/lib/server/services/desk/lists/invoices';
 import { find } from '../src/lib/server/services/desk/find';
 import { nextMoves } from '../src/lib/server/services/desk/moves';
 import { SELLER } from '../tests/support/sheets';
@@ -119,7 +123,8 @@ saveBusiness(
 	true
 );
 fill(world.db.$client, 100_000);
-const query = { state: 'all', age: 'any', search: '', customerId: null, cursor: null } as const;
+const list = (query: string, cursor: Cursor | null = null) =>
+	readList(world, INVOICE_LIST, readView(INVOICE_LIST.spec, new URLSearchParams(query)), cursor);
 const simple = time(
 	() => world.db.$client.prepare('select * from documents order by id desc limit 51').all(),
 	50
@@ -127,7 +132,7 @@ const simple = time(
 show('51 rows of the table, nothing else', simple);
 show(
 	'the list, first page',
-	time(() => listDocuments(world, query), 20),
+	time(() => list(''), 20),
 	simple
 );
 const { key, id } = world.db.$client
@@ -138,17 +143,27 @@ const { key, id } = world.db.$client
 const deep = { way: 'after', key, id } as const;
 show(
 	'the list, page 501',
-	time(() => listDocuments(world, { ...query, cursor: deep }), 5),
+	time(() => list('', deep), 5),
 	simple
 );
 show(
 	'the list, late ones',
-	time(() => listDocuments(world, { ...query, state: 'late' }), 20),
+	time(() => list('view=late'), 20),
 	simple
 );
 show(
 	'the list, searched',
-	time(() => listDocuments(world, { ...query, search: 'customer 77 render' }), 5),
+	time(() => list('q=customer+77+render'), 5),
+	simple
+);
+show(
+	'the list, two filters, by amount',
+	time(() => list('f=total.least.20000&f=sent.no&sort=-total'), 5),
+	simple
+);
+show(
+	'what all of it comes to',
+	time(() => sumList(world, INVOICE_LIST, readView(INVOICE_LIST.spec, new URLSearchParams())), 5),
 	simple
 );
 show(

@@ -70,15 +70,19 @@ export function reminderFits(
 	);
 }
 
-/** Writes one message to each payer of these invoices, about them alone. The same key again writes nothing. */
+/**
+ * Writes one message to each payer of these invoices, about them alone. They were looked through by `reminderFits` in the
+ * same transaction.
+ * @returns those about which there was nothing to write
+ */
 export function remindAbout(
 	world: World,
 	tx: Transaction,
 	ids: readonly number[],
 	key: string
 ): Map<number, string> {
-	const left = reminderFits(world, tx, ids);
-	const wanted = new Set(ids.filter((id) => !left.has(id)));
+	const left = new Map<number, string>();
+	const wanted = new Set(ids);
 	const day = world.clock.today();
 	const payers = payersOf(tx, [...wanted]);
 	const context = chaseContext(tx, payers, day);

@@ -215,7 +215,6 @@ export function sendByText(
 	});
 }
 
-/** Notes that it went another way than by mail. */
 /** Another link opens the document from now on; whoever has an earlier one sees nothing any more. @throws NotFoundError */
 export function renewDocumentLink(world: World, documentId: number): void {
 	const { token } = loadIssued(world.db, documentId);
@@ -226,6 +225,7 @@ export function renewDocumentLink(world: World, documentId: number): void {
 	});
 }
 
+/** Notes that it went another way than by mail. */
 export function noteHandedOver(
 	world: World,
 	documentId: number,

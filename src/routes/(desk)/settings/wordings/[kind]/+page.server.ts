@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, orNotFound, rowId } from '$lib/server/answers';
+import { act, box, orNotFound, rowId } from '$lib/server/answers';
 import { WORDINGS } from '$lib/core/wordings/kinds';
 import { fieldsFor, somethingReal } from '$lib/server/services/desk/wordingPreview';
 import {
@@ -29,13 +29,11 @@ export const load: PageServerLoad = ({ locals, params }) =>
 		};
 	});
 
-const typed = z.string().default('');
-
 export const actions: Actions = {
 	save: (event) =>
 		act(
 			event,
-			z.object({ subject: typed, text: typed, version: rowId }),
+			z.object({ subject: box, text: box, version: rowId }),
 			({ version, ...words }, world) => {
 				saveWording(world, readKind(event.params.kind), version, words);
 				redirect(303, '/settings/wordings');
