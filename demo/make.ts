@@ -39,6 +39,7 @@ import { chasingSteps } from './chasing';
 import { DEMO_CUSTOMERS } from './customers';
 import { DEMO_DOCUMENTS, type DemoDocument } from './documents';
 import { writeBankFile } from './bankFile';
+import { kindOf, layOutLetterheads } from './letterheads';
 import { owedSteps } from './owed';
 import { DEMO_CARD, repeatSteps } from './repeats';
 import { knowCard } from '../stand-ins/card/store';
@@ -111,6 +112,7 @@ for (const { key, billToKey, ...customer } of DEMO_CUSTOMERS) {
 }
 
 layOutPrices(world);
+await layOutLetterheads(world);
 const steps: Step[] = [
 	...DEMO_DOCUMENTS.flatMap((document, index) => stepsOf(document, index)),
 	...workSteps({ world, ids, today, morning }),
@@ -189,6 +191,7 @@ function sheetOf(document: DemoDocument): Sheet {
 		workFinished: document.finished ? displayDate(addDays(issued, -document.finished)) : '',
 		orderNumber: document.orderNumber ?? '',
 		reference: document.reference ?? '',
+		workKindId: kindOf(world, document.lines[0]!.description),
 		note: document.note ?? '',
 		pricesIncludeVat: document.includesVat ?? false,
 		discount: document.discount ?? '',

@@ -20,6 +20,7 @@ import { prepareSending, sendByMail, sendByText } from '../src/lib/server/servic
 import { billStage } from '../src/lib/server/services/billing/stages';
 import { billJob } from '../src/lib/server/services/billing/toBill';
 import type { World } from '../src/lib/server/world';
+import { kindOf } from './letterheads';
 import { DEMO_KITS, DEMO_PRICES } from './prices';
 
 export interface Step {
@@ -105,7 +106,11 @@ function staithe({ world, ids, today, morning }: Setting): Step[] {
 			steps.push({
 				at: morning(ago, n),
 				async run() {
-					const id = addJob(world, `demo-flat:${month}:${n}`, { ...job, customerId });
+					const id = addJob(world, `demo-flat:${month}:${n}`, {
+						...job,
+						customerId,
+						workKindId: kindOf(world, job.title)
+					});
 					const on = addDays(today, -ago);
 					saveVisit(world, id, null, { date: on, from: '09:00', to: '12:00', done: true });
 					saveTime(world, id, `demo-flat:${month}:${n}`, null, {
@@ -177,9 +182,11 @@ function oneByOne({ world, ids, today, morning }: Setting): Step[] {
 		steps.push({
 			at: morning(ago, 100 + n),
 			async run() {
+				const what = small(random(SMALL.length));
 				const job = addJob(world, `demo-one:${n}`, {
-					...small(random(SMALL.length)),
-					customerId: ids.get(key)!
+					...what,
+					customerId: ids.get(key)!,
+					workKindId: kindOf(world, what.title)
 				});
 				moveJob(world, job, 'finished', addDays(today, -ago));
 				draft = billJob(world, job, 'lines', `demo-one:${n}`);
@@ -206,6 +213,7 @@ function contracts({ world, ids, today, morning }: Setting): Step[] {
 			async run() {
 				mill = addJob(world, 'demo-mill', {
 					title: 'Mill Yard, Unit 4: lime plaster throughout',
+					workKindId: kindOf(world, 'plaster'),
 					customerId: beacon,
 					siteId: site,
 					contract: 'construction',
@@ -298,6 +306,7 @@ function contracts({ world, ids, today, morning }: Setting): Step[] {
 			async run() {
 				church = addJob(world, 'demo-church', {
 					title: 'Chancel ceiling: repair and limewash',
+					workKindId: kindOf(world, 'cornice'),
 					customerId: ids.get('church')!,
 					labels: ['heritage'],
 					lines: [
@@ -348,7 +357,11 @@ function documentsOf(world: World, jobId: number): number[] {
 /** What is going on this week: visits, two jobs finished, one by time and materials, an enquiry. */
 function underWay({ world, ids, today, morning }: Setting): Step[] {
 	const job = (key: string, more: Omit<JobForm, 'customerId'>, customer: string) =>
-		addJob(world, `demo-now:${key}`, { ...more, customerId: ids.get(customer)! });
+		addJob(world, `demo-now:${key}`, {
+			...more,
+			customerId: ids.get(customer)!,
+			workKindId: kindOf(world, more.title)
+		});
 	return [
 		{
 			at: morning(9, 20),

@@ -5,9 +5,10 @@ import { Writable } from 'node:stream';
 /** @param {string} question @returns {Promise<string>} empty where there is nobody to ask */
 export function askHidden(question) {
 	if (!process.stdin.isTTY) return Promise.resolve('');
-	process.stdout.write(question);
 	const output = new Writable({ write: (_chunk, _encoding, done) => done() });
 	const asking = createInterface({ input: process.stdin, output, terminal: true });
+	// Only now, when the console echoes nothing any more: an answer that comes at once is not shown either.
+	process.stdout.write(question);
 	return new Promise((resolve) =>
 		asking.question('', (typed) => {
 			asking.close();

@@ -25,6 +25,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/customers/[id]/data': [
 		"select id from customers where kind = 'household' and id not in (select customer_id from open_items where outstanding <> 0) limit 1"
 	],
+	'/lists/[list]': ["select 'jobs'", "select 'messages'", "select 'payments?view=card'"],
 	'/many/[id]': ["select max(id) || '?do=remind' from many_runs"],
 	'/money/charts/[of]': ["select 'billed?month=2026-10'"],
 	'/money/look/[id]': ["select id from bank_imports where state = 'asking'"],
@@ -32,6 +33,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/owed/chasing/[payer]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
 	'/owed/chasing/plans/[id]': ['select id from chase_plans limit 1'],
 	'/owed/statements/[run]': ['select id from statement_runs limit 1'],
+	'/settings/letterheads/[id]': ['select id from letterheads where standard limit 1'],
 	'/settings/wordings/[kind]': ["select 'invoice'", "select 'text'"],
 	'/work/[id]': [
 		"select id from jobs where state = 'underWay' limit 1",

@@ -1,8 +1,15 @@
 import { restingSince } from '$lib/server/services/business/resting';
+import { workKindsInUse } from '$lib/server/services/business/workKinds';
+import { letterheadsInUse } from '$lib/server/services/letterheads/letterheads';
 import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = ({ locals }) => ({
 	demo: locals.config.demo,
 	today: locals.world.clock.today(),
-	resting: restingSince(locals.world.db) !== undefined
+	resting: restingSince(locals.world.db) !== undefined,
+	/** What can be chosen wherever a customer, a job or a document is written. */
+	offers: {
+		workKinds: workKindsInUse(locals.world.db),
+		letterheads: letterheadsInUse(locals.world.db)
+	}
 });

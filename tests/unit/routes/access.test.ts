@@ -56,6 +56,7 @@ describe('who may', () => {
 			'anyone /(public)/welcome/restore',
 			'anyone /health',
 			'link /(public)/p/[token]',
+			'link /(public)/p/[token]/logo',
 			'link /(public)/p/[token]/pdf',
 			'link /(public)/r/[token]',
 			'link /(public)/s/[token]',

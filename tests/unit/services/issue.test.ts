@@ -208,11 +208,8 @@ describe('issuing an invoice', () => {
 		const other = makeWorld({ vatRegistered: false, vatNumber: '' });
 		const { id } = await issued(other, HOUSEHOLD);
 		const { view } = documentDetail(other, id);
-		expect([view.title, view.columns.vat, view.vatTable.length]).to.deep.equal([
-			'Invoice',
-			false,
-			0
-		]);
+		const vat = view.columns.some(({ id: column }) => column === 'vat');
+		expect([view.title, vat, view.vatTable.length]).to.deep.equal(['Invoice', false, 0]);
 		expect(wordsOf(view)).to.not.contain('VAT');
 		expectSoundBooks(other.db);
 		other.end();

@@ -2,6 +2,7 @@
 import type { PlainDate } from '../calendar/types';
 import type { CisRate, ContractClass, CustomerKind, VatTreatment } from '../regimes/types';
 import type { SupplyPoint, TaxPointRule } from '../regimes/gb/taxPoints';
+import type { Look } from '../letterheads/look';
 import type { PayWays } from '../payWays';
 import type { Sheet, SheetAbout } from '../sheet/types';
 
@@ -79,6 +80,12 @@ export interface Frozen {
 	reverseCharge?: boolean;
 	/** The number and date of the invoice a credit note corrects, and why. */
 	corrects: Correction | null;
+	/** The letterhead it was written on; absent: the standard one, as it came with Axiometer. */
+	look?: Look;
+	/** The owner's own kind of work, as it was called. */
+	workKind?: { id: number; name: string };
+	/** Of the entries of the price list its lines came from, where the letterhead shows them. */
+	codes?: Record<string, string>;
 	/** The invoice it stands in place of, or whose price it raises, and why. */
 	about?: { as: SheetAbout['as']; number: string; issueDate: PlainDate; reason: string };
 }

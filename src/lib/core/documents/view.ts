@@ -1,21 +1,21 @@
 // A document as its reader sees it: every text and amount ready, for the page and the PDF alike.
 import { displayDate } from '../calendar/conversion';
-import { LINE_KINDS, type InvoiceFigures } from '../figures/types';
+import type { InvoiceFigures } from '../figures/types';
+import { shows, STANDARD_LOOK, type Detail, type Look } from '../letterheads/look';
 import { formatDecimal } from '../money/decimal';
 import { displayAmount } from '../money/display';
-import { readTypedNumber } from '../money/typed';
 import { formatVatNumber } from '../regimes/gb/checks';
-import { isBlank, sheetLines } from '../sheet/blank';
+import { sheetLines } from '../sheet/blank';
 import { waysOf } from '../sheet/own';
-import { lineTaxPoint, taxPointRuleOf } from '../sheet/taxPoint';
-import type { SheetLine } from '../sheet/types';
-import { KIND_NAMES, TREATMENT_NAMES, withinSentence } from '../words';
+import { taxPointRuleOf } from '../sheet/taxPoint';
+import { TREATMENT_NAMES, withinSentence } from '../words';
 import { frozenFigures } from './frozen';
 import type { Frozen } from './types';
-import { statementsOf, taxPointFacts, termsOf, titleOf, totalsOf } from './viewTexts';
+import { viewColumns, viewRows, viewSections } from './viewLines';
+import { sortOf, statementsOf, taxPointFacts, termsOf, titleOf, totalsOf } from './viewTexts';
 import {
-	type ViewRow,
-	type ViewSection,
+	isNumbered,
+	type FactId,
 	type ViewFact,
 	type DocumentView,
 	type Marking
@@ -32,39 +32,21 @@ export function viewDocument(
 	number: string,
 	marking: Marking
 ): DocumentView {
-	const { seller, customer, sheet } = frozen;
+	const { seller, customer, sheet, look = STANDARD_LOOK } = frozen;
 	const lines = sheetLines(sheet);
 	const includes = seller.vatRegistered && sheet.pricesIncludeVat;
 	const credit = frozen.kind === 'creditNote';
-	const rates = new Map(figures.vat.map((group) => [group.treatment, group]));
-	const rows = lines.map((line, index): ViewRow => {
-		const group = rates.get(line.vat);
-		const rate = group?.rate
-			? `${formatDecimal(group.rate)} %`
-			: withinSentence(TREATMENT_NAMES[line.vat]);
-		return {
-			description: [line.description.trim(), ownTaxPoint(line, frozen)].filter(Boolean).join('\n'),
-			quantity: tidy(line.quantity),
-			unit: line.unit.trim(),
-			unitPrice: displayPrice(line.unitPrice),
-			vat: seller.vatRegistered ? (group?.reverseCharge ? `${rate} r.c.` : rate) : '',
-			discount: figures.lines[index]!.lineDiscount
-				? displayAmount(-figures.lines[index]!.lineDiscount)
-				: '',
-			withoutVat: displayAmount(figures.lines[index]!.withoutVat),
-			amount: displayAmount(figures.lines[index]!.net),
-			minor: figures.lines[index]!.net
-		};
-	});
+	const own = look.words[sortOf(frozen)];
 	const cis = figures.cis;
 	const contact = sheet.own?.contact?.trim();
 	const ways = waysOf(sheet, customer);
 	const attention = contact ? [`For the attention of ${contact}`] : [];
 	return {
-		title: titleOf(frozen),
+		title: own?.title.trim() || titleOf(frozen),
 		banner: bannerOf(marking, frozen),
-		number: marking === 'issued' ? number : '',
-		seller: { name: seller.tradingName || seller.ownerName, lines: sellerLines(frozen) },
+		number: isNumbered(marking) ? number : '',
+		look,
+		seller: { name: seller.tradingName || seller.ownerName, lines: sellerLines(frozen, look) },
 		customer: [
 			customer.name,
 			...(customer.billTo ? [] : attention),
@@ -78,15 +60,11 @@ export function viewDocument(
 					...splitLines(customer.billTo.address)
 				]
 			: [],
-		site: siteLines(frozen),
-		facts: factsOf(frozen, marking),
-		columns: {
-			vat: seller.vatRegistered,
-			discount: figures.lines.some((line) => line.lineDiscount !== 0n),
-			withoutVat: includes
-		},
-		amountHeading: includes ? 'Amount incl. VAT, £' : 'Amount, £',
-		sections: sectionsOf(frozen, lines, rows, figures),
+		site: shows(look, 'site') ? siteLines(frozen) : [],
+		facts: factsOf(frozen, marking).filter(({ id }) => shown(look, id)),
+		columns: viewColumns(frozen, figures),
+		above: [own?.above, look.above].map((words) => words?.trim() ?? '').filter(Boolean),
+		sections: viewSections(frozen, viewRows(frozen, figures), figures),
 		totals: totalsOf(figures, includes, seller.vatRegistered),
 		vatTable: seller.vatRegistered
 			? figures.vat.map((group) => ({
@@ -119,9 +97,18 @@ export function viewDocument(
 		statements: statementsOf(frozen, figures, lines),
 		terms: termsOf(frozen, marking),
 		note: sheet.note.trim(),
+		below: [own?.below, look.below, look.conditions]
+			.map((words) => words?.trim() ?? '')
+			.filter(Boolean),
+		payTitle: look.payTitle.trim() || 'How to pay',
+		payWords: credit || sheet.selfBilled ? '' : look.payWords.trim(),
 		bank:
-			!credit && !sheet.selfBilled && ways.transfer && seller.bank.accountNumber
-				? { ...seller.bank, reference: marking === 'issued' ? number : 'the invoice number' }
+			!credit &&
+			!sheet.selfBilled &&
+			ways.transfer &&
+			seller.bank.accountNumber &&
+			shows(look, 'bank')
+				? { ...seller.bank, reference: isNumbered(marking) ? number : 'the invoice number' }
 				: null,
 		online:
 			credit || sheet.selfBilled
@@ -138,18 +125,38 @@ function bannerOf(marking: Marking, { seller, customer, sheet }: Frozen): string
 		return `Our record of what ${customer.name} wrote: not a VAT invoice of ours`;
 	if (marking === 'draft')
 		return seller.vatRegistered ? 'Draft: this is not a VAT invoice' : 'Draft: not an invoice yet';
+	if (marking === 'copy') return 'Copy of a document sent before';
 	if (marking === 'trial') return 'Test: nothing here counts, and nothing is owed';
 	return '';
 }
 
-function sellerLines({ seller }: Frozen): string[] {
+function sellerLines({ seller }: Frozen, look: Look): string[] {
+	const wish = (detail: Detail, words: string) => (shows(look, detail) ? words.trim() : '');
 	return [
 		...(seller.tradingName ? [seller.ownerName] : []),
 		...splitLines(seller.address),
-		seller.phone,
-		seller.email,
-		seller.vatRegistered ? `VAT number ${formatVatNumber(seller.vatNumber)}` : ''
+		wish('phone', seller.phone),
+		wish('email', seller.email),
+		seller.vatRegistered ? `VAT number ${formatVatNumber(seller.vatNumber)}` : '',
+		wish('tradeBody', look.tradeBody),
+		wish('insurance', look.insurance)
 	].filter(Boolean);
+}
+
+/** The facts that a letterhead may leave out; all others are asked for by law. */
+const OPTIONAL: Partial<Record<FactId, Detail>> = {
+	workFinished: 'workFinished',
+	due: 'due',
+	order: 'order',
+	reference: 'reference',
+	vatNumber: 'customerVat',
+	utr: 'utr',
+	verification: 'verification'
+};
+
+function shown(look: Look, fact: FactId): boolean {
+	const detail = OPTIONAL[fact];
+	return detail === undefined || shows(look, detail);
 }
 
 function siteLines({ customer, sheet }: Frozen): string[] {
@@ -227,90 +234,9 @@ function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 	return facts;
 }
 
-function sectionsOf(
-	frozen: Frozen,
-	lines: SheetLine[],
-	rows: ViewRow[],
-	figures: InvoiceFigures
-): ViewSection[] {
-	const { sheet } = frozen;
-	const groups: { heading: string; members: number[]; single?: boolean }[] = [];
-	if (sheet.grouping === 'kinds') {
-		for (const kind of LINE_KINDS) {
-			const members = lines.flatMap((line, index) => (line.kind === kind ? [index] : []));
-			if (members.length) groups.push({ heading: KIND_NAMES[kind], members });
-		}
-	} else {
-		let index = 0;
-		let current: (typeof groups)[number] = { heading: '', members: [] };
-		groups.push(current);
-		for (const row of sheet.rows) {
-			if (row.type === 'heading') {
-				current = { heading: row.text.trim(), members: [], single: row.single ?? false };
-				groups.push(current);
-			} else if (!isBlank(row)) current.members.push(index++);
-		}
-	}
-	const filled = groups.filter((group) => group.members.length > 0);
-	return filled.map(({ heading, members, single }) => ({
-		heading: single ? '' : heading,
-		rows: single
-			? [asOneRow(heading, members, rows, figures)]
-			: members.map((index) => rows[index]!),
-		sum:
-			filled.length > 1 && heading && !single
-				? displayAmount(members.reduce((sum, index) => sum + figures.lines[index]!.net, 0n))
-				: ''
-	}));
-}
-
-/** Lines of one rate under a heading that stands for all of them. */
-function asOneRow(
-	heading: string,
-	members: number[],
-	rows: ViewRow[],
-	figures: InvoiceFigures
-): ViewRow {
-	const sum = (read: (line: InvoiceFigures['lines'][number]) => bigint) =>
-		members.reduce((total, index) => total + read(figures.lines[index]!), 0n);
-	const discount = sum((line) => line.lineDiscount);
-	return {
-		description: heading,
-		quantity: '1',
-		unit: '',
-		unitPrice: displayAmount(sum((line) => line.extension)),
-		vat: [...new Set(members.map((index) => rows[index]!.vat))].join(', '),
-		discount: discount ? displayAmount(-discount) : '',
-		withoutVat: displayAmount(sum((line) => line.withoutVat)),
-		amount: displayAmount(sum((line) => line.net)),
-		minor: sum((line) => line.net)
-	};
-}
-
 function splitLines(text: string): string[] {
 	return text
 		.split('\n')
 		.map((line) => line.trim())
 		.filter(Boolean);
-}
-
-function tidy(typed: string): string {
-	const read = readTypedNumber(typed, { decimals: 4, negative: true });
-	return read.ok ? read.text.replace('-', '\u2212') : typed.trim();
-}
-
-/** A unit price keeps the decimals it needs: two, or up to four where it has them. */
-function displayPrice(typed: string): string {
-	const read = readTypedNumber(typed, { decimals: 4 });
-	if (!read.ok) return typed.trim();
-	const [whole = '0', decimals = ''] = read.text.split('.');
-	return `${whole.replace(/\B(?=(\d{3})+$)/g, ',')}.${decimals.padEnd(2, '0')}`;
-}
-
-/** A line whose work ended on a day of its own says when it was supplied (VAT Regulations 1995 reg. 14(1)(b)). */
-function ownTaxPoint(line: SheetLine, frozen: Frozen): string {
-	const date = lineTaxPoint(line, frozen);
-	return frozen.seller.vatRegistered && date !== null && date !== frozen.taxPoint
-		? `Tax point ${displayDate(date)}`
-		: '';
 }

@@ -2,6 +2,7 @@
 import { displayDate } from '../calendar/conversion';
 import { describeTerms } from '../calendar/terms';
 import { type InvoiceFigures } from '../figures/types';
+import type { DocumentSort } from '../letterheads/look';
 import { formatDecimal } from '../money/decimal';
 import { displayAmount } from '../money/display';
 import { reasonById } from '../regimes/gb/reasons';
@@ -106,12 +107,26 @@ export function taxPointFacts({ seller, taxPoint, issueDate, taxPoints = [] }: F
 	return date === issueDate ? [] : [{ id: 'taxPoint', label, value: displayDate(date) }];
 }
 
+/** Which of the kinds of document that have words of their own it is. */
+export function sortOf({ kind, sheet }: Pick<Frozen, 'kind' | 'sheet'>): DocumentSort {
+	if (kind === 'creditNote') return 'creditNote';
+	if (sheet.charge === 'late') return 'late';
+	if (sheet.selfBilled) return 'selfBilled';
+	if (sheet.about?.as === 'debit') return 'debit';
+	return sheet.deposit ? 'deposit' : 'invoice';
+}
+
 /** What kind of document it is, in the words the law wants; a charge for lateness is no VAT invoice. */
-export function titleOf({ kind, seller, sheet }: Frozen): string {
-	if (kind === 'creditNote') return 'Credit note';
-	if (sheet.charge === 'late') return 'Late payment charge';
-	if (sheet.selfBilled) return 'Self-billed invoice';
-	if (sheet.about?.as === 'debit') return 'Debit note';
-	const invoice = seller.vatRegistered ? 'VAT invoice' : 'Invoice';
-	return sheet.deposit ? `${invoice} for a deposit` : invoice;
+export function titleOf(frozen: Pick<Frozen, 'kind' | 'sheet' | 'seller'>): string {
+	const invoice = frozen.seller.vatRegistered ? 'VAT invoice' : 'Invoice';
+	const titles: Record<DocumentSort, string> = {
+		creditNote: 'Credit note',
+		late: 'Late payment charge',
+		selfBilled: 'Self-billed invoice',
+		debit: 'Debit note',
+		deposit: `${invoice} for a deposit`,
+		invoice,
+		application: 'Application for payment'
+	};
+	return titles[sortOf(frozen)];
 }

@@ -1,7 +1,11 @@
 // What a reader sees of a document, as data.
+import type { ColumnId, Look } from '../letterheads/look';
 import type { Minor } from '../money/types';
 
 export interface ViewRow {
+	/** The entry of the price list whose picture it shows; null where it has none. */
+	picture: number | null;
+	code: string;
 	description: string;
 	quantity: string;
 	unit: string;
@@ -12,6 +16,13 @@ export interface ViewRow {
 	amount: string;
 	/** The amount in minor units, for what is carried from page to page. */
 	minor: Minor;
+}
+
+export interface ViewColumn {
+	id: ColumnId;
+	title: string;
+	/** It holds figures, and stands to the right. */
+	right: boolean;
 }
 
 export interface ViewSection {
@@ -58,8 +69,11 @@ export interface DocumentView {
 	billTo: string[];
 	site: string[];
 	facts: ViewFact[];
-	columns: { vat: boolean; discount: boolean; withoutVat: boolean };
-	amountHeading: string;
+	/** The letterhead it is written on. */
+	look: Look;
+	columns: ViewColumn[];
+	/** The owner's words above the lines, a paragraph each. */
+	above: string[];
 	sections: ViewSection[];
 	totals: ViewAmount[];
 	/** Net and VAT by rate. */
@@ -70,6 +84,11 @@ export interface DocumentView {
 	/** What was agreed about when it is paid; empty where it asks for nothing. */
 	terms: string;
 	note: string;
+	/** The owner's words below everything, its conditions last. */
+	below: string[];
+	payTitle: string;
+	/** After the bank details. */
+	payWords: string;
 	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
 	/** How it is paid on its page: `by card or from your bank`; empty where it cannot be. */
 	online: string;
@@ -80,4 +99,7 @@ export interface DocumentView {
 export const REVERSE_CHARGE_WORDING =
 	'Reverse charge: customer to account for VAT to HMRC (VATA 1994 s.55A)';
 
-export type Marking = 'issued' | 'draft' | 'trial';
+export type Marking = 'issued' | 'copy' | 'draft' | 'trial';
+
+/** Whether it shows its number. */
+export const isNumbered = (marking: Marking): boolean => marking === 'issued' || marking === 'copy';

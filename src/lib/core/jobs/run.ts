@@ -24,6 +24,8 @@ export interface RunJob {
 	customerKind: CustomerKind;
 	billToId: number | null;
 	siteId: number | null;
+	/** The owner's own kind of work: jobs of several kinds stand on one invoice, which then has none. */
+	workKindId?: number | null;
 	contract: ContractClass | null;
 	contractReason: string;
 	/** What the customer wrote of being its end user: jobs that differ never mix. */
@@ -208,12 +210,14 @@ function sheetOf(
 ): Sheet {
 	const first = jobs[0]!;
 	const sites = new Set(jobs.map((job) => job.siteId));
+	const kinds = new Set(jobs.map((job) => job.workKindId ?? null));
 	const finished = jobs.flatMap((job) => job.finishedOn ?? []).sort();
 	return {
 		...blankSheet(),
 		customerId: first.customerId,
 		siteId: sites.size === 1 ? first.siteId : null,
 		...(first.billToId ? { billToId: first.billToId } : {}),
+		...(kinds.size === 1 && first.workKindId ? { workKindId: first.workKindId } : {}),
 		contract: first.customerKind === 'contractor' ? first.contract : null,
 		...(first.endUser ? { endUser: first.endUser } : {}),
 		...withReason([...new Set(jobs.map((job) => job.contractReason))].filter(Boolean).join('; ')),

@@ -4,7 +4,15 @@ import { isPlainDate } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import { parseDecimal, powerOfTen } from '../money/decimal';
 import { readTypedNumber } from '../money/typed';
-import { HOWS, type Filter, type How, type ListField, type ListSpec, type ListView } from './types';
+import {
+	HOWS,
+	type Filter,
+	type How,
+	type ListField,
+	type ListSpec,
+	type ListView,
+	type ReadListView
+} from './types';
 
 /** So much can be asked at once. */
 const FILTERS = 20;
@@ -75,15 +83,8 @@ function readFilter(spec: ListSpec, written: string): Filter | null {
 export const writeFilter = ({ field, how, value }: Filter): string =>
 	[field, how, ...(value === '' ? [] : [value])].join('.');
 
-export interface ReadView extends ListView {
-	/** Of the views with a name, the one that was asked for. */
-	named: string | null;
-	/** Filters that are none: left out, and said. */
-	wrong: string[];
-}
-
 /** The view an address asks for. What it does not say is as the list begins. */
-export function readView(spec: ListSpec, params: URLSearchParams): ReadView {
+export function readView(spec: ListSpec, params: URLSearchParams): ReadListView {
 	const named = spec.views.find((view) => view.id === params.get('view')) ?? null;
 	const wrong: string[] = [];
 	const typed = params.getAll('f').slice(0, FILTERS);

@@ -53,13 +53,22 @@ export const INVOICES: ListSpec = {
 		{ id: 'reminded', label: 'reminded', head: 'Reminded', type: 'day', moment: true },
 		{ id: 'disputed', label: 'disputed', head: 'Disputed', type: 'yes' },
 		{ id: 'promised', label: 'promised', head: 'Promised for', type: 'day' },
-		{ id: 'label', label: 'customer’s label', head: 'Labels', type: 'text', sort: false },
+		{ id: 'workKind', label: 'kind of work', head: 'Kind of work', type: 'text' },
+		{ id: 'label', label: 'label', head: 'Labels', type: 'text', sort: false },
+		{
+			id: 'customerLabel',
+			label: 'customer’s label',
+			head: 'Customer’s labels',
+			type: 'text',
+			sort: false
+		},
 		{ id: 'reference', label: 'reference', head: 'Reference', type: 'text' },
 		{ id: 'order', label: 'order number', head: 'Order number', type: 'text' },
 		{ id: 'selfBilled', label: 'self-billed', head: 'Self-billed', type: 'yes', column: false }
 	],
 	columns: ['customer', 'number', 'issued', 'total', 'settled', 'state'],
 	sort: { field: 'issued', down: true },
+	actions: true,
 	views: [
 		{ id: 'all', label: 'All', filters: [] },
 		{

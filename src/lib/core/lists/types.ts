@@ -1,6 +1,13 @@
 // A list as data: what can be asked of it, which columns it has, and what somebody chose of that.
 
-export const LIST_NAMES = ['invoices'] as const;
+export const LIST_NAMES = [
+	'invoices',
+	'jobs',
+	'customers',
+	'payments',
+	'prices',
+	'messages'
+] as const;
 export type ListName = (typeof LIST_NAMES)[number];
 
 /** `day`: a date without time. `money`: minor units. `yes`: it is so or not. */
@@ -62,6 +69,14 @@ export interface ListView {
 	columns: readonly string[];
 }
 
+/** As it was read from an address. */
+export interface ReadListView extends ListView {
+	/** Of the views with a name, the one that was asked for. */
+	named: string | null;
+	/** Filters that are none: left out, and said. */
+	wrong: string[];
+}
+
 export interface NamedView {
 	id: string;
 	label: string;
@@ -77,6 +92,8 @@ export interface ListSpec {
 	/** What is shown until somebody chooses. */
 	columns: readonly string[];
 	sort: Sort;
+	/** Something can be done with many rows of it. */
+	actions?: true;
 	/** Views that every list of this kind has; the first is all of it. */
 	views: readonly NamedView[];
 }

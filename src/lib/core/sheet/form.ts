@@ -36,6 +36,8 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	stageId: rowId.optional(),
 	releases: z.array(rowId).max(500).optional(),
 	paidOn: plainDate.optional(),
+	workKindId: rowId.optional(),
+	letterheadId: rowId.optional(),
 	own: z
 		.strictObject({
 			address: typed.optional(),

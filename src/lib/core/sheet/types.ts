@@ -89,6 +89,10 @@ export interface Sheet {
 	prompt?: { percent: string; days: string };
 	/** What is otherwise on this document alone; absent or empty: as it is elsewhere. */
 	own?: OwnWays;
+	/** The owner's own kind of work. */
+	workKindId?: number;
+	/** The letterhead chosen for this document alone. */
+	letterheadId?: number;
 	/** All of it was paid on this day, before it was invoiced. */
 	paidOn?: PlainDate;
 	rows: SheetRow[];

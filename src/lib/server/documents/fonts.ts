@@ -13,6 +13,7 @@ function file(name: string, subset: 'latin' | 'latin-ext', weight: 400 | 700): s
 
 const TEXT = 'atkinson-hyperlegible-next';
 const HEADING = 'bricolage-grotesque';
+const SERIF = 'source-serif-4';
 
 function family(name: string, subset: 'latin' | 'latin-ext') {
 	return { normal: file(name, subset, 400), bold: file(name, subset, 700) };
@@ -23,7 +24,9 @@ export const FONTS = {
 	Text: family(TEXT, 'latin'),
 	TextMore: family(TEXT, 'latin-ext'),
 	Heading: family(HEADING, 'latin'),
-	HeadingMore: family(HEADING, 'latin-ext')
+	HeadingMore: family(HEADING, 'latin-ext'),
+	Serif: family(SERIF, 'latin'),
+	SerifMore: family(SERIF, 'latin-ext')
 };
 
 /** Every font file, unpacked once: unpacking it for each document would take longer than drawing it. */

@@ -1,10 +1,13 @@
 // A reminder as a letter: sender, address in the window, day, words. No letterhead tricks, one page where it fits.
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { displayDate } from '../../core/calendar/conversion';
+import { STANDARD_LOOK } from '../../core/letterheads/look';
+import { dress } from './dress';
 import { draw } from './pdf';
-import { heading, INK, payCode, QUIET, text } from './pdfParts';
+import { logoOf } from './pdfHead';
+import { heading, INK, payCode, QUIET, text, type Paper } from './pdfParts';
 
-export interface Letter {
+export interface Letter extends Paper {
 	seller: { name: string; lines: string[] };
 	/** Name and address, a line each. */
 	to: string[];
@@ -24,7 +27,9 @@ export function renderLetter({
 	subject,
 	text: words,
 	payUrl,
-	madeAt
+	madeAt,
+	look = STANDARD_LOOK,
+	logo
 }: Letter): Promise<Buffer> {
 	const paragraphs = words
 		.split(/\n{2,}/)
@@ -42,10 +47,15 @@ export function renderLetter({
 			creationDate: new Date(madeAt)
 		},
 		content: [
-			heading(seller.name, { fontSize: 18, alignment: 'right' }),
-			...seller.lines.map((line) =>
-				text(line, { alignment: 'right', color: QUIET, fontSize: 9.5 })
-			),
+			...(look.preprinted
+				? []
+				: [
+						...logoOf(look, logo, 'right', 16),
+						heading(seller.name, { fontSize: 18, alignment: 'right' }),
+						...seller.lines.map((line) =>
+							text(line, { alignment: 'right', color: QUIET, fontSize: 9.5 })
+						)
+					]),
 			// The address stands where a window envelope shows it: 45 mm from the top.
 			{
 				stack: to.map((line) => text(line)),
@@ -64,5 +74,5 @@ export function renderLetter({
 				: [])
 		]
 	};
-	return draw(definition);
+	return draw(dress(definition, look));
 }

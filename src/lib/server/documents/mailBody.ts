@@ -9,8 +9,8 @@ export function escapeHtml(text: string): string {
 		.replaceAll("'", '&#39;');
 }
 
-const buttonTo = (link: string, words: string): string =>
-	`<p><a href="${escapeHtml(link)}" style="display:inline-block;background:#17212b;color:#fffdf9;font-weight:600;text-decoration:none;padding:13px 22px;border-radius:3px">${escapeHtml(words)}</a></p>`;
+const buttonTo = (link: string, words: string, colour: string): string =>
+	`<p><a href="${escapeHtml(link)}" style="display:inline-block;background:${colour};color:#fffdf9;font-weight:600;text-decoration:none;padding:13px 22px;border-radius:3px">${escapeHtml(words)}</a></p>`;
 
 /**
  * Puts the link in its place; where the owner took the place out, at the end. Without a link of its own the text holds its
@@ -22,7 +22,9 @@ export function fillMessage(
 	banner = '',
 	origin = '',
 	/** What the button says that leads to the link. */
-	button = ''
+	button = '',
+	/** Of the letterhead: dark enough for light words on it. */
+	colour = '#17212b'
 ): { text: string; html: string } {
 	const there = link === null || text.includes('{link}') || text.includes(link);
 	const body = there ? text : `${text.trimEnd()}\n\n${link}`;
@@ -46,7 +48,7 @@ export function fillMessage(
 				return lines;
 			// One clear button, and the address as it is for whoever sees no buttons.
 			pressed = true;
-			return `${buttonTo(link, button)}${lines}`;
+			return `${buttonTo(link, button, colour)}${lines}`;
 		});
 	const head = banner ? `<p><strong>${escapeHtml(banner)}</strong></p>` : '';
 	return {

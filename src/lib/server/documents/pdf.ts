@@ -1,11 +1,14 @@
 // A document as a PDF: one page where it fits; on more, what has been added up so far is carried over.
 import pdfmake from 'pdfmake';
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
+import type { Column, Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { DocumentView } from '../../core/documents/viewTypes';
 import { displayAmount } from '../../core/money/display';
 import { FONTS, unpackedFonts } from './fonts';
+import { dress, points } from './dress';
+import { head, PAGE } from './pdfHead';
+import { lineTable, type LaidRow } from './pdfLines';
 import { totals, payment } from './pdfTotals';
-import { INK, QUIET, HAIR, ACCENT, type PdfOptions, text, heading, amount } from './pdfParts';
+import { INK, QUIET, ACCENT, type PdfOptions, text } from './pdfParts';
 
 pdfmake.setFonts(FONTS);
 pdfmake.setUrlAccessPolicy(() => false);
@@ -44,18 +47,6 @@ export function draw(definition: TDocumentDefinitions): Promise<Buffer> {
 	return pdfmake.createPdf(definition).getBuffer();
 }
 
-interface Placed {
-	positions?: { pageNumber: number }[];
-}
-
-/** A row of the table of lines, and where it was laid. */
-interface LaidRow {
-	kind: 'heading' | 'line' | 'sum';
-	/** Its place in the table's body. */
-	at: number;
-	cell: Content & Placed;
-}
-
 const pageOf = ({ cell }: LaidRow) => cell.positions?.[0]?.pageNumber ?? 1;
 
 /** Rows that should begin a page: a heading whose lines are on the next one, and the last line before a sum that is. */
@@ -92,11 +83,15 @@ function build(
 	breaks: ReadonlySet<number>
 ) {
 	const rows: LaidRow[] = [];
+	const { look } = view;
+	const [left, top, right, bottom] = (['left', 'top', 'right', 'bottom'] as const).map((side) =>
+		points(look.margins[side])
+	) as [number, number, number, number];
 	const content: Content[] = [
 		...(view.banner ? [banner(view.banner)] : []),
-		letterhead(view),
-		parties(view),
-		lineTable(view, rows, breaks),
+		...head(view, options),
+		...view.above.map((words) => whole(words, { margin: [0, 0, 0, 10] })),
+		lineTable(view, options, rows, breaks),
 		{
 			columns: [payment(view, options), totals(view)],
 			columnGap: 24,
@@ -106,13 +101,18 @@ function build(
 		...[...view.statements, view.terms]
 			.filter(Boolean)
 			.map((statement) => whole(statement, { margin: [0, 8, 0, 0], fontSize: 9 })),
-		...(view.note ? [whole(view.note, { margin: [0, 12, 0, 0] })] : [])
+		...(view.note ? [whole(view.note, { margin: [0, 12, 0, 0] })] : []),
+		...view.below.map((words) => whole(words, { margin: [0, 10, 0, 0], fontSize: 9 })),
+		...(look.slip && view.due ? [slip(view)] : [])
 	];
+	const named = [view.seller.name, view.title, view.number].filter(Boolean).join(' · ');
+	// Head and foot stand in the margins: as far from the edge as there is room, never in the words.
+	const edge = Math.min(30, Math.max(12, top - 24));
 	const definition: TDocumentDefinitions = {
 		pageSize: 'A4',
 		language: 'en-GB',
 		displayTitle: true,
-		pageMargins: [48, 54, 48, 62],
+		pageMargins: [left, top, right, bottom],
 		defaultStyle: { font: 'Text', fontSize: 9.5, lineHeight: 1.22, color: INK },
 		info: {
 			title: `${view.title} ${view.number}`.trim(),
@@ -120,21 +120,39 @@ function build(
 			creator: 'Axiometer',
 			creationDate: new Date(options.madeAt)
 		},
-		header: (page) =>
-			page > 1 && carried[page - 2] !== undefined
-				? text(`Carried over from page ${page - 1}: ${carried[page - 2]}`, {
-						alignment: 'right',
-						margin: [48, 30, 48, 0],
+		...(look.draftAcross && view.banner
+			? {
+					watermark: {
+						text: view.banner.split(':')[0]!,
+						font: 'Heading',
 						color: QUIET,
-						fontSize: 8.5
-					})
-				: null,
+						opacity: 0.14,
+						bold: true
+					}
+				}
+			: {}),
+		header: (page, pages) =>
+			page === 1
+				? null
+				: {
+						margin: [left, edge, right, 0],
+						fontSize: 8.5,
+						color: QUIET,
+						columns: [
+							text(`${named} · page ${page} of ${pages}`),
+							carried[page - 2] === undefined
+								? text('')
+								: text(`Carried over from page ${page - 1}: ${carried[page - 2]}`, {
+										alignment: 'right'
+									})
+						]
+					},
 		footer: (page, pages) => ({
-			margin: [48, 14, 48, 0],
+			margin: [left, Math.max(6, Math.min(14, bottom - 24)), right, 0],
 			fontSize: 8.5,
 			color: QUIET,
 			columns: [
-				text([view.seller.name, view.title, view.number].filter(Boolean).join(' · ')),
+				text(page === 1 ? named : ''),
 				text(
 					[
 						carried[page - 1] !== undefined ? `Carried over: ${carried[page - 1]}` : '',
@@ -148,7 +166,7 @@ function build(
 		}),
 		content
 	};
-	return { definition, rows };
+	return { definition: dress(definition, look), rows };
 }
 
 /** So many letters stand on one page together rather than leave a line of theirs alone. */
@@ -168,153 +186,55 @@ function banner(words: string): Content {
 	};
 }
 
-function letterhead(view: DocumentView): Content {
+/** The part that is cut off and comes back with a cheque: who pays what, for which invoice. */
+function slip(view: DocumentView): Content {
+	const width = PAGE.width - points(view.look.margins.left + view.look.margins.right);
+	const payer = (view.billTo.length ? view.billTo : view.customer)[0] ?? '';
+	const cell = (
+		width: number | string,
+		label: string,
+		value: string,
+		extra: object = {}
+	): Column => ({
+		width: width as number,
+		stack: [
+			text(label, { fontSize: 8, color: QUIET }),
+			text(value || ' ', { bold: true, ...extra })
+		]
+	});
 	return {
-		columns: [
+		unbreakable: true,
+		margin: [0, 22, 0, 0],
+		stack: [
 			{
-				width: '*',
-				stack: [
-					heading(view.seller.name, { fontSize: 19, lineHeight: 1.05 }),
-					...view.seller.lines.map((line) => text(line, { color: QUIET, fontSize: 9 }))
+				canvas: [
+					{
+						type: 'line',
+						x1: 0,
+						y1: 0,
+						x2: width,
+						y2: 0,
+						lineWidth: 0.7,
+						dash: { length: 4, space: 3 },
+						lineColor: QUIET
+					}
 				]
 			},
+			text(`Cut here and send it with your payment to ${view.seller.name}.`, {
+				fontSize: 8,
+				color: QUIET,
+				margin: [0, 3, 0, 6]
+			}),
 			{
-				width: 190,
-				stack: [
-					heading(view.title, {
-						fontSize: 19,
-						alignment: 'right',
-						color: ACCENT,
-						lineHeight: 1.05
-					}),
-					...(view.number
-						? [text(view.number, { alignment: 'right', fontSize: 12, bold: true })]
-						: [])
-				]
+				columns: [
+					cell('*', 'From', payer),
+					cell('auto', view.title, view.number),
+					cell('auto', 'Due', view.due),
+					cell('auto', view.payable.label, `£${view.payable.amount}`, { alignment: 'right' }),
+					cell(90, 'What you pay, £', '____________')
+				],
+				columnGap: 18
 			}
-		],
-		margin: [0, 0, 0, 22]
-	};
-}
-
-function parties(view: DocumentView): Content {
-	const block = (label: string, lines: string[]): Content[] =>
-		lines.length === 0
-			? []
-			: [
-					text(label, { color: QUIET, fontSize: 8.5, margin: [0, 0, 0, 1] }),
-					text(lines[0]!, { bold: true }),
-					...lines.slice(1).map((line) => text(line)),
-					text(' ', { fontSize: 5 })
-				];
-	return {
-		columns: [
-			{
-				width: '*',
-				stack: [
-					...(view.billTo.length ? block('Bill to', view.billTo) : block('To', view.customer)),
-					...(view.billTo.length ? block('Customer', view.customer) : []),
-					...block('Work at', view.site)
-				]
-			},
-			{
-				width: 236,
-				layout: 'noBorders',
-				table: {
-					widths: [86, '*'],
-					body: view.facts.length
-						? view.facts.map((fact) => [
-								text(fact.label, { color: QUIET }),
-								text(fact.value, { alignment: 'right' })
-							])
-						: [[text(''), text('')]]
-				}
-			}
-		],
-		columnGap: 20,
-		margin: [0, 0, 0, 14]
-	};
-}
-
-function lineTable(view: DocumentView, rows: LaidRow[], breaks: ReadonlySet<number>): Content {
-	const { vat, discount, withoutVat } = view.columns;
-	const columns = [
-		{ title: 'Description', width: '*', right: false },
-		{ title: 'Quantity', width: 'auto', right: true },
-		{ title: 'Unit', width: 'auto', right: false },
-		{ title: 'Price, £', width: 'auto', right: true },
-		...(discount ? [{ title: 'Discount, £', width: 'auto', right: true }] : []),
-		...(vat ? [{ title: 'VAT', width: 'auto', right: true }] : []),
-		...(withoutVat ? [{ title: 'Without VAT, £', width: 'auto', right: true }] : []),
-		{ title: view.amountHeading, width: 'auto', right: true }
-	];
-	const body: TableCell[][] = [
-		columns.map(
-			({ title, right }) =>
-				text(title, {
-					fontSize: 8.5,
-					noWrap: true,
-					color: QUIET,
-					...(right ? { alignment: 'right' } : {})
-				}) as TableCell
-		)
-	];
-	const span = (cell: TableCell): TableCell[] => [
-		{ ...(cell as object), colSpan: columns.length } as TableCell,
-		...columns.slice(1).map(() => '')
-	];
-	const add = (kind: LaidRow['kind'], cell: TableCell, cells: TableCell[]) => {
-		const at = body.length;
-		rows.push({ kind, at, cell: cell as Content & Placed });
-		// All cells of a row go to the next page, or its columns would part.
-		if (breaks.has(at))
-			for (const one of cells)
-				if (typeof one === 'object') Object.assign(one, { pageBreak: 'before' });
-		body.push(cells);
-	};
-	for (const section of view.sections) {
-		if (section.heading) {
-			const cells = span(
-				heading(section.heading, { fontSize: 11, margin: [0, 6, 0, 0] }) as TableCell
-			);
-			add('heading', cells[0]!, cells);
-		}
-		for (const row of section.rows) {
-			const last = amount(row.amount);
-			add('line', last, [
-				text(row.description) as TableCell,
-				amount(row.quantity),
-				text(row.unit) as TableCell,
-				amount(row.unitPrice),
-				...(discount ? [amount(row.discount)] : []),
-				...(vat ? [amount(row.vat)] : []),
-				...(withoutVat ? [amount(row.withoutVat)] : []),
-				last
-			]);
-		}
-		if (section.sum) {
-			const cells = span(amount(`${section.heading}  ${section.sum}`, { bold: true }));
-			add('sum', cells[0]!, cells);
-		}
-	}
-	return {
-		table: {
-			headerRows: 1,
-			// A row that is longer than a page has to break, or its end would be lost.
-			dontBreakRows: !view.sections.some((section) =>
-				section.rows.some((row) => row.description.length > 1500)
-			),
-			widths: columns.map((column) => column.width),
-			body
-		},
-		layout: {
-			hLineWidth: (line) => (line === 1 ? 1 : line === 0 ? 0 : 0.5),
-			vLineWidth: () => 0,
-			hLineColor: (line) => (line === 1 ? INK : HAIR),
-			paddingLeft: (column) => (column === 0 ? 0 : 6),
-			paddingRight: (column) => (column === columns.length - 1 ? 0 : 6),
-			paddingTop: () => 4,
-			paddingBottom: () => 3
-		}
+		]
 	};
 }

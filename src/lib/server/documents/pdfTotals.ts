@@ -1,6 +1,7 @@
 // Below the lines of a document: totals, VAT by rate, how to pay.
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { DocumentView, ViewAmount } from '../../core/documents/viewTypes';
+import { shows } from '../../core/letterheads/look';
 import { QUIET, HAIR, ACCENT, type PdfOptions, text, heading, amount, payCode } from './pdfParts';
 
 export function totals(view: DocumentView): Content {
@@ -85,22 +86,27 @@ function vatTable(view: DocumentView): Content {
 }
 
 export function payment(view: DocumentView, { payUrl }: PdfOptions): Content {
-	if (!view.bank && !(payUrl && view.online)) return { width: '*', text: '' } as Content;
+	const shown = { code: shows(view.look, 'code'), link: shows(view.look, 'payLink') };
+	const online = payUrl && view.online && (shown.code || shown.link);
 	const stack: Content[] = [];
-	if (view.bank) {
+	if (view.bank || online || view.payWords)
+		stack.push(heading(view.payTitle, { fontSize: 11, margin: [0, 0, 0, 2] }));
+	if (view.bank)
 		stack.push(
-			heading('How to pay', { fontSize: 11, margin: [0, 0, 0, 2] }),
 			text(`Bank transfer to ${view.bank.accountName}`),
 			text(`Sort code ${view.bank.sortCode} · account ${view.bank.accountNumber}`),
 			text(`Reference ${view.bank.reference}`, { bold: true })
 		);
-	}
-	if (payUrl && view.online)
+	if (view.payWords) stack.push(text(view.payWords, { margin: [0, 3, 0, 0] }));
+	if (online)
 		stack.push(
 			payCode(
 				payUrl,
-				`${view.bank ? 'Or pay' : 'Pay'} ${view.online}: point a phone at the code, or open`
+				`${view.bank ? 'Or pay' : 'Pay'} ${view.online}: ${
+					shown.code ? `point a phone at the code${shown.link ? ', or open' : '.'}` : 'open'
+				}`,
+				shown
 			)
 		);
-	return { width: '*', stack } as Content;
+	return { width: '*', stack: stack.length ? stack : [text('')] } as Content;
 }

@@ -1,7 +1,10 @@
 // A statement as a PDF: what is open, the ages, how to pay.
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { StatementView } from '../../core/documents/statementView';
+import { STANDARD_LOOK } from '../../core/letterheads/look';
+import { dress } from './dress';
 import { draw } from './pdf';
+import { logoOf } from './pdfHead';
 import {
 	amount,
 	ACCENT,
@@ -20,7 +23,9 @@ export function renderStatements(
 	options: readonly PdfOptions[]
 ): Promise<Buffer> {
 	const content = views.flatMap((view, index): Content[] => {
-		const [first, ...rest] = page(view, options[index]!);
+		const { look = STANDARD_LOOK } = options[index]!;
+		// Each on the letterhead of its own payer.
+		const [first, ...rest] = dress(page(view, options[index]!), look);
 		return [
 			index === 0 ? first! : ({ ...(first as object), pageBreak: 'before' } as Content),
 			...rest
@@ -53,20 +58,31 @@ export function renderStatements(
 	return draw(definition);
 }
 
-function page(view: StatementView, { payUrl }: PdfOptions): Content[] {
+function page(view: StatementView, { payUrl, logo, look = STANDARD_LOOK }: PdfOptions): Content[] {
+	const { logoPlace } = look;
+	const mark = logoOf(look, logo, logoPlace, 30);
 	return [
+		...(logoPlace === 'middle' ? mark : []),
 		{
 			columns: [
 				{
 					width: '*',
 					stack: [
-						heading(view.seller.name, { fontSize: 19, lineHeight: 1.05 }),
-						...view.seller.lines.map((line) => text(line, { color: QUIET, fontSize: 9 }))
+						...(logoPlace === 'left' ? mark : []),
+						...(look.preprinted
+							? [text('')]
+							: [
+									heading(view.seller.name, { fontSize: 19, lineHeight: 1.05 }),
+									...view.seller.lines.map((line) => text(line, { color: QUIET, fontSize: 9 }))
+								])
 					]
 				},
 				{
 					width: 190,
-					stack: [heading(view.title, { fontSize: 19, alignment: 'right', color: ACCENT })]
+					stack: [
+						...(logoPlace === 'right' ? mark : []),
+						heading(view.title, { fontSize: 19, alignment: 'right', color: ACCENT })
+					]
 				}
 			],
 			margin: [0, 0, 0, 22]

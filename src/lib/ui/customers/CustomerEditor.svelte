@@ -1,6 +1,7 @@
 <!-- A customer with its tax standing: beside the sheet, and on its own page. Saved when told to. -->
 <script lang="ts">
 	import Labels from '$lib/ui/parts/Labels.svelte';
+	import LetterheadChoice from '$lib/ui/letterheads/LetterheadChoice.svelte';
 	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { onMount, tick, untrack } from 'svelte';
 	import type { CustomerKind } from '$lib/core/regimes/types';
@@ -131,13 +132,14 @@
 	{/if}
 
 	<Fold
-		label="Bill-to, terms, ways to pay, greeting, private note"
+		label="Bill-to, terms, ways to pay, letterhead, greeting, private note"
 		open={Boolean(
 			customer.billToId ||
 			terms ||
 			customer.orderNumberRequired ||
 			customer.privateNote ||
 			customer.salutation ||
+			customer.letterheadId ||
 			customer.payWays ||
 			errors.billToId ||
 			errors.termsDays
@@ -186,6 +188,12 @@
 			ways={customer.payWays}
 			error={errors.payWays}
 			onchange={(ways) => (customer.payWays = ways)}
+		/>
+		<LetterheadChoice
+			label="Their documents are written on"
+			standard="as for the kind of work, or the standard"
+			bind:value={customer.letterheadId}
+			error={errors.letterheadId}
 		/>
 		<Field
 			label="How messages greet them"

@@ -14,6 +14,7 @@ export interface CustomerValues {
 	termsEndOfMonth: boolean;
 	orderNumberRequired: boolean;
 	payWays: PayWays | null;
+	letterheadId: number | null;
 	salutation: string;
 	privateNote: string;
 	labels: string[];

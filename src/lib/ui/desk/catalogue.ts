@@ -179,6 +179,28 @@ export const CATALOGUE: readonly Group[] = [
 				words: 'bank lines payments matching reconcile'
 			},
 			{
+				label: 'All jobs',
+				href: '/lists/jobs',
+				words: 'table list filter columns csv export billed kind of work labels'
+			},
+			{
+				label: 'All customers',
+				href: '/lists/customers',
+				words: 'table list filter columns csv export owing archive labels'
+			},
+			{
+				label: 'Payments',
+				href: '/lists/payments',
+				words: 'table list filter columns csv export received in hand fees',
+				more: true
+			},
+			{
+				label: 'Messages',
+				href: '/lists/messages',
+				words: 'outbox sent e-mails texts failed bounced waiting again',
+				more: true
+			},
+			{
 				label: 'Card payouts',
 				href: '/money/payouts',
 				words: 'fees processor settled',
@@ -226,6 +248,16 @@ export const CATALOGUE: readonly Group[] = [
 				words:
 					'settings backup restore export zip download everything stick passphrase lost stolen',
 				more: true
+			},
+			{
+				label: 'Letterheads',
+				href: '/settings/letterheads',
+				words: 'settings look logo colour font typeface template design paper pdf columns margins'
+			},
+			{
+				label: 'Kinds of work',
+				href: '/settings/kinds',
+				words: 'settings category trade labels list'
 			},
 			{
 				label: 'Wordings',

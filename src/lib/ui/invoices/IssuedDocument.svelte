@@ -119,6 +119,7 @@
 			? [{ label: 'Take a card', href: document.link, leaves: true }]
 			: []),
 		{ label: 'PDF', href: `/billing/${document.id}/pdf?download`, leaves: true },
+		{ label: 'A copy, marked so', href: `/billing/${document.id}/pdf?copy`, leaves: true },
 		...(correctable ? [{ label: 'Correct it', href: '?/correct', post: { key: copyKey } }] : [])
 	]);
 </script>
@@ -284,7 +285,10 @@
 		class="columns grid grid-cols-[minmax(0,1fr)_372px] gap-y-4.5 gap-x-5.5 items-start max-[1050px]:grid-cols-1"
 	>
 		<div>
-			<Paper view={document.view} />
+			<Paper
+				view={document.view}
+				logo={document.view.look.logo && `/settings/letterheads/logo/${document.view.look.logo}`}
+			/>
 			{#if document.kind === 'invoice'}<UseAgain
 					id={document.id}
 					suggestion={document.view.sections[0]?.rows[0]?.description.split('\n')[0] ?? ''}

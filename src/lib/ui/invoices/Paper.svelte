@@ -1,25 +1,58 @@
 <!-- A document as a web page: what the customer reads, fit for a phone. -->
 <script lang="ts">
-	import type { DocumentView } from '$lib/core/documents/viewTypes';
+	import type { DocumentView, ViewColumn, ViewRow } from '$lib/core/documents/viewTypes';
 
-	let { view }: { view: DocumentView } = $props();
+	interface Props {
+		view: DocumentView;
+		/** Where its logo is fetched; null where it has none. */
+		logo?: string | null;
+	}
+	let { view, logo = null }: Props = $props();
+	/** Pictures are for paper: on a phone they would push the words away. */
+	let columns = $derived(view.columns.filter(({ id }) => id !== 'picture'));
+	let place = $derived(view.look.logoPlace);
+	const shown = (row: ViewRow, { id }: ViewColumn): string =>
+		id === 'picture' ? '' : id === 'price' ? row.unitPrice : row[id];
+	/** What a figure is on a phone, where there is no head above it. */
+	const LABELS: Partial<Record<ViewColumn['id'], string>> = {
+		quantity: 'Quantity',
+		unit: 'Unit',
+		price: 'Price',
+		discount: 'Discount',
+		vat: 'VAT',
+		withoutVat: 'Without VAT',
+		code: 'Code'
+	};
 </script>
+
+{#snippet mark()}{#if logo && !view.look.preprinted}<img
+			src={logo}
+			alt=""
+			class="mb-2.5 max-h-32 max-w-full object-contain"
+			style:width="{view.look.logoWidth}mm"
+		/>{/if}{/snippet}
 
 <article
 	class="scheme-light bg-[#fff] text-[#17212b] border border-(--hair) rounded-[3px] py-8.5 px-10 max-w-225 mx-auto max-[700px]:py-5 max-[700px]:px-4"
+	style:--accent={view.look.accent}
 >
 	{#if view.banner}<p
-			class="banner border-[1.5px] border-[#1f5d57] text-center font-[650] p-1.25 mb-4.5"
+			class="banner border-[1.5px] border-(--accent) text-center font-[650] p-1.25 mb-4.5"
 		>
 			{view.banner}
 		</p>{/if}
+	{#if place === 'middle'}<div class="flex justify-center">{@render mark()}</div>{/if}
 	<header class="flex justify-between gap-6 mb-6 max-[700px]:flex-col max-[700px]:gap-3">
 		<div>
+			{#if place === 'left'}{@render mark()}{/if}
 			<h2 class="[font:650_1.5rem/1.1_var(--font-heading)]">{view.seller.name}</h2>
 			{#each view.seller.lines as line, index (index)}<div class="quiet">{line}</div>{/each}
 		</div>
 		<div class="title text-right max-[700px]:text-left">
-			<div class="kind [font:650_1.5rem/1.1_var(--font-heading)] text-[#1f5d57]">{view.title}</div>
+			{#if place === 'right'}<div class="flex justify-end max-[700px]:justify-start">
+					{@render mark()}
+				</div>{/if}
+			<div class="kind [font:650_1.5rem/1.1_var(--font-heading)] text-(--accent)">{view.title}</div>
 			{#if view.number}<div class="mono">{view.number}</div>{/if}
 		</div>
 	</header>
@@ -58,39 +91,37 @@
 				</div>{/each}
 		</dl>
 	</div>
+	{#each view.above as words, index (index)}<p class="mb-4 whitespace-pre-line wrap-anywhere">
+			{words}
+		</p>{/each}
 	<table>
 		<thead>
 			<tr>
-				<th>Description</th><th class="r">Quantity</th><th>Unit</th><th class="r">Price, £</th>
-				{#if view.columns.discount}<th class="r">Discount, £</th>{/if}
-				{#if view.columns.vat}<th class="r">VAT</th>{/if}
-				{#if view.columns.withoutVat}<th class="r">Without VAT, £</th>{/if}
-				<th class="r">{view.amountHeading}</th>
+				{#each columns as column (column.id)}<th class={{ r: column.right }}>{column.title}</th
+					>{/each}
 			</tr>
 		</thead>
 		{#each view.sections as section, index (index)}
 			<tbody>
 				{#if section.heading}<tr class="heading"
-						><th colspan="8" scope="rowgroup">{section.heading}</th></tr
+						><th colspan={columns.length} scope="rowgroup">{section.heading}</th></tr
 					>{/if}
 				{#each section.rows as row, line (line)}
 					<tr>
-						<td class="what">{row.description}</td>
-						<td class="r numbers" data-label="Quantity">{row.quantity}</td>
-						<td data-label="Unit">{row.unit}</td>
-						<td class="r numbers" data-label="Price">{row.unitPrice}</td>
-						{#if view.columns.discount}<td class="r numbers" data-label="Discount"
-								>{row.discount}</td
-							>{/if}
-						{#if view.columns.vat}<td class="r numbers" data-label="VAT">{row.vat}</td>{/if}
-						{#if view.columns.withoutVat}<td class="r numbers" data-label="Without VAT"
-								>{row.withoutVat}</td
-							>{/if}
-						<td class="r numbers sum">{row.amount}</td>
+						{#each columns as column (column.id)}<td
+								class={{
+									what: column.id === 'description',
+									sum: column.id === 'amount',
+									'r numbers': column.right
+								}}
+								data-label={LABELS[column.id]}>{shown(row, column)}</td
+							>{/each}
 					</tr>
 				{/each}
 				{#if section.sum}<tr class="sub"
-						><td colspan="8" class="r numbers">{section.heading} <b>{section.sum}</b></td></tr
+						><td colspan={columns.length} class="r numbers"
+							>{section.heading} <b>{section.sum}</b></td
+						></tr
 					>{/if}
 			</tbody>
 		{/each}
@@ -114,7 +145,7 @@
 				</div>{/each}
 		{/if}
 		<div
-			class="payable [font:700_1.45rem_var(--font-heading)] border-t-2 border-t-[#1f5d57] mt-1.5 pt-1.5!"
+			class="payable [font:700_1.45rem_var(--font-heading)] border-t-2 border-t-(--accent) mt-1.5 pt-1.5!"
 		>
 			<span>{view.payable.label}</span><span>£{view.payable.amount}</span>
 		</div>
@@ -124,6 +155,11 @@
 			{statement}
 		</p>{/each}
 	{#if view.note}<p class="note mt-4 whitespace-pre-line wrap-anywhere">{view.note}</p>{/if}
+	{#each view.below as words, index (index)}<p
+			class="mt-3 whitespace-pre-line wrap-anywhere text-[0.9375rem]"
+		>
+			{words}
+		</p>{/each}
 </article>
 
 <style>
@@ -184,6 +220,9 @@
 		td[data-label] {
 			color: #4c5864;
 			font-size: 0.9rem;
+		}
+		td.what {
+			order: -1;
 		}
 		td[data-label='Price']::before {
 			content: '× ';

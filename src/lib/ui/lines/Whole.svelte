@@ -1,6 +1,8 @@
 <!-- What holds for the whole document: prices, discount, retention, reference, terms, note. -->
 <script lang="ts">
 	import Fold from '$lib/ui/parts/Fold.svelte';
+	import LetterheadChoice from '$lib/ui/letterheads/LetterheadChoice.svelte';
+	import WorkKindChoice from '$lib/ui/letterheads/WorkKindChoice.svelte';
 	import OnlyHere from './OnlyHere.svelte';
 	import Cell from './Cell.svelte';
 	import type { Draft } from './draft.svelte';
@@ -21,12 +23,14 @@
 </script>
 
 <Fold
-	label="Discount, retention, reference, terms, note"
+	label="Discount, retention, reference, terms, kind of work, note"
 	open={Boolean(
 		draft.sheet.discount ||
 		draft.sheet.retention ||
 		draft.sheet.reference ||
 		draft.sheet.note ||
+		draft.sheet.workKindId ||
+		draft.sheet.letterheadId ||
 		draft.sheet.prompt?.percent ||
 		draft.sheet.termsDays
 	)}
@@ -87,6 +91,25 @@
 				/></span
 			>
 		</div>
+		<div class="col-span-2">
+			<WorkKindChoice
+				path="workKindId"
+				bind:value={
+					() => draft.sheet.workKindId ?? null, (id) => (draft.sheet.workKindId = id ?? undefined)
+				}
+			/>
+		</div>
+		{#if one}<div class="col-span-2">
+				<LetterheadChoice
+					label="Letterhead"
+					standard="as for the customer and the kind of work"
+					path="letterheadId"
+					bind:value={
+						() => draft.sheet.letterheadId ?? null,
+						(id) => (draft.sheet.letterheadId = id ?? undefined)
+					}
+				/>
+			</div>{/if}
 		<label class="field col-span-full"
 			><span class="name">Note, printed at the end</span><textarea
 				class="box"

@@ -15,6 +15,8 @@
 		all: { count: number; amount: number } | null;
 	}
 	let { spec, chosen, written, all }: Props = $props();
+	/** The others are one press further away: a bar of a dozen buttons shows none of them. */
+	const SHOWN = 4;
 	const LOOK =
 		'min-h-10 cursor-pointer rounded-[3px] border px-3.5 py-1.5 font-semibold whitespace-nowrap';
 </script>
@@ -49,7 +51,7 @@
 				>
 			</span>
 		</p>
-		{#each ACTIONS[spec.name] as { id, label }, index (id)}
+		{#each ACTIONS[spec.name].slice(0, SHOWN) as { id, label }, index (id)}
 			<button
 				class="{LOOK} {index === 0
 					? 'border-(--tape) bg-(--tape) text-(--on-tape)'
@@ -58,10 +60,17 @@
 				value={id}>{label}</button
 			>
 		{/each}
-		<button
-			class="{LOOK} border-(--strip-edge) bg-transparent text-(--strip-on)"
-			name="go"
-			value="zip">ZIP of PDFs</button
-		>
+		{#if spec.name === 'invoices'}
+			{#each [['pdf', 'One PDF'], ['zip', 'ZIP of PDFs']] as [go, label] (go)}<button
+					class="{LOOK} border-(--strip-edge) bg-transparent text-(--strip-on)"
+					name="go"
+					value={go}>{label}</button
+				>{/each}
+		{/if}
+		{#if ACTIONS[spec.name].length > SHOWN}<button
+				class="{LOOK} border-(--strip-edge) bg-transparent text-(--strip-on)"
+				name="go"
+				value="">Something else</button
+			>{/if}
 	</Form>
 {/if}

@@ -24,7 +24,7 @@
 		/** Where a row leads, and what tells it from all others, for those who hear it. */
 		href: (row: Row) => string;
 		name: (row: Row) => string;
-		/** Cells that are more than their value, by field. */
+		/** Cells that are more than their value, by field: what names a row leads to it. */
 		cells?: Record<string, Snippet<[Row]>>;
 		/** Rows that somebody chose; absent: nothing is done with many. */
 		chosen?: Chosen;
@@ -93,7 +93,7 @@
 				// The first column leads on, whatever it is; so does what names the row.
 				...(cell
 					? { cell }
-					: index === 0 && !fields.some((one) => one.names)
+					: field.names || (index === 0 && !fields.some((one) => one.names))
 						? { cell: leading }
 						: { text: (row: Row) => shown(field, row.cells[field.id] ?? null) }),
 				...(field.names ? {} : { stacked: `${field.head ?? field.label}:` }),
@@ -114,8 +114,11 @@
 </script>
 
 {#snippet leading(row: Row)}
-	<a href={href(row)}
-		>{shown(fields[0]!, row.cells[fields[0]!.id] ?? null)}<span class="sr-only">, {name(row)}</span
+	{@const field = fields.find((one) => one.names) ?? fields[0]!}
+	{@const words = shown(field, row.cells[field.id] ?? null)}
+	<a class="font-semibold" href={href(row)}
+		>{words}<span class="sr-only"
+			>{name(row).startsWith(words) ? name(row).slice(words.length) : `, ${name(row)}`}</span
 		></a
 	>
 {/snippet}

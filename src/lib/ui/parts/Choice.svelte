@@ -11,6 +11,8 @@
 		hint?: string;
 		/** The label is said and not shown. */
 		quiet?: boolean;
+		/** Where in a sheet it stands, for what is wrong with it. */
+		path?: string | undefined;
 		class?: string;
 		disabled?: boolean;
 		onchange?: (event: Event & { currentTarget: HTMLSelectElement }) => void;
@@ -23,6 +25,7 @@
 		error,
 		hint,
 		quiet = false,
+		path,
 		class: look = '',
 		disabled = false,
 		onchange,
@@ -42,6 +45,7 @@
 		{id}
 		{name}
 		{disabled}
+		data-path={path}
 		bind:value
 		{onchange}
 		aria-invalid={wrong ? 'true' : undefined}

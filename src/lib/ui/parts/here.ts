@@ -1,3 +1,13 @@
+/** Lists stand by themselves, and belong to the place of what they list. */
+const PLACE_OF_LIST: Readonly<Record<string, string>> = {
+	'/lists/jobs': '/work',
+	'/lists/prices': '/work/prices',
+	'/lists/payments': '/money',
+	'/lists/customers': '/customers'
+};
+
 /** Whether a page, or one below it, is the one that is shown. */
-export const isHere = (href: string, path: string): boolean =>
-	href === '/' ? path === '/' : path === href || path.startsWith(`${href}/`);
+export function isHere(href: string, shown: string): boolean {
+	const path = PLACE_OF_LIST[shown] ?? shown;
+	return href === '/' ? path === '/' : path === href || path.startsWith(`${href}/`);
+}

@@ -1,30 +1,19 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
 	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { daysBetween } from '$lib/core/calendar/queries';
 	import { INVOICES } from '$lib/core/lists/invoices';
 	import { displayPounds } from '$lib/core/money/display';
 	import { counted } from '$lib/core/words';
-	import { addressesOf } from '$lib/ui/lists/address';
-	import { Chosen } from '$lib/ui/lists/chosen.svelte';
-	import ChosenBar from '$lib/ui/lists/ChosenBar.svelte';
-	import Columns from '$lib/ui/lists/Columns.svelte';
-	import Filters from '$lib/ui/lists/Filters.svelte';
-	import ListTable from '$lib/ui/lists/ListTable.svelte';
-	import Views from '$lib/ui/lists/Views.svelte';
+	import ListPage from '$lib/ui/lists/ListPage.svelte';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import SettlementBar from '$lib/ui/money/SettlementBar.svelte';
 	import { filtersOf } from '$lib/ui/parts/filters';
-	import Pager from '$lib/ui/parts/Pager.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import Search from '$lib/ui/parts/Search.svelte';
 
 	let { data } = $props();
-	const chosen = new Chosen();
 	const PATH = '/billing';
-	let to = $derived(addressesOf(PATH, INVOICES, data.view));
-	let filtered = $derived(Boolean(data.view.search || data.view.filters.length));
 	const { search } = filtersOf(PATH);
 	const COUNTED: Record<string, keyof typeof data.counts> = {
 		all: 'all',
@@ -40,20 +29,6 @@
 			return { ...view, count: counted && data.counts[counted] };
 		})
 	);
-	// Of a long list it is worked out once the page is there.
-	let late = $state.raw<{ of: string; sums: typeof data.sums } | null>(null);
-	let sums = $derived(data.sums ?? (late?.of === data.written ? late.sums : null));
-	let alive = $state(false);
-	onMount(() => (alive = true));
-	$effect(() => {
-		const of = data.written;
-		if (!alive || data.sums) return;
-		void fetch(`${PATH}/sums?${of}`)
-			.then((response) => (response.ok ? response.json() : null))
-			.catch(() => null)
-			.then((found) => (late = found && { of, sums: found }));
-	});
-
 	type Row = (typeof data.rows)[number];
 	function stateOf({ more }: Row): { words: string; late: boolean } {
 		if (more.state === 'draft') return { words: 'draft', late: false };
@@ -123,60 +98,27 @@
 		/>
 	</div>
 	<Tabs label="Billing" pages={BILLING_PAGES} />
-	<div class="flex flex-wrap items-baseline gap-x-4">
-		<p class="text-[1.15rem]" aria-live="polite">
-			{#if sums}<b>{counted(sums.count, 'document')}</b>{#if sums.sums.open}, <b
-						>{displayPounds(sums.sums.open)}</b
-					> open{/if}{:else}&nbsp;{/if}
-		</p>
-		<span class="ml-auto flex flex-wrap items-center gap-x-3">
-			<Columns spec={INVOICES} view={data.view} {to} />
-			<a class="button plain min-h-9" href="{PATH}/csv?{data.written}" download>CSV of this</a>
-		</span>
-	</div>
-	<Views path={PATH} {views} written={data.written} />
-	<Filters
+	<ListPage
 		path={PATH}
+		label="Invoices, amounts in pounds"
 		spec={INVOICES}
-		view={data.view}
-		{to}
-		adding={data.adding}
-		wrong={data.view.wrong}
-	/>
-	{#if data.rows.length === 0}
-		<div class="panel p-7 grid gap-3 justify-items-start">
-			{#if filtered}
-				<h2>Nothing matches</h2>
-				<p>No invoice or draft fits what you chose. <a href={PATH}>Show everything</a></p>
-			{:else}
-				<h2>Your invoices will stand here</h2>
-				<p>Write the first one: a customer’s name and a line is enough to begin.</p>
-				<form method="post" action="{PATH}/new">
-					<button class="button filled">Write an invoice</button>
-				</form>
-			{/if}
-		</div>
-	{:else}
-		<ListTable
-			label="Invoices, amounts in pounds"
-			spec={INVOICES}
-			view={data.view}
-			rows={data.rows}
-			{to}
-			href={(row) => `${PATH}/${row.id}`}
-			name={(row) => `${row.more.customer || 'no customer yet'}, ${tag(row)}`}
-			cells={{ customer, number, settled, state }}
-			{chosen}
-			amount={(row) => Number(row.more.toPay ?? 0)}
-			{sums}
-		/>
-		<Pager before={data.before} after={data.after} words={['Back', 'On']} />
-		<ChosenBar
-			spec={INVOICES}
-			{chosen}
-			written={data.written}
-			all={sums && { count: sums.count, amount: sums.sums.toPay ?? 0 }}
-		/>
+		{data}
+		{views}
+		head={{ field: 'open', words: 'open' }}
+		href={(row) => `${PATH}/${row.id}`}
+		name={(row) => `${row.more.customer || 'no customer yet'}, ${tag(row)}`}
+		cells={{ customer, number, settled, state }}
+		amount={{ of: (row) => Number(row.more.toPay ?? 0), field: 'toPay' }}
+	>
+		{#snippet empty()}
+			<h2>Your invoices will stand here</h2>
+			<p>Write the first one: a customer’s name and a line is enough to begin.</p>
+			<form method="post" action="{PATH}/new">
+				<button class="button filled">Write an invoice</button>
+			</form>
+		{/snippet}
+	</ListPage>
+	{#if data.rows.length}
 		<form method="post" action="{PATH}/new" class="mt-2">
 			<input type="hidden" name="selfBilled" value="1" />
 			<button class="button plain">Record an invoice a contractor wrote for you</button>

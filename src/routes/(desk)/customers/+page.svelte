@@ -40,7 +40,9 @@
 		/>
 		<a class="button phone:ml-auto" href="/customers/new">Add a customer</a>
 		<span class="files"
-			><a href="/customers/import">Bring in a file</a> · <a href="/customers/export">CSV</a> ·
+			><a href="/lists/customers">As a table</a> · <a href="/customers/import">Bring in a file</a> ·
+			<a href="/customers/export">CSV</a>
+			·
 			<a href="/customers/export?as=vcard">vCard</a></span
 		>
 	</div>

@@ -61,6 +61,7 @@
 			</p>
 		</div>
 		<span class="flex-1"></span>
+		<a class="button" href="/lists/payments">Payments</a>
 		<a class="button" href="/money/charts">Charts</a>
 		<a class="button" href="/money/payouts">Card payouts</a>
 		<a class="button" href="/money/record">Record a payment</a>

@@ -156,6 +156,14 @@
 				</Form>
 			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
+				<h2>Letterheads</h2>
+				<p class="quiet">How your documents look: logo, colour, columns, words.</p>
+				<span class="flex flex-wrap gap-2"
+					><a class="button" href="/settings/letterheads">Change the letterheads</a>
+					<a class="button" href="/settings/kinds">Kinds of work</a></span
+				>
+			</section>
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
 				<h2>Wordings</h2>
 				<p class="quiet">What your invoices, receipts, statements and reminders say.</p>
 				<a class="button" href="/settings/wordings">Change the wordings</a>

@@ -66,6 +66,7 @@
 
 	<div class="flex gap-y-2 gap-x-3.5 items-center flex-wrap mt-4.5">
 		<h2>Jobs</h2>
+		<a class="quiet" href="/lists/jobs">as a table</a>
 		<Search
 			class="flex-[1_1_200px] max-w-85"
 			label="Search jobs"

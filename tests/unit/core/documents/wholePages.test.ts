@@ -157,19 +157,24 @@ describe('a rich invoice to a contractor', () => {
 	});
 
 	it('has every line, sum, rate and step of the deduction', () => {
-		const { columns, amountHeading, sections, totals, vatTable, deduction, payable, statements } =
-			view;
+		const { columns, sections, totals, vatTable, deduction, payable, statements } = view;
 		expect({
-			columns,
-			amountHeading,
+			columns: columns.map(({ title, right }) => (right ? `> ${title}` : title)),
 			totals,
 			vatTable,
 			deduction,
 			payable,
 			statements
 		}).to.deep.equal({
-			columns: { vat: true, discount: true, withoutVat: false },
-			amountHeading: 'Amount, £',
+			columns: [
+				'Description',
+				'> Quantity',
+				'Unit',
+				'> Price, £',
+				'> Discount, £',
+				'> VAT',
+				'> Amount, £'
+			],
 			totals: [
 				{ label: 'Sum of the lines', amount: '240.00' },
 				{ label: 'Discount', amount: '−24.00' },
@@ -200,6 +205,8 @@ describe('a rich invoice to a contractor', () => {
 				sum: '120.00',
 				rows: [
 					{
+						picture: null,
+						code: '',
 						description: 'Render',
 						quantity: '10',
 						unit: 'm²',
@@ -217,6 +224,8 @@ describe('a rich invoice to a contractor', () => {
 				sum: '',
 				rows: [
 					{
+						picture: null,
+						code: '',
 						description: 'Attic',
 						quantity: '1',
 						unit: '',
@@ -266,12 +275,19 @@ describe('an invoice at a household’s price', () => {
 		);
 		const view = viewDocument(frozen, frozenFigures(frozen), 'INV-1', 'issued');
 		expect(view.billTo).to.deep.equal(['Beacon', 'c/o Agent', '1 Staithe', 'Orme']);
-		expect([
-			view.amountHeading,
-			view.columns.withoutVat,
-			view.deduction,
-			view.payable
-		]).to.deep.equal(['Amount incl. VAT, £', true, [], { label: 'To pay', amount: '120.00' }]);
+		expect([view.columns.map(({ title }) => title), view.deduction, view.payable]).to.deep.equal([
+			[
+				'Description',
+				'Quantity',
+				'Unit',
+				'Price, £',
+				'VAT',
+				'Without VAT, £',
+				'Amount incl. VAT, £'
+			],
+			[],
+			{ label: 'To pay', amount: '120.00' }
+		]);
 		expect(view.totals).to.deep.equal([
 			{ label: 'Sum of the lines, including VAT', amount: '140.00' },
 			{ label: 'Discount', amount: '−20.00' },

@@ -4,7 +4,7 @@ import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
 import type { ManyActionId } from '../../../../src/lib/core/lists/actions';
-import { NotFoundError, RefusedError } from '../../../../src/lib/core/refusals';
+import { FieldError, NotFoundError, RefusedError } from '../../../../src/lib/core/refusals';
 import {
 	chaseMessages,
 	customers,
@@ -12,12 +12,24 @@ import {
 	mails,
 	manyRows,
 	manyRuns,
-	openItems
+	openItems,
+	payments
 } from '../../../../src/lib/server/db/schema';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
-import { rowsOfList } from '../../../../src/lib/server/services/desk/lists/rows';
-import { beginInvoice } from '../../../../src/lib/server/services/invoices/drafts';
-import { noteHandedOver } from '../../../../src/lib/server/services/invoices/send';
+import { readView } from '../../../../src/lib/core/lists/address';
+import type { ListName } from '../../../../src/lib/core/lists/types';
+import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
+import { threadPress } from '../../../../src/lib/server/documents/press';
+import { readList } from '../../../../src/lib/server/services/desk/lists/engine';
+import { rowsOfList, SOURCES } from '../../../../src/lib/server/services/desk/lists/rows';
+import { beginInvoice, loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
+import {
+	noteHandedOver,
+	prepareSending,
+	sendByMail,
+	sendByText
+} from '../../../../src/lib/server/services/invoices/send';
+import { addJob, loadJob } from '../../../../src/lib/server/services/jobs/jobs';
 import {
 	beginRun,
 	checkRows,
@@ -28,10 +40,11 @@ import {
 	resumeRun,
 	stopRun
 } from '../../../../src/lib/server/services/many/runs';
-import { pdfsOf } from '../../../../src/lib/server/services/many/download';
+import { onePdf, pdfsOf } from '../../../../src/lib/server/services/many/download';
 import { pauseInvoice } from '../../../../src/lib/server/services/owed/holds';
 import { expectSoundBooks } from '../../../support/books';
 import { another, FIRM, oneLine, payByHand } from '../../../support/money';
+import { wordsOf } from '../../../support/pdf';
 import { draftOf, HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../../support/world';
 
 let world: TestWorld;
@@ -190,3 +203,157 @@ describe('many rows', () => {
 		expect(world.db.select().from(customers).all()).to.have.length(2);
 	});
 });
+
+describe('what an action asks for', () => {
+	it('is a day and a way of paying: each invoice in full, once, and what was paid already left out', async () => {
+		const open = await late(FIRM, '100');
+		const part = await another(world, open.customerId, '50');
+		payByHand(world, part.id, '20');
+		const paid = await another(world, open.customerId, '10');
+		payByHand(world, paid.id, '12');
+		const draft = draftOf(world, FIRM, oneLine('10'));
+		const run = choose('pay', open.id, part.id, paid.id, draft.id);
+		expect(await reasons(run, 'pay')).to.deep.equal({
+			[paid.id]: 'There is nothing left to pay on it.',
+			[draft.id]: 'It is a draft.'
+		});
+		const asked = (options: object) => {
+			try {
+				beginRun(world, run, 'pay', options);
+			} catch (error) {
+				return (error as FieldError).fields;
+			}
+			return {};
+		};
+		expect(Object.keys(asked({ day: 'soon', way: 'gold' }))).to.deep.equal(['day', 'way']);
+		beginRun(world, run, 'pay', { day: '24 Nov', way: 'cash', label: 'not asked for' });
+		await continueMany(world);
+		world.db.update(manyRuns).set({ state: 'running' }).run();
+		await continueMany(world);
+		expect(manyRun(world, run)).to.deep.include({
+			done: 2,
+			leftOut: 2,
+			options: { day: '2026-11-24', way: 'cash' }
+		});
+		const cash = world.db.select().from(payments).where(eq(payments.way, 'cash')).all();
+		// 100 and 50 with 20 % VAT, of which 20 were paid: 120 and 40.
+		expect(cash.map(({ amount, date }) => [amount, date])).to.deep.equal([
+			[120_00, '2026-11-24'],
+			[40_00, '2026-11-24']
+		]);
+	});
+
+	it('is a due day for drafts alone: what is issued keeps the one that is printed on it', async () => {
+		const issuedOne = await late();
+		const draft = draftOf(world, FIRM, oneLine('10'));
+		const run = choose('due', issuedOne.id, draft.id);
+		expect(await reasons(run, 'moveDue')).to.deep.equal({
+			[issuedOne.id]: 'It is issued, and its due day with it.'
+		});
+		beginRun(world, run, 'moveDue', { day: '2026-12-24' });
+		await continueMany(world);
+		expect(loadDraft(world.db, draft.id).dueDate).to.equal('2026-12-24');
+	});
+
+	it('is a label: on documents, jobs and customers, taken off again, never twice', async () => {
+		const one = await late();
+		const two = await another(world, one.customerId, '50');
+		const job = addJob(world, 'j', {
+			title: 'Hall',
+			customerId: one.customerId,
+			labels: ['flats']
+		});
+		const put = async (
+			list: 'invoices' | 'jobs' | 'customers',
+			ids: number[],
+			action: ManyActionId = 'label',
+			label = ' tax ask '
+		) => {
+			const run = chooseRows(world, `${list} ${action} ${ids.join()} ${label}`, list, { ids });
+			beginRun(world, run, action, { label });
+			await continueMany(world);
+			return manyRun(world, run);
+		};
+		const labelled = () => pagesOf('invoices', 'f=label.has.tax').map(({ id }) => id);
+		expect(await put('invoices', [one.id, two.id])).to.include({ done: 2 });
+		expect(labelled()).to.have.members([one.id, two.id]);
+		await put('invoices', [two.id], 'unlabel');
+		expect(labelled()).to.deep.equal([one.id]);
+		expect(await put('jobs', [job])).to.include({ done: 1 });
+		expect(loadJob(world.db, job).labels).to.deep.equal(['flats', 'tax ask']);
+		await put('jobs', [job], 'unlabel', 'flats');
+		expect(loadJob(world.db, job).labels).to.deep.equal(['tax ask']);
+		expect(await put('customers', [one.customerId, 999])).to.include({ done: 1, leftOut: 1 });
+		for (const label of ['', 'a,b', 'x'.repeat(41)])
+			expect(() => beginRun(world, choose(`l${label}`, one.id), 'label', { label })).to.throw(
+				FieldError
+			);
+	});
+
+	it('archives whom nothing is open with, and price entries; and takes them back', async () => {
+		const owing = await late();
+		const idle = addCustomer(world, { ...FIRM, name: 'Idle' });
+		const run = chooseRows(world, 'a', 'customers', { ids: [owing.customerId, idle] });
+		beginRun(world, run, 'archive');
+		await continueMany(world);
+		expect(leftOutOf(world, run).map(({ why, ids }) => [why, ids])).to.deep.equal([
+			['Something is still open on this account. Settle it first.', [owing.customerId]]
+		]);
+		const archived = () => pagesOf('customers', 'view=archived').map(({ id }) => id);
+		expect(archived()).to.deep.equal([idle]);
+		const back = chooseRows(world, 'b', 'customers', { ids: [owing.customerId, idle] });
+		beginRun(world, back, 'bringBack');
+		await continueMany(world);
+		expect([archived(), manyRun(world, back).leftOut]).to.deep.equal([[], 1]);
+	});
+
+	it('sends again what did not arrive, and nothing else', async () => {
+		const { id } = await issued(world, HOUSEHOLD);
+		world.mailAnswer = () => ({ state: 'refused', reason: '550' });
+		const { to, subject, text } = prepareSending(world, id);
+		sendByMail(world, id, { key: 'a', to, subject, text, copyToSelf: false });
+		await deliverDue(world);
+		sendByText(world, id, { key: 't', mobile: '07700900123', words: 'See {link}' });
+		const [message, waiting] = pagesOf('messages', 'sort=as').map((row) => row.id);
+		const run = chooseRows(world, 'm', 'messages', { ids: [message!, waiting!] });
+		expect(await reasonsIn('messages', run, 'again')).to.deep.equal({
+			[waiting!]: 'It is on its way.'
+		});
+		beginRun(world, run, 'again');
+		await continueMany(world);
+		expect(world.db.select({ state: mails.state }).from(mails).all()).to.deep.equal([
+			{ state: 'queued' }
+		]);
+	});
+});
+
+describe('chosen documents', () => {
+	it('are one PDF, in the order they were issued; drafts have none', async () => {
+		world.press = threadPress();
+		const first = await late(FIRM, '100');
+		const second = await another(world, first.customerId, '50');
+		const draft = draftOf(world, FIRM, oneLine('10'));
+		const words = await wordsOf(
+			Buffer.from(await onePdf(world, choose('p', second.id, draft.id, first.id)))
+		);
+		const numbers = words.filter(({ text }) => /^INV-\d+$/.test(text));
+		expect([...new Set(numbers.map(({ page, text }) => `${page} ${text}`))]).to.deep.equal([
+			'1 INV-0007',
+			'2 INV-0008'
+		]);
+		await onePdf(world, choose('none', draft.id)).then(
+			() => expect.fail('a PDF of nothing'),
+			(error) => expect(error).to.be.instanceOf(RefusedError)
+		);
+	}).timeout(20_000);
+});
+
+const pagesOf = (list: ListName, query: string) =>
+	readList(world, SOURCES[list], readView(SOURCES[list].spec, new URLSearchParams(query)), null)
+		.rows;
+const reasonsIn = async (list: ListName, run: number, action: ManyActionId) =>
+	Object.fromEntries(
+		(await checkRows(world, run, action, rowsOfList(list))).leftOut.flatMap(({ why, ids }) =>
+			ids.map((id) => [id, why])
+		)
+	);

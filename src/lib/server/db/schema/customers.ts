@@ -1,6 +1,7 @@
 // Customers, their contacts and sites, and their tax standing over time.
 import { index, integer, sqliteTable, text, type AnySQLiteColumn } from 'drizzle-orm/sqlite-core';
 import type { PayWays } from '../../../core/payWays';
+import { letterheads } from './letterheads';
 import { CIS_RATES, CUSTOMER_KINDS } from '../../../core/regimes/types';
 
 export const customers = sqliteTable(
@@ -23,6 +24,8 @@ export const customers = sqliteTable(
 			.default(false),
 		/** How its messages begin, such as “Dear Mrs Bexley”; empty: as everybody's. */
 		salutation: text('salutation').notNull().default(''),
+		/** What its documents are written on; null: by the kind of work, or the standard. */
+		letterheadId: integer('letterhead_id').references(() => letterheads.id),
 		/** Never reaches a document. */
 		privateNote: text('private_note').notNull().default(''),
 		labels: text('labels', { mode: 'json' }).$type<string[]>().notNull().default([]),

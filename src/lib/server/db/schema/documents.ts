@@ -4,6 +4,7 @@ import {
 	blob,
 	index,
 	integer,
+	primaryKey,
 	sqliteTable,
 	text,
 	unique,
@@ -16,6 +17,7 @@ import { LINE_KINDS } from '../../../core/figures/types';
 import { VAT_TREATMENTS } from '../../../core/regimes/types';
 import type { Sheet } from '../../../core/sheet/types';
 import { customers } from './customers';
+import { workKinds } from './letterheads';
 
 export const DOCUMENT_KINDS = ['invoice', 'creditNote'] as const;
 
@@ -76,6 +78,8 @@ export const documents = sqliteTable(
 		/** All it was computed from, and the figures. */
 		frozen: text('frozen', { mode: 'json' }).$type<Frozen>(),
 		customerName: text('customer_name').notNull().default(''),
+		/** The owner's own kind of work; how it was called when it was issued is frozen. */
+		workKindId: integer('work_kind_id').references(() => workKinds.id),
 		/** Amounts are whole minor units of it. */
 		currency: text('currency').notNull().default('GBP'),
 		net: integer('net').notNull().default(0),
@@ -104,6 +108,21 @@ export const documents = sqliteTable(
 		index('documents_by_customer').on(table.customerId, table.sortDate, table.id),
 		index('documents_by_corrected').on(table.correctsId),
 		index('documents_by_origin').on(table.origin, table.aboutId)
+	]
+);
+
+/** Labels that the owner put on documents: they may come and go after they are issued. */
+export const documentLabels = sqliteTable(
+	'document_labels',
+	{
+		documentId: integer('document_id')
+			.notNull()
+			.references(() => documents.id, { onDelete: 'cascade' }),
+		label: text('label').notNull()
+	},
+	(table) => [
+		primaryKey({ columns: [table.documentId, table.label] }),
+		index('document_labels_by_label').on(table.label, table.documentId)
 	]
 );
 

@@ -5,6 +5,7 @@ export * from './chase';
 export * from './customers';
 export * from './documents';
 export * from './ledger';
+export * from './letterheads';
 export * from './outside';
 export * from './prices';
 export * from './tax';

@@ -157,6 +157,7 @@ export const payments = sqliteTable(
 	},
 	(table) => [
 		index('payments_by_payer').on(table.payerId),
+		index('payments_by_date').on(table.date, table.id),
 		index('payments_by_reference').on(table.reference)
 	]
 );

@@ -1,6 +1,6 @@
 // One action on many rows: which rows were chosen, and what became of each. Worked off step by step, each step once.
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import { MANY_ACTIONS } from '../../../core/lists/actions';
+import { MANY_ACTIONS, type ManyOptions } from '../../../core/lists/actions';
 import { LIST_NAMES } from '../../../core/lists/types';
 
 export const manyRuns = sqliteTable(
@@ -14,6 +14,8 @@ export const manyRuns = sqliteTable(
 		view: text('view'),
 		/** Null until it is begun. */
 		action: text('action', { enum: MANY_ACTIONS }),
+		/** What the action asked for: a day, a way, a label. */
+		options: text('options', { mode: 'json' }).$type<ManyOptions>().notNull().default({}),
 		state: text('state', { enum: ['chosen', 'running', 'stopped', 'done'] }).notNull(),
 		createdAt: integer('created_at').notNull(),
 		endedAt: integer('ended_at')

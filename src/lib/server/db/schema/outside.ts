@@ -51,6 +51,7 @@ export const mails = sqliteTable(
 	(table) => [
 		index('mails_by_state').on(table.state, table.nextAttemptAt),
 		index('mails_by_document').on(table.documentId),
+		index('mails_by_time').on(table.createdAt, table.id),
 		index('mails_by_chase').on(table.chaseMessageId)
 	]
 );
@@ -75,6 +76,7 @@ export const texts = sqliteTable(
 	(table) => [
 		index('texts_by_state').on(table.state, table.nextAttemptAt),
 		index('texts_by_chase').on(table.chaseMessageId),
+		index('texts_by_time').on(table.createdAt, table.id),
 		index('texts_by_document').on(table.documentId)
 	]
 );

@@ -15,6 +15,7 @@ import { BILLED_TYPES, JOB_STATES } from '../../../core/jobs/types';
 import { STAGE_KINDS } from '../../../core/jobs/stages';
 import { CONTRACT_CLASSES, VAT_TREATMENTS } from '../../../core/regimes/types';
 import { customers, sites } from './customers';
+import { workKinds } from './letterheads';
 import { documents } from './documents';
 import { priceItems } from './prices';
 
@@ -32,6 +33,8 @@ export const jobs = sqliteTable(
 		siteId: integer('site_id').references(() => sites.id, { onDelete: 'set null' }),
 		/** Overrules the bill-to of the site and of the customer. */
 		billToId: integer('bill_to_id').references(() => customers.id),
+		/** The owner's own kind of work. */
+		workKindId: integer('work_kind_id').references(() => workKinds.id),
 		/** Null until decided; asked only for contractors. */
 		contract: text('contract', { enum: CONTRACT_CLASSES }),
 		/** Why the owner overruled what the lines say. */

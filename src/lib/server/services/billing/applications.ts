@@ -62,9 +62,16 @@ export function applicationView(world: World, jobId: number, stageId: number): D
 	});
 	if (missing.length)
 		throw new RefusedError(`An application for payment says ${missing.join(', ')}.`);
+	const { look } = view;
 	return {
 		...view,
-		title: 'Application for payment',
+		title: look.words.application?.title.trim() || 'Application for payment',
+		above: [look.words.application?.above, look.above]
+			.map((words) => words?.trim() ?? '')
+			.filter(Boolean),
+		below: [look.words.application?.below, look.below, look.conditions]
+			.map((words) => words?.trim() ?? '')
+			.filter(Boolean),
 		banner: 'This is not a VAT invoice: one follows when this is approved or paid',
 		facts: [
 			{ id: 'issued', label: 'Applied on', value: displayDate(appliedOn) },

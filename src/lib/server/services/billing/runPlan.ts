@@ -216,6 +216,7 @@ function asRunJob(job: ToBillJob, standing: string): RunJob {
 		customerKind: job.customerKind,
 		billToId: job.billToId,
 		siteId: job.siteId,
+		workKindId: job.workKindId,
 		contractReason: job.contractReason,
 		endUser: job.endUser,
 		contract: job.customerKind === 'contractor' ? job.contract : null,

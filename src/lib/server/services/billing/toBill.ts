@@ -38,6 +38,7 @@ export interface ToBillJob {
 	customer: string;
 	customerKind: (typeof customers.$inferSelect)['kind'];
 	billToId: number | null;
+	workKindId: number | null;
 	site: string;
 	siteId: number | null;
 	labels: string[];
@@ -124,6 +125,7 @@ export function toBill(world: World, filter: ToBillFilter = {}): ToBillJob[] {
 				customer,
 				customerKind,
 				billToId,
+				workKindId: job.workKindId,
 				site: site ?? '',
 				siteId: job.siteId,
 				labels: job.labels,

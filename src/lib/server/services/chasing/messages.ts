@@ -8,6 +8,7 @@ import { writeAtOnce, type Reader } from '../../db/connection';
 import { chaseDone, chaseMessages, customers, mails, texts } from '../../db/schema';
 import type { World } from '../../world';
 import { isToken } from '../business/keys';
+import { paperOf } from '../letterheads/dress';
 import { loadBusiness } from '../business/settings';
 import { chasePayers, reminderLink } from './facts';
 import { loadChaseSettings } from './settings';
@@ -210,7 +211,8 @@ export async function letterFile(world: World, messageId: number): Promise<Buffe
 		subject: row.subject,
 		text: row.text,
 		payUrl: first ? linkOfReminder(world.db, world, row) : null,
-		madeAt: row.createdAt
+		madeAt: row.createdAt,
+		...paperOf(world.db, row.payerId)
 	});
 	world.db.update(chaseMessages).set({ pdf }).where(eq(chaseMessages.id, messageId)).run();
 	return pdf;

@@ -40,6 +40,7 @@ export const customerForm = z.object({
 		.default(null)
 		// In every way is how everybody pays of whom nothing is said.
 		.transform((ways) => (ways && Object.values(ways).every(Boolean) ? null : ways)),
+	letterheadId: z.number().int().positive().nullable().catch(null).default(null),
 	salutation: text(120),
 	privateNote: text(10_000),
 	labels,

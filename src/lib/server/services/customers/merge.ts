@@ -78,6 +78,7 @@ export function mergeCustomers(world: World, fromId: number, intoId: number): vo
 				phone: into.phone || from.phone,
 				address: into.address || from.address,
 				salutation: into.salutation || from.salutation,
+				letterheadId: into.letterheadId ?? from.letterheadId,
 				privateNote: [into.privateNote, from.privateNote].filter(Boolean).join('\n'),
 				labels: [...new Set([...into.labels, ...from.labels])],
 				version: into.version + 1,

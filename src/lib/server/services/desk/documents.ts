@@ -4,6 +4,7 @@ import type { DocumentDetail, OpenItem } from '../../../core/documents/detail';
 import { documents, documentFiles, openItems, refunds } from '../../db/schema';
 import type { World } from '../../world';
 import { linkToday } from '../business/links';
+import { drawDocument } from '../letterheads/dress';
 import { inHandOf } from '../ledger/inHand';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
@@ -104,6 +105,17 @@ export function documentState(world: World, id: number): 'draft' | 'issued' | nu
 		.where(eq(documents.id, id))
 		.get();
 	return row && row.state !== 'discarded' ? row.state : null;
+}
+
+/** An issued document drawn anew on the letterhead it was issued on, marked as a copy. @throws NotFoundError */
+export function copyPdf(world: World, id: number): Promise<{ name: string; content: Buffer }> {
+	const row = world.db.select().from(documents).where(eq(documents.id, id)).get();
+	if (!row?.frozen || !row.number) throw new NotFoundError('This document');
+	const view = frozenView(row.frozen, row.number, 'copy');
+	const pays = row.kind === 'invoice' && !row.frozen.sheet.selfBilled;
+	const link = pays ? `${world.origin}/p/${linkToday(world.db, row.token!)}` : null;
+	const name = `${row.number.replace(/[^\w.-]+/g, '-')}-copy.pdf`;
+	return drawDocument(world, view, link).then((content) => ({ name, content }));
 }
 
 export function storedPdf(world: World, id: number): { name: string; content: Buffer } | null {

@@ -10,6 +10,7 @@ import { documents, type DocumentOrigin } from '../../db/schema';
 import type { World } from '../../world';
 import { sellerRecord } from '../business/settings';
 import { customerRecord } from '../customers/parts';
+import { dressOf } from '../letterheads/dress';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { freeTaken, syncTaken, withoutTaken } from '../jobs/takenParts';
 import { indexDocument } from '../trail/search';
@@ -131,6 +132,7 @@ export function computeDraft(tx: Transaction, id: number, sheet: Sheet, today: s
 		.set({
 			customerId: reading.customer?.id ?? null,
 			customerName,
+			workKindId: sheet.workKindId ?? null,
 			total,
 			net: reading.figures ? safePence(reading.figures.net) : 0,
 			dueDate: reading.dates.dueDate
@@ -152,6 +154,7 @@ export function sheetContext(db: Reader, sheet: Sheet, today: string): SheetCont
 		seller: sellerRecord(db),
 		customer: customerRecord(db, sheet.customerId, sheet),
 		today,
+		dress: dressOf(db, sheet),
 		...(follows ? { follows } : {})
 	};
 }

@@ -54,7 +54,7 @@ function freeze(
 	sheet: Sheet,
 	{ dates, seller }: SheetReading,
 	customer: Frozen['customer'],
-	{ follows }: SheetContext
+	{ follows, dress }: SheetContext
 ): Frozen {
 	return {
 		kind: 'invoice',
@@ -66,6 +66,7 @@ function freeze(
 		workFinished: dates.workFinished,
 		dueDate: dates.dueDate,
 		contract: sheet.contract ?? 'construction',
+		...dress,
 		...(follows?.reverseCharge === undefined ? {} : { reverseCharge: follows.reverseCharge }),
 		...(follows?.of && sheet.about
 			? {

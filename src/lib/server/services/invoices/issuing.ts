@@ -13,6 +13,7 @@ import { loadDraft } from './drafts';
 import { ConflictError, RefusedError } from '../../../core/refusals';
 import { recordBilled } from './billed';
 import { newToken, sha256 } from '../business/keys';
+import { drawDocument } from '../letterheads/dress';
 import { indexDocument } from '../trail/search';
 import { note } from '../trail/documents';
 import { sealOf, sumsOf } from './seal';
@@ -119,10 +120,11 @@ export async function drawFrozen(
 	const number =
 		theirs ?? formatNumber(series.pattern, series.next + ahead, frozen.issueDate.slice(0, 4));
 	const token = newToken();
-	const pdf = await world.press.document(viewDocument(frozen, figures, number, 'issued'), {
-		payUrl: kind === 'invoice' && theirs === undefined ? `${world.origin}/p/${token}` : null,
-		madeAt: world.clock.now()
-	});
+	const pdf = await drawDocument(
+		world,
+		viewDocument(frozen, figures, number, 'issued'),
+		kind === 'invoice' && theirs === undefined ? `${world.origin}/p/${token}` : null
+	);
 	return { running, number, token, pdf };
 }
 
@@ -196,6 +198,7 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 			dueDate: frozen.dueDate,
 			customerId: frozen.customer.id,
 			customerName: frozen.customer.name,
+			workKindId: frozen.workKind?.id ?? null,
 			net: Number(figures.net),
 			vatCharged: Number(figures.vatCharged),
 			vatReverseCharged: Number(figures.vatReverseCharged),

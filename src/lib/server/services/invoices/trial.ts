@@ -10,6 +10,7 @@ import { loadDraft, sheetContext } from './drafts';
 import { FieldError } from '../../../core/refusals';
 import { freezeDraft } from './freeze';
 import { newToken } from '../business/keys';
+import { drawDocument } from '../letterheads/dress';
 import { queueMail } from '../messages/outbox';
 import { note } from '../trail/documents';
 
@@ -33,10 +34,7 @@ export async function tryOut(
 	);
 	const token = newToken();
 	const link = `${world.origin}/p/${token}`;
-	const pdf = await world.press.document(viewDocument(frozen, figures, '', 'trial'), {
-		payUrl: link,
-		madeAt: world.clock.now()
-	});
+	const pdf = await drawDocument(world, viewDocument(frozen, figures, '', 'trial'), link);
 	writeAtOnce(world.db, (tx) => {
 		const { id } = tx
 			.insert(trials)

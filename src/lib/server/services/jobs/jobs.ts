@@ -20,6 +20,7 @@ import { parseForm } from '../business/fields';
 import { workChanged } from './takenParts';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { day, labels, required, text, typedNumber, typedPercent } from '../business/fields';
+import { workKindById } from '../business/workKinds';
 import { noteJob } from '../trail/jobs';
 import { lineForm, agreedSum, saveLines, hasBeenBilled } from './lines';
 
@@ -28,6 +29,7 @@ export const jobForm = z.object({
 	customerId: z.number('Choose the customer.').int().positive(),
 	siteId: z.number().int().positive().nullable().default(null),
 	billToId: z.number().int().positive().nullable().default(null),
+	workKindId: z.number().int().positive().nullable().catch(null).default(null),
 	contract: z.enum(CONTRACT_CLASSES).nullable().default(null),
 	contractReason: text(500),
 	endUserStatement: text(500),
@@ -185,13 +187,17 @@ function checkContract(
 /** What a sheet for a job begins with: who is billed, and how its contract stands. */
 export function sheetParties(
 	job: ReturnType<typeof loadJob>
-): Pick<Sheet, 'customerId' | 'siteId' | 'billToId' | 'contract' | 'contractReason' | 'endUser'> {
+): Pick<
+	Sheet,
+	'customerId' | 'siteId' | 'billToId' | 'workKindId' | 'contract' | 'contractReason' | 'endUser'
+> {
 	const { customerId, siteId, billToId, contract, endUserStatement: statement, endUserDate } = job;
 	const reason = reasonOf(job);
 	return {
 		customerId,
 		siteId,
 		...(billToId ? { billToId } : {}),
+		...(job.workKindId ? { workKindId: job.workKindId } : {}),
 		contract,
 		...(reason ? { contractReason: reason } : {}),
 		...(statement || endUserDate ? { endUser: { statement, date: endUserDate ?? '' } } : {})
@@ -221,6 +227,8 @@ export const reasonOf = ({
 	contractReason.trim() || (contract === 'minor' ? 'By the lines agreed on the job' : '');
 
 function checkParties(tx: Transaction, form: JobValues) {
+	if (form.workKindId !== null && !workKindById(tx, form.workKindId))
+		throw new FieldError({ workKindId: 'This kind of work is gone. Choose another.' });
 	const customer = tx.select().from(customers).where(eq(customers.id, form.customerId)).get();
 	if (!customer) throw new FieldError({ customerId: 'This customer is not here any more.' });
 	if (form.siteId !== null) {

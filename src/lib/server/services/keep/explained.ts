@@ -163,6 +163,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			list: 'of which list',
 			view: 'what was looked at, where all of it was chosen',
 			action: 'what was done',
+			options: 'with what: a day, a way, a label, as JSON',
 			state: 'how far it is',
 			ended_at: 'when it was over, or stopped'
 		}
@@ -174,6 +175,31 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			row_id: 'number of the row in its list',
 			state: 'what became of it',
 			why: 'why it was left out'
+		}
+	},
+	letterheads: {
+		what: 'How documents look.',
+		columns: {
+			name: 'its name',
+			look: 'all that is set of it, as JSON',
+			standard: 'used where nothing else is chosen (1: yes)',
+			version: 'how often it was changed'
+		}
+	},
+	logos: {
+		what: 'Logos on letterheads, as PNG.',
+		columns: {
+			hash: 'SHA-256 of the picture',
+			name: 'how its file was called',
+			width: 'how wide, in dots',
+			height: 'how high, in dots'
+		}
+	},
+	work_kinds: {
+		what: 'The owner’s own kinds of work.',
+		columns: {
+			name: 'its name',
+			letterhead_id: 'what documents about it are written on: id in letterheads'
 		}
 	},
 	wordings: {
@@ -292,6 +318,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			phone: 'phone',
 			address: 'address',
 			order_number_required: 'wants an order number on every invoice (1: yes)',
+			letterhead_id: 'what its documents are written on: id in letterheads',
 			salutation: 'how messages to it begin; empty: as everybody’s',
 			private_note: 'the owner’s own note, never on a document',
 			pay_ways: 'how it may pay, as JSON; empty: in every way'
@@ -309,6 +336,10 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 	document_files: {
 		what: 'The PDF of each issued document.',
 		columns: { name: 'its name', sha256: 'SHA-256 of what it holds' }
+	},
+	document_labels: {
+		what: 'Labels that the owner put on documents.',
+		columns: { label: 'the label' }
 	},
 	document_lines: {
 		what: 'Lines of issued documents, as they were computed.',
@@ -334,6 +365,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			sort_date: 'where it stands in lists',
 			tax_point: 'tax point',
 			due_date: 'due date',
+			work_kind_id: 'the kind of work: id in work_kinds',
 			frozen: 'all it was computed from, as JSON',
 			customer_name: 'the customer’s name then',
 			net: 'net',
@@ -390,6 +422,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			title: 'title',
 			contract: 'what kind of work it is under CIS',
 			contract_reason: 'why the owner said so',
+			work_kind_id: 'the owner’s kind of work: id in work_kinds',
 			private_note: 'the owner’s own note, never on a document',
 			fixed_price: 'the price is fixed (1: yes)',
 			prices_include_vat: 'prices are with VAT (1: yes)',

@@ -51,6 +51,7 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	bill_run_steps: 'customer_id = ?',
 	documents: 'customer_id = ?',
 	document_lines: OF_DOCUMENTS,
+	document_labels: OF_DOCUMENTS,
 	document_files: OF_DOCUMENTS,
 	tax_points: OF_DOCUMENTS,
 	trials: OF_DOCUMENTS,
@@ -88,8 +89,10 @@ export const OF_NOBODY: readonly string[] = [
 	'chase_settings',
 	'csv_layouts',
 	'kit_parts',
+	'letterheads',
 	'links',
 	'list_views',
+	'logos',
 	'many_rows',
 	'many_runs',
 	'number_series',
@@ -106,7 +109,8 @@ export const OF_NOBODY: readonly string[] = [
 	'vat_statuses',
 	'watched_changes',
 	'webhook_events',
-	'wordings'
+	'wordings',
+	'work_kinds'
 ];
 
 const partOf = (customerId: number): Part => ({
@@ -324,6 +328,7 @@ function removeRows(db: Database, customerId: number, at: number): void {
 			phone: '',
 			address: '',
 			salutation: '',
+			letterheadId: null,
 			privateNote: '',
 			labels: [],
 			payWays: null,

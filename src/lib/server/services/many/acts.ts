@@ -1,29 +1,45 @@
 // What each action does with rows, and which rows it does not fit. An action says why in words, and marks each row in the
 // transaction in which it happens.
 import { eq, inArray, sql } from 'drizzle-orm';
-import type { ManyActionId } from '../../../core/lists/actions';
-import { RefusedError } from '../../../core/refusals';
+import type { ManyActionId, ManyOptions } from '../../../core/lists/actions';
+import { FieldError, RefusedError } from '../../../core/refusals';
 import type { Reader, Transaction } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';
+import { displayDate } from '../../../core/calendar/conversion';
+import { formatMoney } from '../../../core/money/decimal';
+import type { ListName } from '../../../core/lists/types';
+import { archiveCustomer } from '../customers/customers';
+import { archivePriceItem } from '../prices/prices';
+import { recordPayment } from '../money/payments';
+import { messageAgain, messageOf, notAgain } from '../messages/outbox';
+import { bearers, setLabel } from './labels';
 import type { World } from '../../world';
 import { remindAbout, reminderFits } from '../chasing/chosen';
 import { mailAddresses } from '../customers/parts';
-import { discardInTransaction } from '../invoices/drafts';
+import { discardInTransaction, saveDraft } from '../invoices/drafts';
 import { queueIssued } from '../invoices/send';
 import { note } from '../trail/documents';
 
 /** So many payers are written to in one transaction: few enough that nobody waits for it. */
 const PAYERS = 10;
 
+/** What is being done. */
+export interface Doing {
+	/** Names the run. */
+	key: string;
+	list: ListName;
+	options: ManyOptions;
+}
+
 export interface Act {
-	/** Of these rows those it does not fit, each with the reason. */
-	leftOut(world: World, db: Reader, ids: readonly number[]): Map<number, string>;
-	/** Does it with rows that fit, in the caller's transaction. `key` names the run. */
+	/** Of these rows those it does not fit, each with the reason. What it asks for may not be known yet. */
+	leftOut(world: World, db: Reader, ids: readonly number[], run: Doing): Map<number, string>;
+	/** Does it with rows that fit, in the caller's transaction. */
 	work(
 		world: World,
 		tx: Transaction,
 		ids: readonly number[],
-		key: string
+		run: Doing
 	): Map<number, string> | void;
 	/** The next rows that wait, where some belong together; else they come by their numbers. */
 	next?(db: Reader, runId: number): number[];
@@ -37,7 +53,9 @@ function documentsOf(db: Reader, ids: readonly number[]) {
 			state: documents.state,
 			customerId: documents.customerId,
 			sheet: documents.sheet,
-			reached: openItems.reached
+			version: documents.version,
+			reached: openItems.reached,
+			toPay: openItems.toPay
 		})
 		.from(documents)
 		.leftJoin(openItems, eq(openItems.documentId, documents.id))
@@ -84,7 +102,7 @@ export const ACTS: Readonly<Record<ManyActionId, Act>> = {
 							where r2.run_id = ${runId} and r2.state = 'waiting' order by o2.payer_id limit ${PAYERS})`
 				)
 				.map((row) => row.id),
-		work: (world, tx, ids, key) => remindAbout(world, tx, ids, key)
+		work: (world, tx, ids, { key }) => remindAbout(world, tx, ids, key)
 	},
 	send: {
 		leftOut: (_world, db, ids) =>
@@ -99,7 +117,7 @@ export const ACTS: Readonly<Record<ManyActionId, Act>> = {
 							? 'There is no e-mail address.'
 							: null)
 			),
-		work: (world, tx, ids, key) => {
+		work: (world, tx, ids, { key }) => {
 			for (const id of ids) queueIssued(tx, world, id, { key: `${key}:${id}`, who: 'you' });
 		}
 	},
@@ -124,16 +142,141 @@ export const ACTS: Readonly<Record<ManyActionId, Act>> = {
 						? 'It is issued: credit it instead.'
 						: 'It was thrown away already.'
 			),
-		work: (world, tx, ids) => {
-			const refused = new Map<number, string>();
-			for (const id of ids)
-				try {
-					discardInTransaction(tx, world, id, true);
-				} catch (error) {
-					if (!(error instanceof RefusedError)) throw error;
-					refused.set(id, error.message);
-				}
-			return refused;
+		work: (world, tx, ids) => oneByOne(ids, (id) => discardInTransaction(tx, world, id, true))
+	},
+	pay: {
+		leftOut: (_world, db, ids) =>
+			reasons(
+				db,
+				ids,
+				({ state, kind, toPay }) =>
+					notIssued(state) ??
+					(kind === 'creditNote'
+						? 'A credit note asks for nothing.'
+						: toPay
+							? null
+							: 'There is nothing left to pay on it.')
+			),
+		work: (world, tx, ids, { key, options }) => {
+			const open = new Map(documentsOf(tx, ids).map(({ id, toPay }) => [id, toPay ?? 0]));
+			return oneByOne(ids, (id) =>
+				recordPayment(world, id, {
+					key: `${key}:${id}`,
+					date: options.day ?? '',
+					amount: formatMoney(BigInt(open.get(id) ?? 0)),
+					withheld: '',
+					way: options.way ?? '',
+					reference: '',
+					allowOverpaid: false
+				})
+			);
 		}
+	},
+	moveDue: {
+		// What is issued keeps its due day: it is printed on it.
+		leftOut: (_world, db, ids) =>
+			reasons(db, ids, ({ state }) =>
+				state === 'draft'
+					? null
+					: state === 'issued'
+						? 'It is issued, and its due day with it.'
+						: 'It was thrown away.'
+			),
+		work: (world, tx, ids, { options }) => {
+			const sheets = new Map(documentsOf(tx, ids).map((row) => [row.id, row]));
+			return oneByOne(ids, (id) => {
+				const { sheet, version } = sheets.get(id)!;
+				saveDraft(world, id, version, { ...sheet, dueDate: displayDate(options.day!) });
+			});
+		}
+	},
+	label: {
+		leftOut: (_world, db, ids, { list, options }) =>
+			labelReasons(db, list, ids, options.label, true),
+		work: (_world, tx, ids, { list, options }) => setLabel(tx, list, ids, options.label!, true)
+	},
+	unlabel: {
+		leftOut: (_world, db, ids, { list, options }) =>
+			labelReasons(db, list, ids, options.label, false),
+		work: (_world, tx, ids, { list, options }) => setLabel(tx, list, ids, options.label!, false)
+	},
+	archive: {
+		leftOut: (_world, db, ids, { list }) => archiveReasons(db, list, ids, true),
+		work: (world, _tx, ids, { list }) => oneByOne(ids, (id) => setArchived(world, list, id, true))
+	},
+	bringBack: {
+		leftOut: (_world, db, ids, { list }) => archiveReasons(db, list, ids, false),
+		work: (world, _tx, ids, { list }) => oneByOne(ids, (id) => setArchived(world, list, id, false))
+	},
+	again: {
+		leftOut: (_world, db, ids) =>
+			new Map(
+				ids.flatMap((id): [number, string][] => {
+					const why = notAgain(db, messageOf(id));
+					return why === null ? [] : [[id, why]];
+				})
+			),
+		work: (world, _tx, ids) => oneByOne(ids, (id) => messageAgain(world, messageOf(id)))
 	}
 };
+
+/** One after the other, each for itself: what one is refused for says nothing of the others. */
+function oneByOne(ids: readonly number[], work: (id: number) => unknown): Map<number, string> {
+	const refused = new Map<number, string>();
+	for (const id of ids)
+		try {
+			work(id);
+		} catch (error) {
+			if (!(error instanceof RefusedError || error instanceof FieldError)) throw error;
+			refused.set(id, error.message);
+		}
+	return refused;
+}
+
+function labelReasons(
+	db: Reader,
+	list: ListName,
+	ids: readonly number[],
+	label: string | undefined,
+	on: boolean
+): Map<number, string> {
+	const { there, bear } = bearers(db, list, ids, label ?? '');
+	return new Map(
+		ids.flatMap((id): [number, string][] => {
+			if (!there.has(id)) return [[id, 'It is not there any more.']];
+			if (label === undefined || bear.has(id) !== on) return [];
+			return [[id, on ? 'It has this label already.' : 'It does not have this label.']];
+		})
+	);
+}
+
+const ARCHIVES: Partial<Record<ListName, string>> = {
+	customers: 'customers',
+	prices: 'price_items'
+};
+
+function archiveReasons(db: Reader, list: ListName, ids: readonly number[], archived: boolean) {
+	const rows = new Map(
+		db
+			.all<{ id: number; archived: number }>(
+				sql`select id, archived_at is not null as archived from ${sql.identifier(ARCHIVES[list]!)} where id in (${sql.join(
+					ids.map((id) => sql`${id}`),
+					sql`, `
+				)})`
+			)
+			.map((row) => [row.id, row.archived === 1])
+	);
+	return new Map(
+		ids.flatMap((id): [number, string][] => {
+			const now = rows.get(id);
+			if (now === undefined) return [[id, 'It is not there any more.']];
+			if (now !== archived) return [];
+			return [[id, archived ? 'It is archived already.' : 'It is in use.']];
+		})
+	);
+}
+
+function setArchived(world: World, list: ListName, id: number, archived: boolean): void {
+	if (list === 'customers') archiveCustomer(world, id, archived);
+	else archivePriceItem(world, id, archived);
+}

@@ -1,6 +1,8 @@
 // The documents that were chosen, in one archive: each read when its turn comes.
 import { PassThrough, Readable } from 'node:stream';
 import { and, asc, eq } from 'drizzle-orm';
+import { PDFDocument } from 'pdf-lib';
+import { RefusedError } from '../../../core/refusals';
 import { archiveTo } from '../../archive';
 import { documentFiles, documents, manyRows } from '../../db/schema';
 import type { World } from '../../world';
@@ -9,7 +11,17 @@ import type { World } from '../../world';
 export function pdfsOf(world: World, runId: number): ReadableStream<Uint8Array> {
 	const out = new PassThrough();
 	const archive = archiveTo(out, world.clock.now());
-	const rows = world.db
+	const rows = filesOf(world, runId);
+	for (const { id, name } of rows) archive.bytes(name, () => contentOf(world, id));
+	if (rows.length === 0)
+		archive.text('Nothing was chosen that is issued.txt', () => ['Drafts have no PDF yet.']);
+	archive.end().catch((error: Error) => out.destroy(error));
+	return Readable.toWeb(out) as ReadableStream<Uint8Array>;
+}
+
+/** The PDFs of what is issued among the chosen, in order of issue. */
+const filesOf = (world: World, runId: number) =>
+	world.db
 		.select({ id: documents.id, name: documentFiles.name })
 		.from(manyRows)
 		.innerJoin(documents, eq(documents.id, manyRows.rowId))
@@ -17,18 +29,36 @@ export function pdfsOf(world: World, runId: number): ReadableStream<Uint8Array> 
 		.where(and(eq(manyRows.runId, runId), eq(documents.state, 'issued')))
 		.orderBy(asc(documents.id))
 		.all();
-	for (const { id, name } of rows)
-		archive.bytes(
-			name,
-			() =>
-				world.db
-					.select({ content: documentFiles.content })
-					.from(documentFiles)
-					.where(eq(documentFiles.documentId, id))
-					.get()?.content
+
+const contentOf = (world: World, id: number) =>
+	world.db
+		.select({ content: documentFiles.content })
+		.from(documentFiles)
+		.where(eq(documentFiles.documentId, id))
+		.get()?.content;
+
+/** More pages than this are read by nobody in one piece, and would not fit into memory with others beside them. */
+const MOST_IN_ONE = 500;
+
+/**
+ * All of them one after the other in a single PDF, for printing. Others get their turn between two documents.
+ * @throws RefusedError where nothing of it is issued, or it is too much for one file
+ */
+export async function onePdf(world: World, runId: number): Promise<Uint8Array<ArrayBuffer>> {
+	const rows = filesOf(world, runId);
+	if (rows.length === 0) throw new RefusedError('Nothing of it is issued yet: drafts have no PDF.');
+	if (rows.length > MOST_IN_ONE)
+		throw new RefusedError(
+			`One PDF holds at most ${MOST_IN_ONE} documents; these are ${rows.length.toLocaleString('en-GB')}. Take the ZIP, or choose fewer.`
 		);
-	if (rows.length === 0)
-		archive.text('Nothing was chosen that is issued.txt', () => ['Drafts have no PDF yet.']);
-	archive.end().catch((error: Error) => out.destroy(error));
-	return Readable.toWeb(out) as ReadableStream<Uint8Array>;
+	const whole = await PDFDocument.create();
+	whole.setCreationDate(new Date(world.clock.now()));
+	whole.setModificationDate(new Date(world.clock.now()));
+	whole.setCreator('Axiometer');
+	for (const { id } of rows) {
+		const one = await PDFDocument.load(contentOf(world, id)!, { updateMetadata: false });
+		for (const page of await whole.copyPages(one, one.getPageIndices())) whole.addPage(page);
+		await new Promise((resolve) => setImmediate(resolve));
+	}
+	return new Uint8Array(await whole.save({ objectsPerTick: 40 }));
 }

@@ -1,13 +1,23 @@
 // One action on many rows: the rows are written down as they were chosen, checked, worked off step by step, gone on with after a
 // crash, and stopped where somebody wants to.
 import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
-import { ACTIONS, type ManyAction, type ManyActionId } from '../../../core/lists/actions';
+import { readTypedDate } from '../../../core/calendar/conversion';
+import { isPlainDate } from '../../../core/calendar/queries';
+import type { PlainDate } from '../../../core/calendar/types';
+import {
+	ACTIONS,
+	type Asked,
+	type ManyAction,
+	type ManyActionId,
+	type ManyOptions
+} from '../../../core/lists/actions';
+import { WAY_NAMES } from '../../../core/words';
 import type { ListName } from '../../../core/lists/types';
-import { NotFoundError, RefusedError } from '../../../core/refusals';
+import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { manyRows, manyRuns } from '../../db/schema';
 import type { World } from '../../world';
-import { ACTS } from './acts';
+import { ACTS, type Doing } from './acts';
 
 /** More than this is chosen by its filters, not row by row. */
 const ONE_BY_ONE = 10_000;
@@ -63,6 +73,35 @@ function load(db: Reader, id: number) {
 export const actionOf = (list: ListName, id: string | null): ManyAction | null =>
 	ACTIONS[list].find((one) => one.id === id) ?? null;
 
+const doing = ({ id, list, options }: typeof manyRuns.$inferSelect): Doing => ({
+	key: `many:${id}`,
+	list,
+	options
+});
+
+/** What an action asks for, read from what was typed; nothing else is kept. @throws FieldError */
+function readOptions({ asks = [] }: ManyAction, given: ManyOptions, today: PlainDate): ManyOptions {
+	const problems: Record<string, string> = {};
+	const read = asks.map((asked): [Asked, string] => {
+		const typed = (given[asked] ?? '').trim();
+		if (asked === 'day') {
+			const day = isPlainDate(typed) ? typed : readTypedDate(typed, today);
+			if (day === null) problems.day = 'Which day? Such as 24 Nov.';
+			return [asked, day ?? ''];
+		}
+		if (asked === 'way') {
+			if (!Object.hasOwn(WAY_NAMES, typed)) problems.way = 'How was it paid?';
+			return [asked, typed];
+		}
+		if (typed === '') problems.label = 'Which label?';
+		else if (typed.length > 40) problems.label = 'At most 40 characters.';
+		else if (typed.includes(',')) problems.label = 'One at a time, without a comma.';
+		return [asked, typed];
+	});
+	if (Object.keys(problems).length) throw new FieldError(problems);
+	return Object.fromEntries(read);
+}
+
 const turn = () => new Promise((resolve) => setImmediate(resolve));
 
 export interface Checked {
@@ -99,7 +138,7 @@ export async function checkRows(
 		if (ids.length === 0) break;
 		after = ids.at(-1)!;
 		chosen += ids.length;
-		for (const [rowId, words] of ACTS[action].leftOut(world, world.db, ids)) {
+		for (const [rowId, words] of ACTS[action].leftOut(world, world.db, ids, doing(run))) {
 			const one = why.get(words) ?? { count: 0, ids: [] };
 			one.count += 1;
 			if (one.ids.length < EXAMPLES) one.ids.push(rowId);
@@ -131,8 +170,16 @@ function joinedSince(world: World, id: number, now: readonly number[]): number[]
 	return now.filter((rowId) => !known.has(rowId));
 }
 
-/** Begins what was chosen. A second press, from another tab too, changes nothing. @throws NotFoundError, RefusedError */
-export function beginRun(world: World, id: number, action: ManyActionId): void {
+/**
+ * Begins what was chosen. A second press, from another tab too, changes nothing.
+ * @throws NotFoundError, RefusedError; FieldError where what the action asks for is missing
+ */
+export function beginRun(
+	world: World,
+	id: number,
+	action: ManyActionId,
+	options: ManyOptions = {}
+): void {
 	writeAtOnce(world.db, (tx) => {
 		const run = load(tx, id);
 		if (!actionOf(run.list, action)) throw new RefusedError('That cannot be done with these.');
@@ -140,7 +187,11 @@ export function beginRun(world: World, id: number, action: ManyActionId): void {
 			if (run.action === action) return;
 			throw new RefusedError('Something else was begun with these rows already.');
 		}
-		tx.update(manyRuns).set({ action, state: 'running' }).where(eq(manyRuns.id, id)).run();
+		const asked = readOptions(actionOf(run.list, action)!, options, world.clock.today());
+		tx.update(manyRuns)
+			.set({ action, options: asked, state: 'running' })
+			.where(eq(manyRuns.id, id))
+			.run();
 	});
 }
 
@@ -206,12 +257,12 @@ function step(world: World, id: number): boolean {
 		if (waiting.length === 0) return false;
 		const together = act.next?.(tx, id) ?? [];
 		const ids = together.length ? together : waiting;
-		const left = act.leftOut(world, tx, ids);
+		const left = act.leftOut(world, tx, ids, doing(run));
 		const refused = act.work(
 			world,
 			tx,
 			ids.filter((one) => !left.has(one)),
-			`many:${id}`
+			doing(run)
 		);
 		for (const [rowId, why] of [...left, ...(refused ?? [])]) mark(tx, id, [rowId], 'leftOut', why);
 		mark(

@@ -1,5 +1,5 @@
 // The outbox: messages are written in the transaction that causes them; delivering them comes after it.
-import { and, asc, eq, ne, or } from 'drizzle-orm';
+import { and, asc, eq, ne, or, sql } from 'drizzle-orm';
 import { fillMessage } from '../../documents/mailBody';
 import type { Reader } from '../../db/connection';
 import { documents, mails, texts } from '../../db/schema';
@@ -39,6 +39,18 @@ const BUTTONS: Record<ToQueue['kind'], string> = {
 	notice: 'Look at the settings'
 };
 
+/** The colour of the letterhead a document was written on. */
+function accentOf(tx: Reader, documentId: number | undefined): string | undefined {
+	if (documentId === undefined) return undefined;
+	return (
+		tx
+			.select({ accent: sql<string | null>`json_extract(${documents.frozen}, '$.look.accent')` })
+			.from(documents)
+			.where(eq(documents.id, documentId))
+			.get()?.accent ?? undefined
+	);
+}
+
 /** @returns whether it is new */
 export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 	const { text, html } = fillMessage(
@@ -46,7 +58,8 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 		mail.link,
 		mail.banner,
 		world.origin,
-		BUTTONS[mail.kind]
+		BUTTONS[mail.kind],
+		accentOf(tx, mail.documentId)
 	);
 	const now = world.clock.now();
 	const host = new URL(world.origin).hostname;
@@ -117,6 +130,39 @@ export function sendAgain(world: World, mailId: number): void {
 				)
 			)
 		)
+		.run();
+}
+
+/** A row of the list of messages: e-mails have even numbers, texts odd ones. */
+export const messageOf = (id: number): { mail: number } | { text: number } =>
+	id % 2 === 0 ? { mail: id / 2 } : { text: (id - 1) / 2 };
+
+/** Why a message cannot be sent once more; null where it can. */
+export function notAgain(db: Reader, message: ReturnType<typeof messageOf>): string | null {
+	if ('mail' in message) {
+		const mail = db.select().from(mails).where(eq(mails.id, message.mail)).get();
+		if (!mail) return 'It is not there any more.';
+		if (mail.state === 'withdrawn') return 'It was taken back.';
+		if (mail.state === 'queued' || mail.state === 'sending') return 'It is on its way.';
+		return mail.state === 'sent' && !mail.missed ? 'It has gone already.' : null;
+	}
+	const text = db.select().from(texts).where(eq(texts.id, message.text)).get();
+	if (!text) return 'It is not there any more.';
+	if (text.state === 'queued') return 'It is on its way.';
+	return text.state === 'failed'
+		? null
+		: text.state === 'sent'
+			? 'It has gone already.'
+			: 'It was taken back.';
+}
+
+/** Sends a message once more, whichever it is. @throws NotFoundError, RefusedError */
+export function messageAgain(world: World, message: ReturnType<typeof messageOf>): void {
+	if ('mail' in message) return sendAgain(world, message.mail);
+	world.db
+		.update(texts)
+		.set({ state: 'queued', nextAttemptAt: world.clock.now(), attempts: 0 })
+		.where(and(eq(texts.id, message.text), eq(texts.state, 'failed')))
 		.run();
 }
 

@@ -11,6 +11,7 @@ import { loadBusiness } from '../business/settings';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { newToken } from '../business/keys';
+import { paperOf } from '../letterheads/dress';
 import { queueMail } from '../messages/outbox';
 import { note } from '../trail/documents';
 import { readStatementOptions, statementAddresses, buildStatement } from './statements';
@@ -106,7 +107,7 @@ async function makeOne(
 	const { view, balance, documentIds } = buildStatement(world, row.payerId, run.options);
 	const pdf = await world.press.statements(
 		[view],
-		[{ payUrl: balance > 0 ? link : null, madeAt: now }]
+		[{ payUrl: balance > 0 ? link : null, madeAt: now, ...paperOf(world.db, row.payerId) }]
 	);
 	writeAtOnce(world.db, (tx) => {
 		const still = tx.select().from(statements).where(eq(statements.id, row.id)).get();
@@ -194,14 +195,21 @@ export function listStatementRuns(world: World) {
 }
 
 /** The statements of a run in one, to print. */
-export function runViews(world: World, id: number): { view: StatementView; token: string }[] {
+export function runViews(
+	world: World,
+	id: number
+): { view: StatementView; token: string; payerId: number }[] {
 	return world.db
-		.select({ view: statements.view, token: statements.token })
+		.select({ view: statements.view, token: statements.token, payerId: statements.payerId })
 		.from(statements)
 		.where(and(eq(statements.runId, id), sql`${statements.view} is not null`))
 		.orderBy(asc(statements.id))
 		.all()
-		.map((row) => ({ view: row.view!, token: linkToday(world.db, row.token!) }));
+		.map((row) => ({
+			view: row.view!,
+			token: linkToday(world.db, row.token!),
+			payerId: row.payerId
+		}));
 }
 
 /** The PDF of one statement as it was made. */

@@ -19,6 +19,7 @@
 		termsEndOfMonth: false,
 		orderNumberRequired: false,
 		payWays: null,
+		letterheadId: null,
 		salutation: '',
 		privateNote: '',
 		labels: [],

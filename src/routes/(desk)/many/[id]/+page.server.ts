@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FieldError } from '$lib/core/refusals';
-import { act, idOf, orNotFound } from '$lib/server/answers';
+import { act, box, idOf, orNotFound } from '$lib/server/answers';
 import { MANY_ACTIONS } from '$lib/core/lists/actions';
 import { namesOf, rowsOfList } from '$lib/server/services/desk/lists/rows';
 import {
@@ -27,6 +27,7 @@ export const load: PageServerLoad = async ({ locals, params, url }) => {
 	const leftOut = checked?.leftOut ?? leftOutOf(world, id);
 	const shown = [...leftOut.flatMap((one) => one.ids), ...(checked?.joined.slice(0, 8) ?? [])];
 	return {
+		today: world.clock.today(),
 		run,
 		action: action?.id ?? null,
 		checked: checked && {
@@ -46,10 +47,15 @@ export const actions: Actions = {
 	begin: (event) =>
 		act(
 			event,
-			z.object({ action: z.enum(['', ...MANY_ACTIONS]).catch('') }),
-			({ action }, world) => {
+			z.object({
+				action: z.enum(['', ...MANY_ACTIONS]).catch(''),
+				day: box,
+				way: box,
+				label: box
+			}),
+			({ action, ...options }, world) => {
 				if (action === '') throw new FieldError({ action: 'Choose what is to be done.' });
-				beginRun(world, idOf(event.params.id), action);
+				beginRun(world, idOf(event.params.id), action, options);
 				void continueMany(world).catch(() => undefined);
 			}
 		),

@@ -2,6 +2,11 @@
 	import { invalidateAll } from '$app/navigation';
 	import { ACTIONS } from '$lib/core/lists/actions';
 	import { counted } from '$lib/core/words';
+	import { LISTS, pathOfList } from '$lib/core/lists/all';
+	import { WAY_NAMES } from '$lib/core/words';
+	import Choice from '$lib/ui/parts/Choice.svelte';
+	import DateField from '$lib/ui/parts/DateField.svelte';
+	import Field from '$lib/ui/parts/Field.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Progress from '$lib/ui/parts/Progress.svelte';
 
@@ -11,9 +16,8 @@
 	let action = $derived(actions.find((one) => one.id === data.action) ?? null);
 	let progress = $state<{ done: number; of: number } | null>(null);
 	let far = $derived(progress?.done ?? run.all - run.waiting);
-	const WORDS = { invoices: ['document', 'documents'] } as const;
-	const several = (count: number) => counted(count, ...WORDS[run.list]);
-	const BACK = { invoices: '/billing' } as const;
+	const several = (count: number) => counted(count, ...LISTS[run.list].words);
+	let back = $derived(pathOfList(run.list));
 	let left = $derived(data.leftOut.reduce((sum, one) => sum + one.count, 0));
 
 	$effect(() => {
@@ -32,7 +36,7 @@
 <svelte:head><title>{action?.label ?? 'Chosen'} · Axiometer</title></svelte:head>
 <div class="page max-w-215">
 	<p class="quiet">
-		<a href="{BACK[run.list]}{run.view ? `?${run.view}` : ''}">Back to the list</a>
+		<a href="{back}{run.view ? `?${run.view}` : ''}">Back to the list</a>
 	</p>
 	{#if run.state === 'chosen'}
 		<h1 class="mb-3">{action ? action.label : 'What now?'}: {several(run.all)} chosen</h1>
@@ -50,19 +54,38 @@
 								href={data.names[id]?.href}>{data.names[id]?.name}</a
 							>{/each}{data.checked.joinedCount > data.checked.joined.length ? ' …' : ''}
 					</p>{/if}
-				<Form action="?/begin" hidden={{ action: action.id }}>
+				<Form action="?/begin" hidden={{ action: action.id }} class="grid gap-3">
+					{#if data.checked.fits && action.asks}<div class="flex flex-wrap items-end gap-3">
+							{#each action.asks as asked (asked)}
+								{#if asked === 'day'}<DateField
+										label={action.id === 'pay' ? 'Paid on' : 'Due on'}
+										name="day"
+										value={action.id === 'pay' ? data.today : ''}
+									/>
+								{:else if asked === 'way'}<Choice label="How" name="way" value="bank">
+										{#each Object.entries(WAY_NAMES) as [value, words] (value)}<option {value}
+												>{words}</option
+											>{/each}
+									</Choice>
+								{:else}<Field label="Label" name="label" maxlength={40} />{/if}
+							{/each}
+						</div>{/if}
 					<div class="flex flex-wrap gap-2.5">
 						{#if data.checked.fits}<button class="button filled"
 								>{action.does(several(data.checked.fits))}</button
 							>{/if}
-						<a class="button" href={BACK[run.list]}>Leave it</a>
+						<a class="button" href={back}>Leave it</a>
 					</div>
 				</Form>
 			</div>
 		{:else}
 			<div class="flex flex-wrap gap-2.5">
 				{#each actions as one (one.id)}<a class="button" href="?do={one.id}">{one.label}</a>{/each}
-				<a class="button" href="/many/{run.id}/zip" download>ZIP of PDFs</a>
+				{#if run.list === 'invoices'}
+					<a class="button" href="/many/{run.id}/pdf" target="_blank" rel="noopener">One PDF</a>
+					<a class="button" href="/many/{run.id}/zip" download>ZIP of PDFs</a>
+				{/if}
+				<a class="button plain" href={back}>Leave it</a>
 			</div>
 		{/if}
 	{:else if run.state === 'running'}

@@ -19,6 +19,7 @@ const newJob = z.object({
 	title: box,
 	customerId: rowId,
 	siteId: rowId,
+	workKindId: rowId,
 	description: box,
 	pricing: box,
 	price: box,
@@ -35,6 +36,7 @@ export const actions: Actions = {
 				...values,
 				customerId: values.customerId || undefined,
 				siteId: values.siteId || null,
+				workKindId: values.workKindId || null,
 				fixedPrice: pricing !== 'asDone'
 			};
 			redirect(303, `/work/${beginJob(world, key, job, enquiry ? 'enquiry' : 'booked')}`);

@@ -3,6 +3,7 @@
 	import { untrack } from 'svelte';
 	import type { CustomerRecord } from '$lib/core/parties';
 	import Field from '$lib/ui/parts/Field.svelte';
+	import WorkKindChoice from '$lib/ui/letterheads/WorkKindChoice.svelte';
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import Money from '$lib/ui/parts/Money.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
@@ -16,6 +17,7 @@
 	let title = $state('');
 	let description = $state('');
 	let siteId = $state('');
+	let workKindId = $state<number | null>(null);
 	let pricing = $state('agreed');
 	let hourlyRate = $state('');
 	let price = $state('');
@@ -61,6 +63,7 @@
 				</Choice>
 			{/if}
 			<Field label="What is to be done" name="title" bind:value={title} />
+			<WorkKindChoice name="workKindId" bind:value={workKindId} />
 			<div class="grid grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-4.5 gap-y-3">
 				<DateField label="Day of the visit" name="day" bind:value={day} hint="if you know it yet" />
 				<Field label="At" name="from" inputmode="numeric" placeholder="09:30" bind:value={from} />

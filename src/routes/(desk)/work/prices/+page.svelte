@@ -56,6 +56,7 @@
 			</select>
 			<span class="quiet numbers">{data.total.toLocaleString('en-GB')} entries</span>
 			<span class="flex-1"></span>
+			<a href="/lists/prices">As a table</a>
 			<a href="/work/prices/export">CSV</a>
 			<a href={address({ archived: data.query.archived ? '' : 'yes' })}
 				>{data.query.archived ? 'Show what is in use' : 'Show what was put aside'}</a

@@ -124,5 +124,5 @@
 		>
 		<div class="col-span-full"><Reach name={view.seller.name} reach={data.reach} /></div>
 	</section>
-	<Paper {view} />
+	<Paper {view} logo={view.look.logo && `/p/${page.params.token}/logo`} />
 </main>

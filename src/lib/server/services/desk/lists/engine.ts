@@ -32,6 +32,10 @@ export interface ListSource {
 	search: (typed: string) => SQL | null;
 	/** What a shown row also brings, for its cells. */
 	more?: Readonly<Record<string, Read>>;
+	/** Where a row leads; `more` is empty where only its number is known. */
+	href: (id: number, more: Record<string, Cell>) => string;
+	/** What rows are called, by their numbers. */
+	names: (world: World, ids: readonly number[]) => Map<number, string>;
 }
 
 export type Cell = string | number | null;
@@ -63,7 +67,33 @@ function orderOf(source: ListSource, view: ListView, at: At): { key: SQL; field:
 }
 
 /** Letters that mean something to `like` mean themselves. */
-const containing = (typed: string) => `%${typed.replace(/[\\%_]/g, (letter) => `\\${letter}`)}%`;
+export const containing = (typed: string) =>
+	`%${typed.replace(/[\\%_]/g, (letter) => `\\${letter}`)}%`;
+
+/** Rows whose words hold every word that was typed; null for none typed. */
+export function everyWord(typed: string, words: SQL): SQL | null {
+	const asked = typed.slice(0, 200).split(/\s+/).filter(Boolean).slice(0, 8);
+	if (asked.length === 0) return null;
+	return sql.join(
+		asked.map((word) => sql`(${words}) like ${containing(word)} escape '\\'`),
+		sql` and `
+	);
+}
+
+/** What rows of a table are called, where that stands in the table itself. */
+export const named =
+	(table: string, name: SQL): ListSource['names'] =>
+	(world, ids) =>
+		new Map(
+			world.db
+				.all<{ id: number; name: string }>(
+					sql`select id, ${name} as name from ${sql.identifier(table)} where id in (${sql.join(
+						ids.map((id) => sql`${id}`),
+						sql`, `
+					)})`
+				)
+				.map((row) => [row.id, row.name])
+		);
 
 function condition(source: ListSource, filter: Filter, at: At): SQL {
 	const other = source.asked?.[filter.field];
@@ -215,8 +245,11 @@ export function sumList(world: World, source: ListSource, view: ListView): ListS
 	const summed = source.spec.fields.filter((field) => field.sum);
 	if (!where) return { count: 0, sums: Object.fromEntries(summed.map(({ id }) => [id, 0])) };
 	const row = world.db.get<Record<string, number>>(
-		sql`select count(*) as n, ${sql.join(
-			summed.map(({ id }) => sql`total(${source.fields[id]!(at)}) as ${sql.identifier(id)}`),
+		sql`select ${sql.join(
+			[
+				sql`count(*) as n`,
+				...summed.map(({ id }) => sql`total(${source.fields[id]!(at)}) as ${sql.identifier(id)}`)
+			],
 			sql`, `
 		)} from ${source.from} where ${sql.join(where, sql` and `)}`
 	)!;

@@ -5,7 +5,7 @@ import { INVOICES } from '../../../../core/lists/invoices';
 import type { Filter } from '../../../../core/lists/types';
 import { REACHED } from '../../trail/documents';
 import { searchExpression } from '../../trail/search';
-import type { ListSource } from './engine';
+import { named, type ListSource } from './engine';
 
 /** Said as it stands in the partial index of what is open, which a bound value would not match. */
 const OPEN = sql`o.state in ('open', 'partPaid')`;
@@ -38,7 +38,7 @@ const signed = (amount: SQL) =>
 
 export const INVOICE_LIST: ListSource = {
 	spec: INVOICES,
-	from: sql`documents d left join open_items o on o.document_id = d.id left join customers c on c.id = d.customer_id`,
+	from: sql`documents d left join open_items o on o.document_id = d.id left join customers c on c.id = d.customer_id left join work_kinds w on w.id = d.work_kind_id`,
 	id: sql`d.id`,
 	base: sql`d.state <> 'discarded'`,
 	fields: {
@@ -62,7 +62,10 @@ export const INVOICE_LIST: ListSource = {
 		reminded: () => lastOf('reminded'),
 		disputed: () => sql`${holdOf('dispute', sql`1`)} is not null`,
 		promised: () => holdOf('promise', sql`h.until`),
-		label: () => sql`(select group_concat(j.value, ', ') from json_each(c.labels) j)`,
+		workKind: () => sql`coalesce(json_extract(d.frozen, '$.workKind.name'), w.name)`,
+		label: () =>
+			sql`(select group_concat(l.label, ', ') from document_labels l where l.document_id = d.id)`,
+		customerLabel: () => sql`(select group_concat(j.value, ', ') from json_each(c.labels) j)`,
 		reference: () => sql`json_extract(d.sheet, '$.reference')`,
 		order: () => sql`json_extract(d.sheet, '$.orderNumber')`,
 		selfBilled: () => sql`json_extract(d.sheet, '$.selfBilled') is not null`
@@ -82,6 +85,11 @@ export const INVOICE_LIST: ListSource = {
 			? null
 			: sql`d.id in (select rowid from document_search where document_search match ${expression})`;
 	},
+	href: (id) => `/billing/${id}`,
+	names: named(
+		'documents',
+		sql`coalesce(number, 'Draft') || ', ' || coalesce(nullif(customer_name, ''), 'no customer yet')`
+	),
 	more: {
 		kind: () => sql`d.kind`,
 		state: () => sql`d.state`,

@@ -87,7 +87,7 @@ export function listPage(world: World, source: ListSource, url: URL, size: Size)
 			...spec.views.map(({ id, label, filters, sort }) => ({
 				key: id,
 				label,
-				address: id === spec.views[0]!.id ? '' : `view=${id}`,
+				address: id === spec.views[0]!.id && filters.length === 0 ? '' : `view=${id}`,
 				here: at(plain(filters, sort)) === written,
 				kept: null
 			})),

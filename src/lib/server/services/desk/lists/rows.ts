@@ -1,14 +1,34 @@
 // The rows of a list for what is done with many of them: which a view has, and what they are called.
-import { inArray } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
+import { z } from 'zod';
 import { readView } from '../../../../core/lists/address';
-import type { ListName } from '../../../../core/lists/types';
-import { documents } from '../../../db/schema';
+import { LIST_NAMES, type ListName } from '../../../../core/lists/types';
+import { NotFoundError } from '../../../../core/refusals';
 import type { World } from '../../../world';
+import { CUSTOMER_LIST } from './customers';
 import type { ListSource } from './engine';
 import { idsOfList } from './engine';
 import { INVOICE_LIST } from './invoices';
+import { JOB_LIST } from './jobs';
+import { MESSAGE_LIST } from './messages';
+import { PAYMENT_LIST } from './payments';
+import { PRICE_LIST } from './prices';
 
-export const SOURCES: Readonly<Record<ListName, ListSource>> = { invoices: INVOICE_LIST };
+export const SOURCES: Readonly<Record<ListName, ListSource>> = {
+	invoices: INVOICE_LIST,
+	jobs: JOB_LIST,
+	customers: CUSTOMER_LIST,
+	payments: PAYMENT_LIST,
+	prices: PRICE_LIST,
+	messages: MESSAGE_LIST
+};
+
+/** @throws NotFoundError */
+export function sourceNamed(name: string): ListSource {
+	const list = z.enum(LIST_NAMES).safeParse(name);
+	if (!list.success) throw new NotFoundError('This list');
+	return SOURCES[list.data];
+}
 
 export const rowsOfList =
 	(list: ListName) =>
@@ -18,22 +38,18 @@ export const rowsOfList =
 /** What rows are called and where they lead. */
 export function namesOf(
 	world: World,
-	_list: ListName,
+	list: ListName,
 	ids: readonly number[]
 ): Map<number, { name: string; href: string }> {
 	if (ids.length === 0) return new Map();
-	return new Map(
-		world.db
-			.select({ id: documents.id, number: documents.number, customer: documents.customerName })
-			.from(documents)
-			.where(inArray(documents.id, [...ids]))
-			.all()
-			.map(({ id, number, customer }) => [
-				id,
-				{
-					name: [number ?? 'Draft', customer || 'no customer yet'].join(', '),
-					href: `/billing/${id}`
-				}
-			])
-	);
+	const { names, href } = SOURCES[list];
+	return new Map([...names(world, ids)].map(([id, name]) => [id, { name, href: href(id, {}) }]));
 }
+
+/** How many rows a list has at all, at most so many: said quickly. */
+export const sizeOf =
+	({ from, id }: ListSource, most = 6_000) =>
+	(world: World): number =>
+		world.db.get<{ n: number }>(
+			sql`select count(*) as n from (select ${id} from ${from} limit ${most})`
+		)!.n;

@@ -1,13 +1,16 @@
 import { error } from '@sveltejs/kit';
 import { viewDocument } from '$lib/core/documents/view';
 import { idOf, orNotFound } from '$lib/server/answers';
-import { storedPdf } from '$lib/server/services/desk/documents';
+import { copyPdf, storedPdf } from '$lib/server/services/desk/documents';
 import { draftPreview } from '$lib/server/services/invoices/sheetPage';
+import { drawDocument } from '$lib/server/services/letterheads/dress';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ locals, params, url }) => {
 	const id = idOf(params.id);
-	const file = storedPdf(locals.world, id) ?? (await drawDraft());
+	const file = url.searchParams.has('copy')
+		? await orNotFound(() => copyPdf(locals.world, id))
+		: (storedPdf(locals.world, id) ?? (await drawDraft()));
 	return new Response(new Uint8Array(file.content), {
 		headers: {
 			'content-type': 'application/pdf',
@@ -21,10 +24,7 @@ export const GET: RequestHandler = async ({ locals, params, url }) => {
 		const view = viewDocument(preview.frozen, preview.figures, '', 'draft');
 		return {
 			name: 'Draft.pdf',
-			content: await locals.world.press.document(view, {
-				payUrl: null,
-				madeAt: locals.world.clock.now()
-			})
+			content: await drawDocument(locals.world, view, null)
 		};
 	}
 };

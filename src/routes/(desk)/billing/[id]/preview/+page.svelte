@@ -28,7 +28,10 @@
 			<a class="ml-auto" href="/billing/{data.id}/pdf?download">Download the PDF</a>
 		</div>
 		{#if shown === 'page'}
-			<Paper view={data.view} />
+			<Paper
+				view={data.view}
+				logo={data.view.look.logo && `/settings/letterheads/logo/${data.view.look.logo}`}
+			/>
 		{:else}
 			<iframe
 				class="w-full h-[78vh] border border-(--hair) bg-(--sheet)"

@@ -5,6 +5,7 @@
 	import { tick, untrack } from 'svelte';
 	import { goto } from '$app/navigation';
 	import Field from '$lib/ui/parts/Field.svelte';
+	import WorkKindChoice from '$lib/ui/letterheads/WorkKindChoice.svelte';
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import LineEditor from '$lib/ui/lines/LineEditor.svelte';
 	import { Draft } from '$lib/ui/lines/draft.svelte';
@@ -16,6 +17,7 @@
 		title: start.job.title,
 		siteId: start.job.siteId,
 		billToId: start.job.billToId,
+		workKindId: start.job.workKindId,
 		contractReason: start.job.contractReason,
 		endUserStatement: start.job.endUserStatement,
 		endUserDate: start.job.endUserDate ?? '',
@@ -123,6 +125,7 @@
 				<option value={null}>none in particular</option>
 				{#each start.sites as site (site.id)}<option value={site.id}>{site.name}</option>{/each}
 			</Choice>
+			<WorkKindChoice bind:value={job.workKindId} error={errors.workKindId} />
 			<Choice label="The bill goes to" bind:value={job.billToId} error={errors.billToId}>
 				<option value={null}>as for the customer and site</option>
 				{#each start.people.filter((one) => one.id !== start.job.customerId) as one (one.id)}<option

@@ -1,5 +1,6 @@
 import { error } from '@sveltejs/kit';
 import { idOf, orNotFound } from '$lib/server/answers';
+import { paperOf } from '$lib/server/services/letterheads/dress';
 import { runViews, statementPdf } from '$lib/server/services/owed/statementRuns';
 import type { RequestHandler } from './$types';
 
@@ -12,9 +13,10 @@ export const GET: RequestHandler = async ({ locals, params, url }) => {
 		one === null
 			? await world.press.statements(
 					made.map(({ view }) => view),
-					made.map(({ view, token }) => ({
+					made.map(({ view, token, payerId }) => ({
 						payUrl: view.bank ? `${world.origin}/s/${token}` : null,
-						madeAt: world.clock.now()
+						madeAt: world.clock.now(),
+						...paperOf(world.db, payerId)
 					}))
 				)
 			: orNotFound(() => statementPdf(world, idOf(one)));

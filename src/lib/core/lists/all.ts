@@ -1,0 +1,21 @@
+// Every list there is, by its name.
+import { CUSTOMERS } from './customers';
+import { INVOICES } from './invoices';
+import { JOBS } from './jobs';
+import { MESSAGES } from './messages';
+import { PAYMENTS } from './payments';
+import { PRICES } from './prices';
+import type { ListName, ListSpec } from './types';
+
+export const LISTS: Readonly<Record<ListName, ListSpec>> = {
+	invoices: INVOICES,
+	jobs: JOBS,
+	customers: CUSTOMERS,
+	payments: PAYMENTS,
+	prices: PRICES,
+	messages: MESSAGES
+};
+
+/** Where a list stands. */
+export const pathOfList = (list: ListName): string =>
+	list === 'invoices' ? '/billing' : `/lists/${list}`;

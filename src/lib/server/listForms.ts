@@ -1,0 +1,45 @@
+// The forms of every list: views kept by a name and taken away, rows chosen for what is to be done with them.
+import { redirect, type Action, type RequestEvent } from '@sveltejs/kit';
+import { z } from 'zod';
+import { MANY_ACTIONS } from '$lib/core/lists/actions';
+import type { ListName } from '$lib/core/lists/types';
+import { act, box, rowId } from './answers';
+import { keepView, removeView } from './services/business/views';
+import { rowsOfList } from './services/desk/lists/rows';
+import { chooseRows } from './services/many/runs';
+
+/** Rows by their numbers, or all that the address shows; and what is to be done with them. */
+const chosen = z.object({
+	key: box,
+	address: box,
+	all: box.transform((value) => value === '1'),
+	go: z.enum(['', 'zip', 'pdf', ...MANY_ACTIONS]).catch(''),
+	ids: box.transform((value) => (value.match(/\d{1,15}/g) ?? []).map(Number))
+});
+
+/** @param listOf the list an event is about */
+export const listForms = (listOf: (event: RequestEvent) => ListName) =>
+	({
+		keepView: (event: RequestEvent) =>
+			act(event, z.object({ name: box, address: box }), ({ name, address }, world) => {
+				keepView(world, listOf(event), name, address);
+			}),
+		removeView: (event: RequestEvent) =>
+			act(event, z.object({ id: rowId }), ({ id }, world) => {
+				removeView(world, listOf(event), id);
+			}),
+		choose: (event: RequestEvent) =>
+			act(event, chosen, ({ key, ids, all, address, go }, world) => {
+				const list = listOf(event);
+				const run = chooseRows(
+					world,
+					key,
+					list,
+					all ? { view: address, rows: rowsOfList(list) } : { ids }
+				);
+				redirect(
+					303,
+					go === 'zip' || go === 'pdf' ? `/many/${run}/${go}` : `/many/${run}?do=${go}`
+				);
+			})
+	}) satisfies Record<string, Action>;

@@ -1,0 +1,60 @@
+// What stands at the head of each list, and where it belongs.
+import type { ListName } from '$lib/core/lists/types';
+
+interface Words {
+	title: string;
+	back: { href: string; label: string };
+	search: string;
+	/** What is summed up beside the count. */
+	head?: { field: string; words: string };
+	empty: string;
+	first: string;
+}
+
+export const LIST_PAGES: Readonly<Record<ListName, Words>> = {
+	invoices: {
+		title: 'Billing',
+		back: { href: '/billing', label: 'Billing' },
+		search: 'Name, number, amount, or a word on it',
+		empty: 'Your invoices will stand here',
+		first: 'Write the first one.'
+	},
+	jobs: {
+		title: 'All jobs',
+		back: { href: '/work', label: 'Work' },
+		search: 'Number, title, customer, site',
+		head: { field: 'billed', words: 'billed, without VAT' },
+		empty: 'Your jobs will stand here',
+		first: 'Begin the first one under Work.'
+	},
+	customers: {
+		title: 'All customers',
+		back: { href: '/customers', label: 'Customers' },
+		search: 'Name, e-mail, phone, address',
+		head: { field: 'open', words: 'open' },
+		empty: 'Your customers will stand here',
+		first: 'A name is enough to begin.'
+	},
+	payments: {
+		title: 'Payments',
+		back: { href: '/money', label: 'Money in' },
+		search: 'Payer, reference, number, amount',
+		head: { field: 'amount', words: 'came in' },
+		empty: 'What you are paid will stand here',
+		first: 'Bring in a bank statement, or record a payment.'
+	},
+	prices: {
+		title: 'Price list as a table',
+		back: { href: '/work/prices', label: 'Price list' },
+		search: 'Name, code, category',
+		empty: 'Your price list is empty',
+		first: 'Add the first entry, or bring in a file.'
+	},
+	messages: {
+		title: 'Messages',
+		back: { href: '/more', label: 'More' },
+		search: 'Address or subject',
+		empty: 'No message has gone out yet',
+		first: 'Invoices, receipts and reminders that you send stand here.'
+	}
+};
