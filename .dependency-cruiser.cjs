@@ -6,6 +6,7 @@ const SERVICES = 'src/lib/server/services';
 const ROOMS = [
 	'business',
 	'trail',
+	'files',
 	'letterheads',
 	'wordings',
 	'messages',

@@ -274,8 +274,8 @@ export async function hostileFiles(): Promise<Outcome> {
 					wrong.push(`${name} at ${path}: says too much`);
 				if (took > 20_000) wrong.push(`${name} at ${path}: ${took} ms`);
 			}
-		for (const id of ground.read<number>('select id from job_files')) {
-			const answer = await ground.ask(`/work/${job}/files/${id}`);
+		for (const id of ground.read<number>('select id from files')) {
+			const answer = await ground.ask(`/files/${id}`);
 			const type = answer?.headers.get('content-type') ?? '';
 			if (!/^(image\/jpeg|application\/octet-stream)/.test(type))
 				wrong.push(`a file is shown as ${type}`);

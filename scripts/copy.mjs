@@ -22,10 +22,10 @@ if (said !== 'ok') {
 	console.error(`The data file is damaged: ${said}`);
 	process.exit(1);
 }
-const columns = /** @type {{ name: string }[]} */ (copy.pragma('table_info(job_files)'));
+const columns = /** @type {{ name: string }[]} */ (copy.pragma('table_info(files)'));
 const stored = columns.some(({ name }) => name === 'stored')
 	? /** @type {string[]} */ (
-			copy.prepare('select distinct stored from job_files where stored is not null').pluck().all()
+			copy.prepare('select distinct stored from files where stored is not null').pluck().all()
 		)
 	: [];
 copy.close();

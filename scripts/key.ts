@@ -21,7 +21,11 @@ async function run(): Promise<void> {
 		if (what === 'seal' && phrase.length < 12)
 			throw new LockedError('At least twelve characters: three or four words of your own.');
 		// A slip of the finger here would lock the secrets away from their owner.
-		if (what === 'seal' && config.passphrase === undefined && (await askHidden('Once more: ')) !== phrase)
+		if (
+			what === 'seal' &&
+			config.passphrase === undefined &&
+			(await askHidden('Once more: ')) !== phrase
+		)
 			throw new LockedError('That was not the same twice; the key is as it was.');
 		sealKeyFile(config.dataFolder, what === 'seal' ? phrase : null);
 		console.log(

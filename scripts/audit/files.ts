@@ -6,15 +6,15 @@ import { rowsOf, type DataFile } from './reading';
 
 /** `folder` is where the files lie: beside the data file, unless it is a copy somewhere else. */
 export function wrongStoredFiles(file: DataFile, folder = dirname(file.name)): string[] {
-	return rowsOf<{ name: string; stored: string; job: string }>(
+	return rowsOf<{ name: string; stored: string; whose: string }>(
 		file,
-		`select f.name, f.stored, j.title as job from job_files f join jobs j on j.id = f.job_id where f.stored is not null`
-	).flatMap(({ name, stored, job }) => {
+		`select f.name, f.stored, coalesce('job “' || j.title || '”', 'customer “' || c.name || '”', 'document ' || coalesce(d.number, d.id), 'cost ' || f.purchase_id) as whose
+			from files f left join jobs j on j.id = f.job_id left join customers c on c.id = f.customer_id left join documents d on d.id = f.document_id
+			where f.stored is not null`
+	).flatMap(({ name, stored, whose }) => {
 		const place = join(folder, 'files', stored.slice(0, 2), stored);
-		if (!existsSync(place)) return [`the file “${name}” of the job “${job}” is missing`];
+		if (!existsSync(place)) return [`the file “${name}” of the ${whose} is missing`];
 		const holds = createHash('sha256').update(readFileSync(place)).digest('hex');
-		return holds === stored
-			? []
-			: [`the file “${name}” of the job “${job}” is not what was put there`];
+		return holds === stored ? [] : [`the file “${name}” of the ${whose} is not what was put there`];
 	});
 }

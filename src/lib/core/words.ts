@@ -35,6 +35,12 @@ export const CUSTOMER_KIND_NAMES: Record<CustomerKind, string> = {
 	contractor: 'Contractor'
 };
 
+/** `1.2 MB`, `340 KB`. @param bytes how many */
+export const displayBytes = (bytes: number): string =>
+	bytes >= 1_000_000
+		? `${(bytes / 1_000_000).toFixed(1)} MB`
+		: `${Math.max(1, Math.round(bytes / 1000)).toLocaleString('en-GB')} KB`;
+
 /** How money moves. */
 export const WAY_NAMES = {
 	bank: 'Bank transfer',

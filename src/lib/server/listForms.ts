@@ -1,8 +1,8 @@
 // The forms of every list: views kept by a name and taken away, rows chosen for what is to be done with them.
 import { redirect, type Action, type RequestEvent } from '@sveltejs/kit';
 import { z } from 'zod';
-import { MANY_ACTIONS } from '$lib/core/lists/actions';
-import type { ListName } from '$lib/core/lists/types';
+import { MANY_ACTIONS } from '../core/lists/actions';
+import type { ListName } from '../core/lists/types';
 import { act, box, rowId } from './answers';
 import { keepView, removeView } from './services/business/views';
 import { rowsOfList } from './services/desk/lists/rows';

@@ -6,6 +6,9 @@ import ts from 'typescript';
 import { ACCESS, ruleOf } from '../../../src/lib/server/access';
 import { refusedBody, tooFast } from '../../../src/lib/server/limits';
 
+/** What `listForms` gives every page of a list. */
+const LIST_FORMS = ['keepView', 'removeView', 'choose'];
+
 /** What a file of a route exports that does something: methods, and the names of its actions. */
 function doneBy(path: string): string[] {
 	const source = ts.createSourceFile(
@@ -23,7 +26,13 @@ function doneBy(path: string): string[] {
 			if (name.getText() === 'actions') {
 				// Two pages share theirs, which are called by a function.
 				if (initializer && ts.isObjectLiteralExpression(initializer))
-					found.push(...initializer.properties.map((one) => one.name!.getText()));
+					found.push(
+						...initializer.properties.flatMap((one) =>
+							ts.isSpreadAssignment(one) ? LIST_FORMS : [one.name!.getText()]
+						)
+					);
+				// Lists have the same forms everywhere.
+				else if (/^listForms/.test(initializer!.getText())) found.push(...LIST_FORMS);
 				else found.push('card', 'bank');
 			}
 		}
@@ -56,6 +65,7 @@ describe('who may', () => {
 			'anyone /(public)/welcome/restore',
 			'anyone /health',
 			'link /(public)/p/[token]',
+			'link /(public)/p/[token]/files/[id]',
 			'link /(public)/p/[token]/logo',
 			'link /(public)/p/[token]/pdf',
 			'link /(public)/r/[token]',

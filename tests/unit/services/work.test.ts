@@ -28,7 +28,7 @@ import {
 import { FieldError, RefusedError } from '../../../src/lib/core/refusals';
 import { NotReadyError } from '../../../src/lib/server/services/invoices/freeze';
 import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
-import { addJobFile, filesOf, jobFile } from '../../../src/lib/server/services/jobs/files';
+import { addFile, filesOf, loadFile } from '../../../src/lib/server/services/files/files';
 import {
 	readHours,
 	runningClock,
@@ -246,24 +246,31 @@ describe('photos and files', () => {
 		})
 			.png()
 			.toBuffer();
-		await addJobFile(world, id, 'wall.png', photo);
-		await addJobFile(world, id, 'again.png', photo);
-		const [file, ...more] = filesOf(world, id);
+		await addFile(world, { to: 'job', id: id }, 'wall.png', photo);
+		await addFile(world, { to: 'job', id: id }, 'again.png', photo);
+		const [file, ...more] = filesOf(world.db, { to: 'job', id: id });
 		expect(more).to.deep.equal([]);
-		const stored = await sharp(jobFile(world, id, file!.id, false).content).metadata();
+		const stored = await sharp(
+			loadFile(world, file!.id, false, { to: 'job', id: id }).content
+		).metadata();
 		expect([stored.width, stored.height, stored.format]).to.deep.equal([2000, 1000, 'jpeg']);
 	});
 	it('a photo that is none is refused, whatever its name says', async () => {
 		const id = job(addCustomer(world, HOUSEHOLD));
 		const fake = Buffer.concat([Buffer.from([0xff, 0xd8, 0xff, 0xe0, 0, 0]), Buffer.alloc(200, 7)]);
-		const error = await addJobFile(world, id, 'photo.jpg', fake).catch((caught: Error) => caught);
+		const error = await addFile(world, { to: 'job', id: id }, 'photo.jpg', fake).catch(
+			(caught: Error) => caught
+		);
 		expect(error)
 			.to.be.instanceOf(FieldError)
 			.with.nested.property('fields.file')
 			.that.matches(/neither a photo/);
-		const huge = await addJobFile(world, id, 'film.jpg', Buffer.alloc(26 * 1024 * 1024)).catch(
-			(caught: Error) => caught
-		);
+		const huge = await addFile(
+			world,
+			{ to: 'job', id: id },
+			'film.jpg',
+			Buffer.alloc(26 * 1024 * 1024)
+		).catch((caught: Error) => caught);
 		expect(huge)
 			.to.be.instanceOf(FieldError)
 			.with.nested.property('fields.file')

@@ -106,6 +106,15 @@ export interface DocumentDetail {
 		attempts: number;
 		lastError: string;
 	}[];
+	files: {
+		id: number;
+		name: string;
+		type: string;
+		/** Bytes. */
+		size: number;
+		goesOut: boolean;
+		picture: boolean;
+	}[];
 	mails: MailRow[];
 	trail: TrailEntry[];
 	creditedBy: { id: number; number: string | null; frozen: Frozen }[];

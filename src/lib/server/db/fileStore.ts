@@ -63,10 +63,8 @@ export function storedFile(db: Opened, hash: string): Buffer | undefined {
 /** Files of a time when they lay within the data file move out of it. Done again, it goes on where it was. */
 export function moveFilesOut(db: Opened & { $client: Sqlite.Database }): void {
 	const { $client: client } = db;
-	const next = client.prepare(
-		'select id, content from job_files where content is not null limit 1'
-	);
-	const moved = client.prepare('update job_files set stored = ?, content = null where id = ?');
+	const next = client.prepare('select id, content from files where content is not null limit 1');
+	const moved = client.prepare('update files set stored = ?, content = null where id = ?');
 	for (;;) {
 		const row = next.get() as { id: number; content: Buffer } | undefined;
 		if (!row) return;

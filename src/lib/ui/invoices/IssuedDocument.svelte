@@ -20,6 +20,7 @@
 	import WorkingsPanel from './WorkingsPanel.svelte';
 	import LateCharge from '../owed/LateCharge.svelte';
 	import Messages from './Messages.svelte';
+	import Files from '../files/Files.svelte';
 	import Paper from './Paper.svelte';
 	import UseAgain from './UseAgain.svelte';
 	import PaperTrail from './PaperTrail.svelte';
@@ -334,6 +335,10 @@
 					inHand={document.item?.inHand ?? 0n}
 					today={document.today}
 				/>{/if}
+			<section class="panel grid gap-2 py-4 px-4.5">
+				<h2>Photos and files</h2>
+				<Files to="document" id={document.id} files={document.files} mayGoOut />
+			</section>
 			<PaperTrail trail={document.trail} />
 		</aside>
 	</div>

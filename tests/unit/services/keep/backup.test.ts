@@ -28,7 +28,7 @@ import {
 	unlockKey
 } from '../../../../src/lib/server/db/secrets';
 import { dataFile, MIGRATIONS } from '../../../../src/lib/server/open';
-import { addJobFile, filesOf, jobFile } from '../../../../src/lib/server/services/jobs/files';
+import { addFile, filesOf, loadFile } from '../../../../src/lib/server/services/files/files';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
 import { sendByMail, prepareSending } from '../../../../src/lib/server/services/invoices/send';
@@ -105,7 +105,7 @@ describe('a backup of rich books', () => {
 		books = await richBooks();
 		({ world } = books);
 		const job = world.db.$client.prepare('select id from jobs limit 1').pluck().get() as number;
-		await addJobFile(world, job, 'kitchen.jpg', await photo(90));
+		await addFile(world, { to: 'job', id: job }, 'kitchen.jpg', await photo(90));
 		const row = await makeBackup(world, 'hand');
 		expect(row).to.include({ problem: '', found: 0, files: 1 });
 		({ name } = row);
@@ -123,7 +123,7 @@ describe('a backup of rich books', () => {
 		});
 		expect(contents(dataFile(into))).to.equal(contents(dataFile(world.folder)));
 		const db = connect(dataFile(into));
-		const stored = db.$client.prepare('select stored from job_files').pluck().get() as string;
+		const stored = db.$client.prepare('select stored from files').pluck().get() as string;
 		expect(
 			readFileSync(placeOf(into, stored)).equals(readFileSync(placeOf(world.folder, stored)))
 		).to.equal(true);
@@ -236,7 +236,7 @@ describe('a backup of rich books', () => {
 		const look = await restore(file, into, PHRASE);
 		expect(look.missing).to.deep.equal([]);
 		const db = connect(dataFile(into));
-		const stored = db.$client.prepare('select stored from job_files').pluck().get() as string;
+		const stored = db.$client.prepare('select stored from files').pluck().get() as string;
 		expect(
 			readFileSync(placeOf(into, stored)).equals(readFileSync(placeOf(world.folder, stored)))
 		).to.equal(true);
@@ -526,29 +526,27 @@ describe('files beside the data', () => {
 		const customerId = addCustomer(world, HOUSEHOLD);
 		const job = addJob(world, 'job', { title: 'Kitchen', customerId });
 		const bytes = await photo(120);
-		await addJobFile(world, job, 'kitchen.jpg', bytes);
-		const { id } = filesOf(world, job)[0]!;
-		const { content } = jobFile(world, job, id, false);
-		world.db.$client.prepare('update job_files set content = ?, stored = null').run(content);
+		await addFile(world, { to: 'job', id: job }, 'kitchen.jpg', bytes);
+		const { id } = filesOf(world.db, { to: 'job', id: job })[0]!;
+		const { content } = loadFile(world, id, false, { to: 'job', id: job });
+		world.db.$client.prepare('update files set content = ?, stored = null').run(content);
 		rmSync(join(world.folder, 'files'), { recursive: true });
 		moveFilesOut(world.db);
 		moveFilesOut(world.db);
-		expect(world.db.$client.prepare('select content from job_files').pluck().get()).to.equal(null);
-		expect(jobFile(world, job, id, false).content.equals(content)).to.equal(true);
+		expect(world.db.$client.prepare('select content from files').pluck().get()).to.equal(null);
+		expect(loadFile(world, id, false, { to: 'job', id: job }).content.equals(content)).to.equal(
+			true
+		);
 		world.end();
 	});
 
 	it('are missed by the audit where they are gone or are something else', async () => {
 		const world = makeWorld();
 		const customerId = addCustomer(world, HOUSEHOLD);
-		await addJobFile(
-			world,
-			addJob(world, 'job', { title: 'Kitchen', customerId }),
-			'a.jpg',
-			await photo(50)
-		);
+		const id = addJob(world, 'job', { title: 'Kitchen', customerId });
+		await addFile(world, { to: 'job', id }, 'a.jpg', await photo(50));
 		expect(auditBooks(world.db.$client)).to.deep.equal([]);
-		const stored = world.db.$client.prepare('select stored from job_files').pluck().get() as string;
+		const stored = world.db.$client.prepare('select stored from files').pluck().get() as string;
 		writeFileSync(placeOf(world.folder, stored), 'other');
 		expect(auditBooks(world.db.$client).join()).to.match(
 			/“a.jpg” of the job “Kitchen” is not what was put there/

@@ -15,7 +15,7 @@ import { connect } from '../../../../src/lib/server/db/connection';
 import { customers, documentFiles, savedCards } from '../../../../src/lib/server/db/schema';
 import { dataFile, MIGRATIONS } from '../../../../src/lib/server/open';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
-import { addJobFile } from '../../../../src/lib/server/services/jobs/files';
+import { addFile } from '../../../../src/lib/server/services/files/files';
 import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
 import { makeBackup } from '../../../../src/lib/server/services/keep/backups';
 import { exportAll } from '../../../../src/lib/server/services/keep/export';
@@ -75,7 +75,7 @@ describe('an export of rich books', () => {
 		({ world } = books);
 		const customerId = addCustomer(world, { ...HOUSEHOLD, name: '=cmd|x', address: 'A / B' });
 		const job = addJob(world, 'photo', { title: 'Kitchen: ../../north', customerId });
-		await addJobFile(world, job, 'wall?.jpg', await photo());
+		await addFile(world, { to: 'job', id: job }, 'wall?.jpg', await photo());
 		world.db.$client
 			.prepare(
 				"insert into visits (job_id, date, \"from\", \"to\", person, note) values (?, '2026-11-30', '09:30', '11:00', '', 'Bring; the, ladder')"
@@ -151,10 +151,10 @@ describe('a person’s data', () => {
 			)
 		);
 		const job = addJob(world, 'j', { title: 'Boudoir', customerId: odile });
-		await addJobFile(world, job, 'boudoir.jpg', await photo());
+		await addFile(world, { to: 'job', id: job }, 'boudoir.jpg', await photo());
 		world.db
 			.insert(savedCards)
-			.values({ customerId: odile, token: 'tok', lastDigits: '4242', consentAt: NOW })
+			.values({ customerId: odile, token: 'tok', lastDigits: 'KX42', consentAt: NOW })
 			.run();
 		await issued(world, { ...HOUSEHOLD, name: 'Somebody Else' });
 	});
@@ -212,7 +212,7 @@ describe('a person’s data', () => {
 		world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
 		world.db.$client.exec('vacuum');
 		world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
-		for (const word of ['07700 900111', 'Dog bites', 'boudoir.jpg', 'Boudoir', 'tok,', '4242'])
+		for (const word of ['07700 900111', 'Dog bites', 'boudoir.jpg', 'Boudoir', 'tok,', 'KX42'])
 			expect(everything(), word).to.not.include(word);
 		expect(auditBooks(world.db.$client)).to.deep.equal([]);
 		expect(whatIsKept(world, odile)).to.deep.include({ name: 'Odile Brancaster', household: true });
@@ -228,7 +228,7 @@ describe('a person’s data', () => {
 			phone: '',
 			privateNote: ''
 		});
-		expect(restored.$client.prepare('select count(*) from job_files').pluck().get()).to.equal(0);
+		expect(restored.$client.prepare('select count(*) from files').pluck().get()).to.equal(0);
 		restored.$client.close();
 		writeFileSync(join(into, 'x'), '');
 		rmSync(into, { recursive: true });

@@ -35,6 +35,8 @@ export const mails = sqliteTable(
 		text: text('text').notNull(),
 		html: text('html').notNull(),
 		attachPdf: integer('attach_pdf', { mode: 'boolean' }).notNull().default(false),
+		/** Files of the document that go along. */
+		fileIds: text('file_ids', { mode: 'json' }).$type<number[]>().notNull().default([]),
 		messageId: text('message_id').notNull().unique(),
 		/** `unsure`: the line broke after the message was handed over and before the server said yes. */
 		state: text('state', {

@@ -1,12 +1,10 @@
 // Jobs with their agreed lines, visits, time and costs; what of them is billed; stages and what is held back.
 import {
-	blob,
 	index,
 	integer,
 	primaryKey,
 	sqliteTable,
 	text,
-	unique,
 	uniqueIndex
 } from 'drizzle-orm/sqlite-core';
 import { sql } from 'drizzle-orm';
@@ -168,28 +166,6 @@ export const jobCosts = sqliteTable(
 		itemId: integer('item_id').references(() => priceItems.id, { onDelete: 'set null' })
 	},
 	(table) => [index('job_costs_by_job').on(table.jobId, table.date)]
-);
-
-/** Photos, resized, and files, as they are. */
-export const jobFiles = sqliteTable(
-	'job_files',
-	{
-		id: integer('id').primaryKey({ autoIncrement: true }),
-		jobId: integer('job_id')
-			.notNull()
-			.references(() => jobs.id, { onDelete: 'cascade' }),
-		name: text('name').notNull(),
-		type: text('type').notNull(),
-		sha256: text('sha256').notNull(),
-		/** Where its bytes lie in the store of files, by their hash. */
-		stored: text('stored'),
-		/** As it was before there was a store: the bytes themselves, until they are moved there. */
-		content: blob('content', { mode: 'buffer' }),
-		/** A small picture for lists; null for what is none. */
-		thumbnail: blob('thumbnail', { mode: 'buffer' }),
-		addedAt: integer('added_at').notNull()
-	},
-	(table) => [unique('job_files_once').on(table.jobId, table.sha256)]
 );
 
 export const jobTrail = sqliteTable(

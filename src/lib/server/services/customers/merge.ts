@@ -24,7 +24,9 @@ export const FOLLOWS: readonly (readonly [table: string, column: string])[] = [
 /** One row a customer: it follows where the customer that is kept has none of its own. */
 export const FOLLOWS_WHERE_FREE: readonly (readonly [table: string, column: string])[] = [
 	['late_terms', 'customer_id'],
-	['customer_chasing', 'customer_id']
+	['customer_chasing', 'customer_id'],
+	// The same file of both is there once.
+	['files', 'customer_id']
 ];
 
 /** What was issued, posted, paid, said or sent stays with whom it was: it is history, or nothing of it is open. */

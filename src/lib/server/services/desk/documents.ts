@@ -4,6 +4,7 @@ import type { DocumentDetail, OpenItem } from '../../../core/documents/detail';
 import { documents, documentFiles, openItems, refunds } from '../../db/schema';
 import type { World } from '../../world';
 import { linkToday } from '../business/links';
+import { filesOf } from '../files/files';
 import { drawDocument } from '../letterheads/dress';
 import { inHandOf } from '../ledger/inHand';
 import { mailAddresses } from '../customers/parts';
@@ -56,6 +57,7 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		toPay: BigInt(item ? stillToPay(item) : 0),
 		refunded: BigInt(item ? refundedOf(world, id) : 0),
 		payments: paymentsOf(world, id),
+		files: filesOf(db, { to: 'document', id }),
 		mails: mailsOf(world, id),
 		texts: textsOf(world, id),
 		trail: paperTrail(world, id),

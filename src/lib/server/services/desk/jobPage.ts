@@ -17,7 +17,7 @@ import type { World } from '../../world';
 import { billedWhole, contractLines } from '../jobs/stageBooks';
 import { contractOf, loadJob } from '../jobs/jobs';
 import { runningClock } from '../jobs/time';
-import { filesOf } from '../jobs/files';
+import { filesOf } from '../files/files';
 import { standing } from '../jobs/standing';
 import { jobWork } from '../jobs/work';
 import { JOB_EVENT_WORDS, type JobEvent } from '../trail/jobs';
@@ -83,7 +83,7 @@ export function jobPage(world: World, id: number) {
 			.where(eq(visits.jobId, id))
 			.orderBy(asc(visits.date), asc(visits.from))
 			.all(),
-		files: filesOf(world, id),
+		files: filesOf(db, { to: 'job', id }),
 		contract: contractOf(db, id),
 		billed,
 		toBill: Number(open.reduce((sum, one) => sum + one.amount, 0n)),

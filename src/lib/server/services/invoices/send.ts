@@ -18,6 +18,7 @@ import { isMobile } from '../../../core/regimes/gb/checks';
 import { mailAddresses, mobileOf } from '../customers/parts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { frozenFigures } from '../../../core/documents/frozen';
+import { filesToAttach } from '../files/files';
 import { linkOf, queueMail, queueText } from '../messages/outbox';
 import { note } from '../trail/documents';
 
@@ -178,7 +179,8 @@ export function queueIssued(
 		bcc: (given.copyToSelf ?? owner.copyToSelf) ? owner.email : '',
 		...message,
 		link: linkOf(tx, world, documentId),
-		attachPdf: true
+		attachPdf: true,
+		fileIds: filesToAttach(tx, documentId).map(({ id }) => id)
 	});
 	const detail = [to, given.cc].filter(Boolean).join(', ');
 	if (fresh) note(tx, { documentId, at: world.clock.now(), who, what: 'sent', detail });

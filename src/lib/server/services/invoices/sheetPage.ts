@@ -10,6 +10,7 @@ import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { loadSeries } from '../business/series';
 import { mailAddresses } from '../customers/parts';
+import { filesOf } from '../files/files';
 import { correctedBy } from './corrections';
 import { loadDraft, sheetContext } from './drafts';
 import { previewDraft, type FrozenDraft } from './freeze';
@@ -25,6 +26,7 @@ export function loadSheetPage(world: World, id: number) {
 	return {
 		...context,
 		corrects: correctedBy(db, sheet),
+		files: filesOf(db, { to: 'document', id }),
 		draft: { id, version: draft.version, sheet, savedAt: draft.updatedAt },
 		mailTo: customer ? (mailAddresses(db, customer.id, sheet)[0] ?? '') : '',
 		ownAddress: loadBusiness(db).email,

@@ -11,7 +11,8 @@ import type { Reader } from '../../db/connection';
 import { folderOf } from '../../db/fileStore';
 import { backups, backupSettings } from '../../db/schema';
 import { keepSecret, secretOf } from '../../db/secrets';
-import { jobFiles } from '../../db/schema';
+import { files } from '../../db/schema';
+import { forgetRemoved } from '../files/files';
 import { audited, ran } from '../../aside';
 import type { World } from '../../world';
 import { checkPassword } from '../business/signIn';
@@ -150,10 +151,11 @@ async function copyRemovals(from: string, to: string): Promise<void> {
 
 /** Files that no row names, and that no press of this minute is about to name. */
 async function sweep(world: World): Promise<void> {
+	forgetRemoved(world);
 	const named = new Set(
 		world.db
-			.selectDistinct({ stored: jobFiles.stored })
-			.from(jobFiles)
+			.selectDistinct({ stored: files.stored })
+			.from(files)
 			.all()
 			.map((row) => row.stored)
 	);

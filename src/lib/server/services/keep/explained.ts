@@ -393,15 +393,48 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			chargeable: 'is billed (1: yes)'
 		}
 	},
-	job_files: {
-		what: 'Photos and files of jobs.',
+	files: {
+		what: 'Photos and files of jobs, customers, documents and costs.',
 		columns: {
+			purchase_id: 'the cost: id in purchases',
 			name: 'name',
 			type: 'its type',
+			size: 'how many bytes are kept',
 			sha256: 'SHA-256 of what was added',
 			stored: 'SHA-256 of what is kept: a photo is made smaller',
 			thumbnail: 'left out: a small picture of it',
-			added_at: 'when it was added'
+			goes_out: 'goes out with its document (1: yes)',
+			added_at: 'when it was added',
+			removed_at: 'when it was taken away; gone for good a day later'
+		}
+	},
+	suppliers: {
+		what: 'Suppliers.',
+		columns: {
+			name: 'name',
+			vat_number: 'VAT number',
+			subcontractor: 'does construction work for the owner (1: yes)',
+			category: 'what its bills are usually for'
+		}
+	},
+	purchases: {
+		what: 'What was bought: bills, suppliers’ credits, mileage.',
+		columns: {
+			kind: 'bill, credit or mileage',
+			supplier_id: 'the supplier: id in suppliers',
+			number: 'the supplier’s number',
+			description: 'what it was',
+			date: 'its date',
+			paid_on: 'when it was paid; empty: not yet',
+			net: 'without VAT',
+			vat: 'VAT on it',
+			reclaim: 'the VAT may be reclaimed (1: yes)',
+			private_share: 'percent that is private',
+			category: 'which box of the self-assessment return',
+			miles: 'of mileage: how far',
+			cost_id: 'what of the job it became: id in job_costs',
+			version: 'how often it was changed',
+			removed_at: 'when it was taken away; empty: it counts'
 		}
 	},
 	job_lines: {
@@ -476,6 +509,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			cc: 'with a copy to',
 			bcc: 'with a hidden copy to',
 			html: 'the words as a web page',
+			file_ids: 'files of the document that go along, as JSON',
 			attach_pdf: 'with the PDF (1: yes)',
 			message_id: 'its name on the way',
 			missed: 'who has not got it'

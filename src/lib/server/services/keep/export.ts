@@ -114,11 +114,15 @@ export function addPapers(archive: Archive, db: Database, part: Part): void {
 
 /** Photos and files, by the names they were given. */
 export function addFiles(archive: Archive, db: Database, part: Part): void {
-	const where = part.where('job_files') ?? '0';
+	const where = part.where('files') ?? '0';
 	const folder = folderOf(db);
 	for (const row of rowsBy<{ id: number; name: string; stored: string; job: string }>(
 		db,
-		`select id, name, stored, (select number || ' ' || title from jobs j where j.id = job_id) as job from job_files
+		`select id, name, stored, coalesce(
+			(select number || ' ' || title from jobs j where j.id = job_id),
+			(select name from customers c where c.id = customer_id),
+			(select coalesce(d.number, 'Draft ' || d.id) from documents d where d.id = document_id),
+			(select 'Costs ' || p.date || ' ' || p.description from purchases p where p.id = purchase_id)) as job from files
 		 where (${where}) and stored is not null and id > ? order by id`,
 		part.values(where)
 	)) {

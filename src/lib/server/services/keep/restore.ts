@@ -138,13 +138,7 @@ function lookInto(
 		const one = (query: string) => copy.prepare(query).pluck().get();
 		const count = (table: string, where = '1') =>
 			Number(one(`select count(*) from ${table} where ${where}`));
-		const columns = copy.pragma('table_info(job_files)') as { name: string }[];
-		const hashes = columns.some(({ name }) => name === 'stored')
-			? (copy
-					.prepare('select distinct stored from job_files where stored is not null')
-					.pluck()
-					.all() as string[])
-			: [];
+		const hashes = storedHashes(copy);
 		return {
 			business: String(
 				one("select coalesce(nullif(trading_name, ''), owner_name) from business") ?? 'nobody yet'
@@ -217,13 +211,23 @@ function keep(dataFile: string, now: number): string {
 	return aside;
 }
 
+/** The hashes of all photos and files that a data file names, also one from before there were files of other things than jobs. */
+function storedHashes(copy: Sqlite.Database): string[] {
+	for (const table of ['files', 'job_files']) {
+		const columns = copy.pragma(`table_info(${table})`) as { name: string }[];
+		if (columns.some(({ name }) => name === 'stored'))
+			return copy
+				.prepare(`select distinct stored from ${table} where stored is not null`)
+				.pluck()
+				.all() as string[];
+	}
+	return [];
+}
+
 /** Photos and files come from the place of the backup, where the data folder has them not. */
 async function bringFiles(ready: Ready, dataFolder: string): Promise<void> {
 	const copy = new Sqlite(ready.work, { readonly: true });
-	const hashes = copy
-		.prepare('select distinct stored from job_files where stored is not null')
-		.pluck()
-		.all() as string[];
+	const hashes = storedHashes(copy);
 	copy.close();
 	for (const hash of hashes) {
 		const target = placeOf(dataFolder, hash);

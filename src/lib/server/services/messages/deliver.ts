@@ -4,6 +4,7 @@ import type { World } from '../../world';
 import { documents, documentFiles, mails, trials, statements, texts } from '../../db/schema';
 import { restingSince } from '../business/resting';
 import { loadBusiness } from '../business/settings';
+import { attachments } from '../files/files';
 import { note } from '../trail/documents';
 
 /** A reminder carries so many of its invoices; the others are behind its links. */
@@ -74,7 +75,7 @@ async function deliverOne(
 		subject: mail.subject,
 		text: mail.text,
 		html: mail.html,
-		attachments: attachmentOf(world, mail, reminders)
+		attachments: [...attachmentOf(world, mail, reminders), ...attachments(world, mail.fileIds)]
 	});
 	const now = world.clock.now();
 	world.db.transaction((tx) => {

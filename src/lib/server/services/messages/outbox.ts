@@ -25,6 +25,8 @@ export interface ToQueue {
 	link: string | null;
 	banner?: string;
 	attachPdf?: boolean;
+	/** Files of the document that go along. */
+	fileIds?: number[];
 }
 
 /** What the button in a mail says. */
@@ -80,6 +82,7 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 			text,
 			html,
 			attachPdf: mail.attachPdf ?? false,
+			fileIds: mail.fileIds ?? [],
 			messageId: `<${newToken()}@${host}>`,
 			state: 'queued',
 			nextAttemptAt: now,

@@ -15,6 +15,7 @@ import {
 	type PaymentWay
 } from '../../db/schema';
 import type { World } from '../../world';
+import { filesGoingOut, loadFile, type FileShown } from '../files/files';
 import { isToken } from '../business/keys';
 import { feePassedOn } from './checkouts';
 import { NotFoundError } from '../../../core/refusals';
@@ -24,6 +25,8 @@ import { note } from '../trail/documents';
 
 export interface PayPage {
 	view: DocumentView;
+	/** What goes out with it. */
+	files: FileShown[];
 	trial: boolean;
 	kind: 'invoice' | 'creditNote';
 	/** Pence: what it came to, and what became of it. */
@@ -65,6 +68,7 @@ export function payPage(world: World, token: string): PayPage {
 		const { sheet, customer } = row.frozen;
 		const common = {
 			view,
+			files: filesGoingOut(world.db, row.id),
 			trial: false,
 			kind: row.kind,
 			reach: { phone, email },
@@ -116,6 +120,7 @@ export function payPage(world: World, token: string): PayPage {
 	const payable = Number(figures.payable);
 	return {
 		view,
+		files: filesGoingOut(world.db, trial.documentId),
 		trial: true,
 		kind: 'invoice',
 		total: payable,
@@ -198,4 +203,18 @@ export function payPagePdf(world: World, token: string): { name: string; content
 		.get();
 	if (!trial) throw new NotFoundError('This page');
 	return { name: 'Test.pdf', content: trial.pdf };
+}
+
+/** A file that goes out with the document behind a link; no other. @throws NotFoundError */
+export function fileBehindLink(world: World, token: string, id: number, small: boolean) {
+	const documentId = isToken(token)
+		? (world.db.select({ id: documents.id }).from(documents).where(eq(documents.token, token)).get()
+				?.id ??
+			world.db.select({ id: trials.documentId }).from(trials).where(eq(trials.token, token)).get()
+				?.id)
+		: undefined;
+	if (documentId === undefined) throw new NotFoundError('This page');
+	const file = loadFile(world, id, small, { to: 'document', id: documentId });
+	if (!file.goesOut) throw new NotFoundError('This file');
+	return file;
 }

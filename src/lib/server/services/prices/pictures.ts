@@ -3,7 +3,7 @@ import { eq } from 'drizzle-orm';
 import { pricePictures } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
-import { prepareFile } from '../business/files';
+import { prepareFile } from '../files/prepare';
 import { priceItem } from './prices';
 
 /** @throws FieldError where it is no picture */

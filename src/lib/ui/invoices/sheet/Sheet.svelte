@@ -6,6 +6,9 @@
 	import { londonTime } from '$lib/core/calendar/conversion';
 	import { fromList } from '$lib/core/sheet/priceBasis';
 	import { displayPounds } from '$lib/core/money/display';
+	import Files from '../../files/Files.svelte';
+	import type { FileShown } from '../../files/types';
+	import Fold from '../../parts/Fold.svelte';
 	import UseAgain from '../UseAgain.svelte';
 	import CustomerPanel from '../../customers/CustomerPanel.svelte';
 	import { pressKey, typesInto } from '../../parts/keys';
@@ -26,7 +29,11 @@
 	import Unbilled from './Unbilled.svelte';
 	import Totals from '../../lines/Totals.svelte';
 
-	let { page }: { page: DraftPage } = $props();
+	interface Props {
+		page: DraftPage;
+		files: readonly FileShown[];
+	}
+	let { page, files }: Props = $props();
 	const draft = untrack(() => new Draft(page));
 	const save = untrack(() => new Autosave(page.draft));
 	let issuing = $state(false);
@@ -227,6 +234,9 @@
 					{draft.problemAt.get('total')?.message}
 				</p>{/if}
 			<Whole {draft} />
+			<Fold label="Photos and files" open={files.length > 0} class="whole">
+				<Files to="document" id={draft.id} {files} mayGoOut />
+			</Fold>
 			{#if !about && !draft.sheet.selfBilled}<UseAgain
 					id={draft.id}
 					suggestion={title}

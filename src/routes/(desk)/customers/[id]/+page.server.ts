@@ -4,6 +4,7 @@ import { act, box, idOf, orNotFound, rowId } from '$lib/server/answers';
 import { customerAccount, daysToPay } from '$lib/server/services/owed/customerAccount';
 import { mergeCustomers } from '$lib/server/services/customers/merge';
 import { listJobs } from '$lib/server/services/jobs/list';
+import { filesOf } from '$lib/server/services/files/files';
 import { cardOf, revokeCard } from '$lib/server/services/repeats/keptCards';
 import {
 	archiveCustomer,
@@ -20,6 +21,7 @@ export const load: PageServerLoad = ({ locals, params }) => {
 		account: customerAccount(locals.world, id).slice(-200).reverse(),
 		pays: daysToPay(locals.world, id),
 		jobs: listJobs(locals.world, { customerId: id }).rows.slice(0, 12),
+		files: filesOf(locals.world.db, { to: 'customer', id }),
 		card: cardOf(locals.world.db, id)?.lastDigits ?? '',
 		...listDocuments(locals.world, {
 			state: 'all',

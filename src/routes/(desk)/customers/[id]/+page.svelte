@@ -11,6 +11,7 @@
 	import { displayPounds } from '$lib/core/money/display';
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
 	import { STANDING_NAMES } from '$lib/core/jobs/types';
+	import Files from '$lib/ui/files/Files.svelte';
 	import CustomerEditor from '$lib/ui/customers/CustomerEditor.svelte';
 	import Menu from '$lib/ui/parts/Menu.svelte';
 	import CustomerSummary from '$lib/ui/customers/CustomerSummary.svelte';
@@ -126,7 +127,8 @@
 				views={[
 					{ name: 'documents', label: 'Documents', body: documentsView },
 					{ name: 'jobs', label: 'Jobs', body: jobsView },
-					{ name: 'account', label: 'Account', body: accountView }
+					{ name: 'account', label: 'Account', body: accountView },
+					{ name: 'files', label: 'Files', body: filesView }
 				]}
 			/>
 		</section>
@@ -205,6 +207,11 @@
 	</ul>
 {/snippet}
 
+{#snippet filesView()}
+	<div class="panel py-4 px-4.5">
+		<Files to="customer" id={customer.id} files={data.files} />
+	</div>
+{/snippet}
 {#snippet accountView()}
 	<div class="panel overflow-x-auto">
 		<Table

@@ -3,12 +3,9 @@ import { z } from 'zod';
 import { act, box, idOf, orNotFound, rowId, tick } from '$lib/server/answers';
 import { BILLING_SHAPES } from '$lib/core/jobs/billing';
 import { JOB_STATES } from '$lib/core/jobs/types';
-import { addJobFile, removeJobFile } from '$lib/server/services/jobs/files';
-import { LARGEST_FILE } from '$lib/server/services/business/files';
 import { removeTime, saveTime, startClock, stopClock } from '$lib/server/services/jobs/time';
 import { removeCost, saveCost } from '$lib/server/services/jobs/costs';
 import { removeVisit, saveVisit } from '$lib/server/services/jobs/visits';
-import { FieldError } from '$lib/core/refusals';
 import { jobPage } from '$lib/server/services/desk/jobPage';
 import { copyJob } from '$lib/server/services/jobs/begin';
 import { moveJob, removeJob } from '$lib/server/services/jobs/jobs';
@@ -107,17 +104,6 @@ export const actions: Actions = {
 		act(event, z.object(row), ({ entry }, world) => {
 			removeVisit(world, idOf(event.params.id), entry);
 		}),
-	file: (event) =>
-		act(event, z.object({}), async (_values, world, posted) => {
-			const files = posted.getAll('file').filter((one): one is File => one instanceof File);
-			if (files.length === 0) throw new FieldError({ file: 'Choose a photo or file.' });
-			for (const file of files) {
-				if (file.size > LARGEST_FILE)
-					throw new FieldError({ file: `“${file.name}” is larger than 25 MB.` });
-				const bytes = Buffer.from(await file.arrayBuffer());
-				await addJobFile(world, idOf(event.params.id), file.name, bytes);
-			}
-		}),
 	copy: (event) =>
 		act(event, z.object(press), ({ key }, world) => {
 			redirect(303, `/work/${copyJob(world, idOf(event.params.id), key)}?just=copied`);
@@ -126,10 +112,6 @@ export const actions: Actions = {
 		act(event, z.object(press), ({ key }, world) => {
 			const draft = jobAsPattern(world, idOf(event.params.id), key);
 			redirect(303, `/billing/repeats/new?from=${draft}`);
-		}),
-	removeFile: (event) =>
-		act(event, z.object(row), ({ entry }, world) => {
-			removeJobFile(world, idOf(event.params.id), entry);
 		}),
 	bill: (event) =>
 		act(

@@ -5,7 +5,7 @@
 	import { pressKey } from '$lib/ui/parts/keys';
 	import Whereabouts from '$lib/ui/jobs/Whereabouts.svelte';
 	import Camera from '@lucide/svelte/icons/camera';
-	import FilePick from '$lib/ui/parts/FilePick.svelte';
+	import Files from '$lib/ui/files/Files.svelte';
 	import { tick, type ComponentProps } from 'svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { lineAmount } from '$lib/core/jobs/billing';
@@ -47,7 +47,7 @@
 			? [{ label: 'Remove it for good', href: '?/remove', post: {} }]
 			: [])
 	]);
-	let files = $state<HTMLFormElement>();
+	let files = $state<HTMLElement>();
 	let done: HTMLElement;
 
 	/** From the buttons at the thumb: opens the form and brings it into view. */
@@ -181,33 +181,7 @@
 			</section>
 			<section class="panel part later py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 				<h2>Photos and files</h2>
-				<ul class="files flex flex-wrap gap-2.5">
-					{#each data.files as file (file.id)}
-						<li class="grid justify-items-start">
-							<a href="/work/{job.id}/files/{file.id}" target="_blank" rel="noreferrer"
-								>{#if file.type === 'image/jpeg'}<img
-										class="h-27.5 border border-(--hair)"
-										src="/work/{job.id}/files/{file.id}?small"
-										alt={file.name}
-										loading="lazy"
-									/>{:else}{file.name}{/if}</a
-							>
-							<Form action="?/removeFile" hidden={{ entry: file.id }}>
-								<button class="button plain w-auto!"
-									>Remove <span class="sr-only">{file.name}</span></button
-								>
-							</Form>
-						</li>
-					{/each}
-				</ul>
-				<Form bind:root={files} action="?/file" enctype="multipart/form-data">
-					<FilePick
-						label="Photo or file"
-						name="file"
-						multiple
-						onchoose={() => files?.requestSubmit()}
-					/>
-				</Form>
+				<Files to="job" id={job.id} files={data.files} bind:root={files} />
 			</section>
 			<Visits visits={data.visits} today={data.today} />
 		</div>

@@ -124,5 +124,26 @@
 		>
 		<div class="col-span-full"><Reach name={view.seller.name} reach={data.reach} /></div>
 	</section>
+	{#if data.files.length}
+		<section class="panel grid gap-2 max-w-225 mx-auto mb-4 py-3.5 px-4.5">
+			<h2 class="text-[1.1rem]">With it</h2>
+			<ul class="flex flex-wrap gap-3">
+				{#each data.files as file (file.id)}<li>
+						<a
+							class="grid gap-1"
+							href="/p/{page.params.token}/files/{file.id}"
+							target="_blank"
+							rel="noreferrer"
+							>{#if file.picture}<img
+									class="h-27.5 border border-(--hair)"
+									src="/p/{page.params.token}/files/{file.id}?small"
+									alt=""
+									loading="lazy"
+								/>{/if}{file.name}</a
+						>
+					</li>{/each}
+			</ul>
+		</section>
+	{/if}
 	<Paper {view} logo={view.look.logo && `/p/${page.params.token}/logo`} />
 </main>

@@ -31,6 +31,8 @@ export async function prepareFile(bytes: Buffer): Promise<Prepared> {
 		throw new FieldError({
 			file: `At most 25 MB; this has ${Math.ceil(bytes.length / 1024 / 1024)} MB.`
 		});
+	// Phones keep photos in it; no browser but one draws it, and nothing here can unpack it.
+	if (isHeic(bytes)) return { type: 'image/heic', content: bytes, thumbnail: null };
 	const known = DOCUMENTS.find(({ begins }) => begins.every((byte, at) => bytes[at] === byte));
 	if (known) return { type: known.type, content: bytes, thumbnail: null };
 	try {
@@ -42,6 +44,9 @@ export async function prepareFile(bytes: Buffer): Promise<Prepared> {
 		});
 	}
 }
+
+const isHeic = (bytes: Buffer): boolean =>
+	/^ftyp(?:heic|heix|hevc|heim|heis|mif1|msf1)/.test(bytes.subarray(4, 12).toString('latin1'));
 
 /** Turned upright, made smaller, and rid of where and with what it was taken. */
 async function preparePhoto(bytes: Buffer): Promise<Prepared> {

@@ -1,0 +1,226 @@
+// Photos and files of a job, a customer, a document or a cost. What a file is, is told by its content, never by its name.
+import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { writeAtOnce, type Reader } from '../../db/connection';
+import { storeFile, storedFile } from '../../db/fileStore';
+import { files } from '../../db/schema';
+import type { World } from '../../world';
+import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { sha256 } from '../business/keys';
+import { prepareFile } from './prepare';
+
+export const FILE_OWNERS = ['job', 'customer', 'document', 'purchase'] as const;
+/** What a file belongs to. */
+export interface Belongs {
+	to: (typeof FILE_OWNERS)[number];
+	id: number;
+}
+
+const COLUMN = {
+	job: files.jobId,
+	customer: files.customerId,
+	document: files.documentId,
+	purchase: files.purchaseId
+} as const;
+const KEY = {
+	job: 'jobId',
+	customer: 'customerId',
+	document: 'documentId',
+	purchase: 'purchaseId'
+} as const;
+const TABLE = {
+	job: 'jobs',
+	customer: 'customers',
+	document: 'documents',
+	purchase: 'purchases'
+} as const;
+
+/** So many of one thing: more are found by nobody, and no list shows them. */
+const MOST = 500;
+
+/** So much goes along with an e-mail: what mail servers take everywhere. */
+export const MOST_ATTACHED_BYTES = 10 * 1024 * 1024;
+
+const LONGEST_NAME = 200;
+
+const whereOf = ({ to, id }: Belongs) => and(eq(COLUMN[to], id), isNull(files.removedAt));
+
+function mustExist(db: Reader, { to, id }: Belongs): void {
+	const found = db.get<{ id: number }>(
+		sql`select id from ${sql.identifier(TABLE[to])} where id = ${id}`
+	);
+	if (!found) throw new NotFoundError('What this belongs to');
+}
+
+/**
+ * Adds a photo or file. The same one again changes nothing.
+ * @returns its number @throws FieldError, NotFoundError
+ */
+export async function addFile(
+	world: World,
+	belongs: Belongs,
+	name: string,
+	bytes: Buffer
+): Promise<number> {
+	mustExist(world.db, belongs);
+	const { content, ...prepared } = await prepareFile(bytes);
+	const stored = storeFile(world.db, content);
+	const hash = sha256(bytes);
+	return writeAtOnce(world.db, (tx) => {
+		mustExist(tx, belongs);
+		const same = tx
+			.select({ id: files.id, removedAt: files.removedAt })
+			.from(files)
+			.where(and(eq(COLUMN[belongs.to], belongs.id), eq(files.sha256, hash)))
+			.get();
+		// Brought once more after it was taken away: it is back.
+		if (same?.removedAt != null)
+			tx.update(files).set({ removedAt: null }).where(eq(files.id, same.id)).run();
+		if (same) return same.id;
+		const { n } = tx
+			.select({ n: sql<number>`count(*)` })
+			.from(files)
+			.where(whereOf(belongs))
+			.get()!;
+		if (n >= MOST) throw new FieldError({ file: `There are ${MOST} files here already.` });
+		return tx
+			.insert(files)
+			.values({
+				...prepared,
+				stored,
+				size: content.length,
+				[KEY[belongs.to]]: belongs.id,
+				name: name.slice(0, LONGEST_NAME) || 'file',
+				sha256: hash,
+				addedAt: world.clock.now()
+			})
+			.returning({ id: files.id })
+			.get().id;
+	});
+}
+
+export interface FileShown {
+	id: number;
+	name: string;
+	type: string;
+	size: number;
+	goesOut: boolean;
+	addedAt: number;
+	/** It has a small picture. */
+	picture: boolean;
+}
+
+const SHOWN = {
+	id: files.id,
+	name: files.name,
+	type: files.type,
+	size: files.size,
+	goesOut: files.goesOut,
+	addedAt: files.addedAt,
+	picture: sql<boolean>`${files.thumbnail} is not null`.mapWith(Boolean)
+};
+
+/** The newest first. */
+export const filesOf = (db: Reader, belongs: Belongs): FileShown[] =>
+	db.select(SHOWN).from(files).where(whereOf(belongs)).orderBy(desc(files.id)).all();
+
+/** Those that go out with a document, in the order they were added. */
+export const filesGoingOut = (db: Reader, documentId: number): FileShown[] =>
+	db
+		.select(SHOWN)
+		.from(files)
+		.where(and(whereOf({ to: 'document', id: documentId }), eq(files.goesOut, true)))
+		.orderBy(asc(files.id))
+		.all();
+
+/** Of the files that go out those that an e-mail can carry; the others are on the page behind its link. */
+export function filesToAttach(db: Reader, documentId: number): FileShown[] {
+	let left = MOST_ATTACHED_BYTES;
+	return filesGoingOut(db, documentId).filter(({ size }) => {
+		if (size > left) return false;
+		left -= size;
+		return true;
+	});
+}
+
+/** What it holds. @param of null: whatever it belongs to @throws NotFoundError */
+export function loadFile(
+	world: World,
+	id: number,
+	small: boolean,
+	of: Belongs | null = null
+): { name: string; type: string; content: Buffer; goesOut: boolean } {
+	const row = world.db
+		.select()
+		.from(files)
+		.where(and(eq(files.id, id), isNull(files.removedAt), of ? whereOf(of) : undefined))
+		.get();
+	const content = (small && row?.thumbnail) || (row?.stored && storedFile(world.db, row.stored));
+	if (!row || !content) throw new NotFoundError('This file');
+	return {
+		name: row.name,
+		type: small && row.thumbnail ? 'image/jpeg' : row.type,
+		content,
+		goesOut: row.goesOut
+	};
+}
+
+/** Files by their numbers, for an e-mail that takes them along; what is gone meanwhile is left out. */
+export const attachments = (world: World, ids: readonly number[]) =>
+	ids.length === 0
+		? []
+		: world.db
+				.select({ name: files.name, type: files.type, stored: files.stored })
+				.from(files)
+				.where(and(inArray(files.id, [...ids]), eq(files.goesOut, true), isNull(files.removedAt)))
+				.orderBy(asc(files.id))
+				.all()
+				.flatMap(({ name, type, stored }) => {
+					const content = stored && storedFile(world.db, stored);
+					return content ? [{ filename: name, content, contentType: type }] : [];
+				});
+
+const change = z.object({
+	name: z
+		.string()
+		.trim()
+		.min(1, 'Give it a name.')
+		.max(LONGEST_NAME, `At most ${LONGEST_NAME} characters.`)
+		.optional(),
+	goesOut: z.boolean().optional(),
+	/** Taken away, or back again. */
+	removed: z.boolean().optional()
+});
+
+/** Another name, whether it goes out with its document, taken away or back. @throws FieldError, NotFoundError, RefusedError */
+export function changeFile(world: World, id: number, typed: unknown): void {
+	const read = change.safeParse(typed);
+	if (!read.success) throw new FieldError({ name: read.error.issues[0]!.message });
+	writeAtOnce(world.db, (tx) => {
+		const row = tx
+			.select({ documentId: files.documentId })
+			.from(files)
+			.where(eq(files.id, id))
+			.get();
+		if (!row) throw new NotFoundError('This file');
+		if (read.data.goesOut && row.documentId === null)
+			throw new RefusedError('Only what is with a document goes out with it.');
+		const { name, goesOut, removed } = read.data;
+		const set = {
+			...(name ? { name } : {}),
+			...(goesOut === undefined ? {} : { goesOut }),
+			...(removed === undefined ? {} : { removedAt: removed ? world.clock.now() : null })
+		};
+		if (Object.keys(set).length) tx.update(files).set(set).where(eq(files.id, id)).run();
+	});
+}
+
+const DAY = 86_400_000;
+
+/** What was taken away a day ago is gone for good. */
+export function forgetRemoved(world: World): void {
+	world.db
+		.delete(files)
+		.where(lt(files.removedAt, world.clock.now() - DAY))
+		.run();
+}
