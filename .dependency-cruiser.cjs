@@ -14,6 +14,7 @@ const ROOMS = [
 	'customers',
 	'prices',
 	'jobs',
+	'costs',
 	'invoices',
 	'billing',
 	'repeats',

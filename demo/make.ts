@@ -36,6 +36,7 @@ import { noteOpened } from '../src/lib/server/services/money/payPage';
 import { recordPayment } from '../src/lib/server/services/money/payments';
 import { prepareSending, sendByMail } from '../src/lib/server/services/invoices/send';
 import { chasingSteps } from './chasing';
+import { costSteps } from './costs';
 import { DEMO_CUSTOMERS } from './customers';
 import { DEMO_DOCUMENTS, type DemoDocument } from './documents';
 import { writeBankFile } from './bankFile';
@@ -117,6 +118,7 @@ const steps: Step[] = [
 	...DEMO_DOCUMENTS.flatMap((document, index) => stepsOf(document, index)),
 	...workSteps({ world, ids, today, morning }),
 	...owedSteps({ world, ids, today, morning }),
+	...costSteps({ world, ids, today, morning }),
 	...chasingSteps({ world, ids, today, morning }),
 	...repeatSteps({ world, ids, today, morning, payByCard, settleCharges })
 ].sort((a, b) => a.at - b.at);

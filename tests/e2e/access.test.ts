@@ -25,6 +25,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/customers/[id]/data': [
 		"select id from customers where kind = 'household' and id not in (select customer_id from open_items where outstanding <> 0) limit 1"
 	],
+	'/costs/[id]': ['select id from purchases where removed_at is null limit 1'],
 	'/lists/[list]': ["select 'jobs'", "select 'messages'", "select 'payments?view=card'"],
 	'/many/[id]': ["select max(id) || '?do=remind' from many_runs"],
 	'/money/charts/[of]': ["select 'billed?month=2026-10'"],

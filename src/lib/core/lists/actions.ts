@@ -29,6 +29,8 @@ export const MANY_ACTIONS = [
 	'archive',
 	'bringBack',
 	'again',
+	'costPaid',
+	'removeCost',
 	'discard'
 ] as const;
 export type ManyActionId = (typeof MANY_ACTIONS)[number];
@@ -102,6 +104,22 @@ export const ACTIONS: Readonly<Record<ListName, readonly ManyAction[]>> = {
 	jobs: [...LABEL],
 	customers: [...LABEL, ...ARCHIVE],
 	payments: [],
+	costs: [
+		{
+			id: 'costPaid',
+			label: 'Mark as paid',
+			asks: ['day'],
+			does: (count) => `Say that ${count} were paid`,
+			done: 'marked as paid'
+		},
+		{
+			id: 'removeCost',
+			label: 'Delete',
+			does: (count) => `Delete ${count}`,
+			done: 'deleted',
+			undo: 'Each can be brought back from its own page.'
+		}
+	],
 	prices: [...ARCHIVE],
 	messages: [
 		{

@@ -1,4 +1,5 @@
 // Every list there is, by its name.
+import { COSTS } from './costs';
 import { CUSTOMERS } from './customers';
 import { INVOICES } from './invoices';
 import { JOBS } from './jobs';
@@ -12,6 +13,7 @@ export const LISTS: Readonly<Record<ListName, ListSpec>> = {
 	jobs: JOBS,
 	customers: CUSTOMERS,
 	payments: PAYMENTS,
+	costs: COSTS,
 	prices: PRICES,
 	messages: MESSAGES
 };

@@ -6,7 +6,7 @@ const FIRST_DUE = { field: 'due', down: false };
 
 export const INVOICES: ListSpec = {
 	name: 'invoices',
-	words: ['invoice', 'invoices'],
+	words: ['document', 'documents'],
 	fields: [
 		{ id: 'customer', label: 'customer', head: 'Customer', type: 'text', names: true },
 		{ id: 'number', label: 'number', head: 'Number', type: 'text' },

@@ -5,6 +5,7 @@ export const LIST_NAMES = [
 	'jobs',
 	'customers',
 	'payments',
+	'costs',
 	'prices',
 	'messages'
 ] as const;

@@ -45,6 +45,12 @@ export const CATALOGUE: readonly Group[] = [
 				more: true
 			},
 			{
+				label: 'New cost',
+				href: '/costs/new',
+				words: 'expense receipt bill purchase bought mileage photo supplier',
+				more: true
+			},
+			{
 				label: 'Bring in jobs',
 				href: '/work/import',
 				words: 'import upload csv spreadsheet file work list',
@@ -193,6 +199,17 @@ export const CATALOGUE: readonly Group[] = [
 				href: '/lists/payments',
 				words: 'table list filter columns csv export received in hand fees',
 				more: true
+			},
+			{
+				label: 'Costs',
+				href: '/lists/costs',
+				words: 'expenses receipts bills purchases mileage unpaid table csv',
+				more: true
+			},
+			{
+				label: 'Suppliers',
+				href: '/costs/suppliers',
+				words: 'vendors merchants subcontractors'
 			},
 			{
 				label: 'Messages',

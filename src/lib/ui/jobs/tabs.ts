@@ -3,5 +3,6 @@ export const WORK_PAGES = [
 	{ href: '/work', label: 'Jobs' },
 	{ href: '/work/bill', label: 'To bill', also: '/work/runs' },
 	{ href: '/work/prices', label: 'Price list' },
-	{ href: '/work/margins', label: 'Margins' }
+	{ href: '/work/margins', label: 'Margins' },
+	{ href: '/lists/costs', label: 'Costs', also: '/costs' }
 ];

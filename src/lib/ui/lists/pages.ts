@@ -43,6 +43,14 @@ export const LIST_PAGES: Readonly<Record<ListName, Words>> = {
 		empty: 'What you are paid will stand here',
 		first: 'Bring in a bank statement, or record a payment.'
 	},
+	costs: {
+		title: 'Costs',
+		back: { href: '/work', label: 'Work' },
+		search: 'What, supplier, number, amount',
+		head: { field: 'gross', words: 'in all' },
+		empty: 'What you buy will stand here',
+		first: 'A photo of the receipt is enough to begin.'
+	},
 	prices: {
 		title: 'Price list as a table',
 		back: { href: '/work/prices', label: 'Price list' },

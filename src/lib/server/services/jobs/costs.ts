@@ -17,7 +17,8 @@ const costForm = z.object({
 	date: day.refine((value) => value !== '', 'Which day?'),
 	kind: z.enum(LINE_KINDS).default('materials'),
 	description: required(2000, 'What was it?'),
-	quantity: typedNumber('a quantity', { decimals: 4 }, true),
+	/** Below zero: brought back to the supplier. */
+	quantity: typedNumber('a quantity', { decimals: 4, negative: true }, true),
 	unit: text(30),
 	unitCost: typedNumber('what one cost', { decimals: 4 }, true),
 	markUp: typedPercent('a mark-up', 1000),

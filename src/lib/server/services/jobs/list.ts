@@ -86,3 +86,20 @@ export function jobLabels(db: Database): string[] {
 		)
 		.map((row) => row.label);
 }
+
+/** So many jobs are offered where one is chosen for a cost: those of late. */
+const OFFERED = 200;
+
+/** Jobs that something can be bought for: those not yet over, and the one that is chosen already. */
+export const jobsToChoose = (
+	db: Database,
+	chosen: number | null
+): { id: number; number: string; title: string; customer: string }[] =>
+	db
+		.select({ id: jobs.id, number: jobs.number, title: jobs.title, customer: customers.name })
+		.from(jobs)
+		.innerJoin(customers, eq(customers.id, jobs.customerId))
+		.where(sql`${jobs.state} not in ('dropped', 'billed') or ${jobs.id} = ${chosen ?? -1}`)
+		.orderBy(desc(jobs.id))
+		.limit(OFFERED)
+		.all();

@@ -4,11 +4,12 @@ import { eq, inArray, sql } from 'drizzle-orm';
 import type { ManyActionId, ManyOptions } from '../../../core/lists/actions';
 import { FieldError, RefusedError } from '../../../core/refusals';
 import type { Reader, Transaction } from '../../db/connection';
-import { documents, openItems } from '../../db/schema';
+import { documents, openItems, purchases } from '../../db/schema';
 import { displayDate } from '../../../core/calendar/conversion';
 import { formatMoney } from '../../../core/money/decimal';
 import type { ListName } from '../../../core/lists/types';
 import { archiveCustomer } from '../customers/customers';
+import { markPaid, removePurchase } from '../costs/purchases';
 import { archivePriceItem } from '../prices/prices';
 import { recordPayment } from '../money/payments';
 import { messageAgain, messageOf, notAgain } from '../messages/outbox';
@@ -208,6 +209,14 @@ export const ACTS: Readonly<Record<ManyActionId, Act>> = {
 		leftOut: (_world, db, ids, { list }) => archiveReasons(db, list, ids, false),
 		work: (world, _tx, ids, { list }) => oneByOne(ids, (id) => setArchived(world, list, id, false))
 	},
+	costPaid: {
+		leftOut: (_world, db, ids) => costReasons(db, ids, ({ paidOn }) => paidOn !== null),
+		work: (world, _tx, ids, { options }) => oneByOne(ids, (id) => markPaid(world, id, options.day!))
+	},
+	removeCost: {
+		leftOut: (_world, db, ids) => costReasons(db, ids, () => false),
+		work: (world, _tx, ids) => oneByOne(ids, (id) => removePurchase(world, id, true))
+	},
 	again: {
 		leftOut: (_world, db, ids) =>
 			new Map(
@@ -246,6 +255,28 @@ function labelReasons(
 			if (!there.has(id)) return [[id, 'It is not there any more.']];
 			if (label === undefined || bear.has(id) !== on) return [];
 			return [[id, on ? 'It has this label already.' : 'It does not have this label.']];
+		})
+	);
+}
+
+function costReasons(
+	db: Reader,
+	ids: readonly number[],
+	paid: (row: { paidOn: string | null }) => boolean
+): Map<number, string> {
+	const rows = new Map(
+		db
+			.select({ id: purchases.id, paidOn: purchases.paidOn, removedAt: purchases.removedAt })
+			.from(purchases)
+			.where(inArray(purchases.id, [...ids]))
+			.all()
+			.map((row) => [row.id, row])
+	);
+	return new Map(
+		ids.flatMap((id): [number, string][] => {
+			const row = rows.get(id);
+			if (!row || row.removedAt !== null) return [[id, 'It is not there any more.']];
+			return paid(row) ? [[id, 'It is paid already.']] : [];
 		})
 	);
 }

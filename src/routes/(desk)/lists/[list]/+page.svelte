@@ -25,6 +25,10 @@
 			value={data.view.search}
 			onsearch={(typed) => filtersOf(path).search(typed)}
 		/>
+		{#if data.list === 'costs'}
+			<a class="button" href="/costs/suppliers">Suppliers</a>
+			<a class="button filled" href="/costs/new">New cost</a>
+		{/if}
 	</div>
 	{#key data.list}
 		<ListPage

@@ -5,6 +5,7 @@ import { readView } from '../../../../core/lists/address';
 import { LIST_NAMES, type ListName } from '../../../../core/lists/types';
 import { NotFoundError } from '../../../../core/refusals';
 import type { World } from '../../../world';
+import { COST_LIST } from './costs';
 import { CUSTOMER_LIST } from './customers';
 import type { ListSource } from './engine';
 import { idsOfList } from './engine';
@@ -19,6 +20,7 @@ export const SOURCES: Readonly<Record<ListName, ListSource>> = {
 	jobs: JOB_LIST,
 	customers: CUSTOMER_LIST,
 	payments: PAYMENT_LIST,
+	costs: COST_LIST,
 	prices: PRICE_LIST,
 	messages: MESSAGE_LIST
 };
