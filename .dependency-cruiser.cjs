@@ -10,6 +10,7 @@ const ROOMS = [
 	'letterheads',
 	'wordings',
 	'messages',
+	'people',
 	'ledger',
 	'customers',
 	'prices',

@@ -41,6 +41,7 @@ import { DEMO_CUSTOMERS } from './customers';
 import { DEMO_DOCUMENTS, type DemoDocument } from './documents';
 import { writeBankFile } from './bankFile';
 import { kindOf, layOutLetterheads } from './letterheads';
+import { layOutPeople } from './people';
 import { owedSteps } from './owed';
 import { DEMO_CARD, repeatSteps } from './repeats';
 import { knowCard } from '../stand-ins/card/store';
@@ -114,6 +115,7 @@ for (const { key, billToKey, ...customer } of DEMO_CUSTOMERS) {
 
 layOutPrices(world);
 await layOutLetterheads(world);
+await layOutPeople(world);
 const steps: Step[] = [
 	...DEMO_DOCUMENTS.flatMap((document, index) => stepsOf(document, index)),
 	...workSteps({ world, ids, today, morning }),

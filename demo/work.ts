@@ -21,6 +21,7 @@ import { billStage } from '../src/lib/server/services/billing/stages';
 import { billJob } from '../src/lib/server/services/billing/toBill';
 import type { World } from '../src/lib/server/world';
 import { kindOf } from './letterheads';
+import { helperId } from './people';
 import { DEMO_KITS, DEMO_PRICES } from './prices';
 
 export interface Step {
@@ -118,7 +119,8 @@ function staithe({ world, ids, today, morning }: Setting): Step[] {
 						hours: job.lines![0]!.quantity ?? '1',
 						hourlyCost: '18',
 						chargeable: false,
-						person: n % 2 ? 'Joss Amadi' : ''
+						person: n % 2 ? 'Joss Amadi' : '',
+						personId: n % 2 ? helperId(world, 'Joss Amadi') : null
 					});
 					moveJob(world, id, 'finished', on);
 				}
@@ -432,7 +434,12 @@ function underWay({ world, ids, today, morning }: Setting): Step[] {
 						small(4 + n, { siteId: sites[n * 4]!.id, labels: ['flats'] }),
 						'staithe'
 					);
-					saveVisit(world, id, null, { date: today, from, person: n ? 'Joss Amadi' : '' });
+					saveVisit(world, id, null, {
+						date: today,
+						from,
+						person: n ? 'Joss Amadi' : '',
+						personId: n ? helperId(world, 'Joss Amadi') : 1
+					});
 				}
 				addJob(
 					world,

@@ -1,4 +1,5 @@
 import type { Config } from '$lib/server/config';
+import type { Actor } from '$lib/server/actor';
 import type { World } from '$lib/server/world';
 
 declare global {
@@ -12,6 +13,8 @@ declare global {
 			world: World;
 			config: Config;
 			signedIn: boolean;
+			/** Who is signed in. */
+			person: Actor | null;
 			/** Closes the data file, has another put in its place, and goes on with that. */
 			reopen: (work: () => Promise<unknown>) => Promise<void>;
 		}

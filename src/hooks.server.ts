@@ -11,14 +11,19 @@ import { DamagedError, openWorld } from '$lib/server/open';
 import { LostBooksError, setupCode } from '$lib/server/services/business/claim';
 import { tokenBehind } from '$lib/server/services/business/links';
 import { isSetUp } from '$lib/server/services/business/settings';
-import { hasOwner, isSignedIn } from '$lib/server/services/business/signIn';
+import { hasOwner, whoIsSignedIn } from '$lib/server/services/business/signIn';
 import { NotFoundError } from '$lib/core/refusals';
+import { mayDo, startOf } from '$lib/core/people/roles';
 import { ruleOf } from '$lib/server/access';
+import { asActor } from '$lib/server/actor';
 import { refusedBody, tooFast } from '$lib/server/limits';
 import { unsafe } from '$lib/server/unsafe';
 import type { World } from '$lib/server/world';
 import { redirect, type Handle, type HandleServerError } from '@sveltejs/kit';
 import pino from 'pino';
+
+/** For who is signed in and has not the role. */
+const FORBIDDEN = `<!doctype html><html lang="en-GB"><head><title>Not yours to open · Axiometer</title><meta name="viewport" content="width=device-width"></head><body style="font:18px/1.5 sans-serif;max-width:32em;margin:12vh auto;padding:0 1em"><main><h1>Not yours to open</h1><p>Your role does not open this. Ask the owner if it should.</p><p><a href="/">To where you begin</a></p></main></body></html>`;
 
 const log = pino({ level: process.env.AXIOMETER_LOG ?? 'info', base: null });
 let opened: { world: World; config: Config; stop: () => void } | undefined;
@@ -90,7 +95,9 @@ export const handle: Handle = async ({ event, resolve }) => {
 	event.locals.reopen = withOthers;
 	event.locals.world = world;
 	event.locals.config = config;
-	event.locals.signedIn = isSignedIn(world, sessionOf(event.cookies, config));
+	const person = whoIsSignedIn(world, sessionOf(event.cookies, config));
+	event.locals.person = person;
+	event.locals.signedIn = person !== null;
 	const { pathname } = event.url;
 	const rule = ruleOf(event.route.id);
 	const refused =
@@ -99,7 +106,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 	if (refused) return refused;
 
 	const begins = /^\/welcome(\/restore)?$/.test(pathname);
-	const open = rule && rule.who !== 'owner' && !begins && pathname !== '/sign-in';
+	const open = rule && rule.who !== 'person' && !begins && pathname !== '/sign-in';
 	if (!open) {
 		const fresh = !hasOwner(world) || !isSetUp(world);
 		if (fresh && !begins) redirect(303, '/welcome');
@@ -111,17 +118,32 @@ export const handle: Handle = async ({ event, resolve }) => {
 	}
 	// Somebody has forgotten its row: it is nobody's.
 	if (event.route.id !== null && !rule) return new Response('Not here.', { status: 403 });
-	if (rule?.who === 'link' && event.params.token) {
+	if (rule?.who === 'person' && person) {
+		const { method } = event.request;
+		const right = method === 'GET' || method === 'HEAD' ? rule.looks : rule.acts;
+		if (right !== null && !mayDo(person.role, right)) {
+			// Whoever comes in by the front door is shown to their own place.
+			if (pathname === '/') redirect(303, startOf(person.role));
+			return new Response(FORBIDDEN, {
+				status: 403,
+				headers: { 'content-type': 'text/html; charset=utf-8', 'cache-control': 'no-store' }
+			});
+		}
+	}
+	if (rule?.who === 'link' && event.params.token && !event.route.id!.includes('/join/')) {
 		const token = tokenBehind(world.db, event.params.token);
 		// A renewed link is as good as one that never was.
 		event.params.token = token ?? 'renewed';
 	}
 	const look = lookOf(event.cookies);
-	const response = await resolve(event, {
-		// The letters come with the first look of a page: it is laid out once, not again when they arrive.
-		preload: ({ type, path }) => type !== 'font' || path.includes('-latin-wght-normal'),
-		transformPageChunk: ({ html }) => html.replace('data-mode="device"', `data-mode="${look}"`)
-	});
+	// What a stranger asks for the house does, whoever may be signed in beside it.
+	const response = await asActor(rule?.who === 'person' ? person : null, () =>
+		resolve(event, {
+			// The letters come with the first look of a page: it is laid out once, not again when they arrive.
+			preload: ({ type, path }) => type !== 'font' || path.includes('-latin-wght-normal'),
+			transformPageChunk: ({ html }) => html.replace('data-mode="device"', `data-mode="${look}"`)
+		})
+	);
 	response.headers.set('X-Content-Type-Options', 'nosniff');
 	// Unguessable links must not travel to other hosts. (`no-referrer` would also blank the Origin of our own forms.)
 	response.headers.set('Referrer-Policy', 'same-origin');

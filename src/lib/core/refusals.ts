@@ -30,3 +30,11 @@ export class RefusedError extends Error {
 		this.name = 'RefusedError';
 	}
 }
+
+/** Whoever asks has not the role for it. */
+export class ForbiddenError extends RefusedError {
+	constructor() {
+		super('Your role does not open this. Ask the owner.');
+		this.name = 'ForbiddenError';
+	}
+}

@@ -1,14 +1,19 @@
 // Who may ask for what, and how much of it: one row for every route, with all that it does. A route without a row answers nobody.
 
+import type { Right } from '../core/people/roles';
+
 const KB = 1024;
 const MB = 1024 * KB;
 
 export interface Rule {
 	/**
 	 * `anyone`; `link`: whoever has the unguessable link, at a pace a person has; `service`: an outside service, which signs what it says;
-	 * `owner`: signed in.
+	 * `person`: signed in.
 	 */
-	who: 'anyone' | 'link' | 'service' | 'owner';
+	who: 'anyone' | 'link' | 'service' | 'person';
+	/** What somebody signed in has to be allowed to look at it, and to do what it does; null: nothing more than being here. */
+	looks: Right | null;
+	acts: Right | null;
 	/** Its actions, and the methods of what is no page. */
 	does: readonly string[];
 	/** How large a body may be: more is refused before any of it is kept. */
@@ -17,18 +22,34 @@ export interface Rule {
 
 /** A file of the largest size that any page takes, and what is posted with it. */
 const FILE = 27 * MB;
-const owner = (...does: string[]): Rule => ({ who: 'owner', does, bytes: FILE });
-const link = (...does: string[]): Rule => ({ who: 'link', does, bytes: 64 * KB });
-const anyone = (...does: string[]): Rule => ({ who: 'anyone', does, bytes: 64 * KB });
-const service = (bytes: number): Rule => ({ who: 'service', does: ['POST'], bytes });
+const of =
+	(looks: Right | null, acts = looks) =>
+	(...does: string[]): Rule => ({ who: 'person', looks, acts, does, bytes: FILE });
+const here = of(null);
+const site = of('site');
+const work = of('work');
+const bill = of('bill');
+const books = of('books');
+const billing = of('books', 'bill');
+const money = of('books', 'money');
+const costs = of('books', 'work');
+const taxes = of('tax', 'owner');
+const words = of('settings');
+const owner = of('owner');
+const outside =
+	(who: Exclude<Rule['who'], 'person'>, bytes: number) =>
+	(...does: string[]): Rule => ({ who, looks: null, acts: null, does, bytes });
+const link = outside('link', 64 * KB);
+const anyone = outside('anyone', 64 * KB);
+const service = (bytes: number): Rule => outside('service', bytes)('POST');
 
 export const ACCESS: Readonly<Record<string, Rule>> = {
-	'/(desk)': owner(),
-	'/(desk)/api/find': owner('GET'),
-	'/(desk)/billing': owner('choose', 'keepView', 'removeView', 'restore'),
-	'/(desk)/billing/csv': owner('GET'),
-	'/(desk)/billing/sums': owner('GET'),
-	'/(desk)/billing/[id]': owner(
+	'/(desk)': work(),
+	'/(desk)/api/find': work('GET'),
+	'/(desk)/billing': billing('choose', 'keepView', 'removeView', 'restore'),
+	'/(desk)/billing/csv': billing('GET'),
+	'/(desk)/billing/sums': billing('GET'),
+	'/(desk)/billing/[id]': billing(
 		'claim',
 		'renewLink',
 		'send',
@@ -47,54 +68,54 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		'raise',
 		'credit'
 	),
-	'/(desk)/billing/[id]/api': owner('PUT', 'POST'),
-	'/(desk)/billing/[id]/api/before-issue': owner('GET'),
-	'/(desk)/billing/[id]/api/unbilled': owner('GET'),
-	'/(desk)/billing/[id]/pdf': owner('GET'),
-	'/(desk)/billing/[id]/preview': owner(),
-	'/(desk)/billing/[id]/several': owner('default'),
-	'/(desk)/billing/new': owner('POST'),
-	'/(desk)/billing/repeats': owner(),
-	'/(desk)/billing/repeats/[id]': owner('save', 'state', 'skip', 'pile', 'forgetCard'),
-	'/(desk)/billing/repeats/[id]/api': owner('GET', 'PUT'),
-	'/(desk)/billing/repeats/new': owner('default'),
-	'/(desk)/billing/start': owner('begin', 'keep', 'remove'),
-	'/(desk)/billing/start/[id]': owner(),
-	'/(desk)/billing/start/[id]/api': owner('PUT'),
-	'/(desk)/customers': owner(),
-	'/(desk)/customers/[id]': owner('archive', 'merge', 'forgetCard', 'remove'),
-	'/(desk)/customers/[id]/api': owner('GET', 'PUT'),
-	'/(desk)/customers/[id]/data': owner('remove'),
-	'/(desk)/customers/[id]/data/zip': owner('GET'),
-	'/(desk)/customers/api': owner('GET', 'POST'),
-	'/(desk)/customers/export': owner('GET'),
-	'/(desk)/customers/import': owner('preview', 'write'),
-	'/(desk)/customers/new': owner('default'),
-	'/(desk)/costs/[id]': owner('save', 'remove', 'restore'),
-	'/(desk)/costs/new': owner('default'),
-	'/(desk)/costs/read': owner('POST'),
-	'/(desk)/costs/suppliers': owner('save', 'archive', 'restore'),
-	'/(desk)/files': owner('POST'),
-	'/(desk)/files/[id]': owner('GET', 'PUT'),
-	'/(desk)/lists/[list]': owner('choose', 'keepView', 'removeView'),
-	'/(desk)/lists/[list]/csv': owner('GET'),
-	'/(desk)/lists/[list]/sums': owner('GET'),
-	'/(desk)/many/[id]': owner('begin', 'stop', 'resume'),
-	'/(desk)/many/[id]/api': owner('GET'),
-	'/(desk)/many/[id]/pdf': owner('GET'),
-	'/(desk)/many/[id]/zip': owner('GET'),
-	'/(desk)/money': owner('file', 'accept', 'takeBack', 'sure', 'notBusiness', 'reopen'),
-	'/(desk)/money/api/matching': owner('GET'),
-	'/(desk)/money/charts': owner(),
-	'/(desk)/money/charts/[of]': owner(),
-	'/(desk)/money/learned': owner('forget'),
-	'/(desk)/money/look/[id]': owner('take', 'leave', 'forget'),
-	'/(desk)/money/payouts': owner('decide'),
-	'/(desk)/money/record': owner(),
-	'/(desk)/more': owner(),
-	'/(desk)/more/keys': owner(),
-	'/(desk)/owed': owner(),
-	'/(desk)/owed/[id]': owner(
+	'/(desk)/billing/[id]/api': billing('PUT', 'POST'),
+	'/(desk)/billing/[id]/api/before-issue': bill('GET'),
+	'/(desk)/billing/[id]/api/unbilled': bill('GET'),
+	'/(desk)/billing/[id]/pdf': billing('GET'),
+	'/(desk)/billing/[id]/preview': billing(),
+	'/(desk)/billing/[id]/several': bill('default'),
+	'/(desk)/billing/new': bill('POST'),
+	'/(desk)/billing/repeats': bill(),
+	'/(desk)/billing/repeats/[id]': bill('save', 'state', 'skip', 'pile', 'forgetCard'),
+	'/(desk)/billing/repeats/[id]/api': bill('GET', 'PUT'),
+	'/(desk)/billing/repeats/new': bill('default'),
+	'/(desk)/billing/start': bill('begin', 'keep', 'remove'),
+	'/(desk)/billing/start/[id]': bill(),
+	'/(desk)/billing/start/[id]/api': bill('PUT'),
+	'/(desk)/customers': work(),
+	'/(desk)/customers/[id]': work('archive', 'merge', 'forgetCard', 'remove'),
+	'/(desk)/customers/[id]/api': work('GET', 'PUT'),
+	'/(desk)/customers/[id]/data': work('remove'),
+	'/(desk)/customers/[id]/data/zip': work('GET'),
+	'/(desk)/customers/api': work('GET', 'POST'),
+	'/(desk)/customers/export': work('GET'),
+	'/(desk)/customers/import': work('preview', 'write'),
+	'/(desk)/customers/new': work('default'),
+	'/(desk)/costs/[id]': costs('save', 'remove', 'restore'),
+	'/(desk)/costs/new': work('default'),
+	'/(desk)/costs/read': work('POST'),
+	'/(desk)/costs/suppliers': work('save', 'archive', 'restore'),
+	'/(desk)/files': site('POST'),
+	'/(desk)/files/[id]': site('GET', 'PUT'),
+	'/(desk)/lists/[list]': billing('choose', 'keepView', 'removeView'),
+	'/(desk)/lists/[list]/csv': books('GET'),
+	'/(desk)/lists/[list]/sums': books('GET'),
+	'/(desk)/many/[id]': bill('begin', 'stop', 'resume'),
+	'/(desk)/many/[id]/api': books('GET'),
+	'/(desk)/many/[id]/pdf': books('GET'),
+	'/(desk)/many/[id]/zip': books('GET'),
+	'/(desk)/money': money('file', 'accept', 'takeBack', 'sure', 'notBusiness', 'reopen'),
+	'/(desk)/money/api/matching': money('GET'),
+	'/(desk)/money/charts': books(),
+	'/(desk)/money/charts/[of]': books(),
+	'/(desk)/money/learned': money('forget'),
+	'/(desk)/money/look/[id]': money('take', 'leave', 'forget'),
+	'/(desk)/money/payouts': money('decide'),
+	'/(desk)/money/record': money(),
+	'/(desk)/more': here(),
+	'/(desk)/more/keys': here(),
+	'/(desk)/owed': billing(),
+	'/(desk)/owed/[id]': billing(
 		'pay',
 		'apply',
 		'giveBack',
@@ -108,33 +129,39 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		'terms',
 		'call'
 	),
-	'/(desk)/owed/chasing': owner('settings', 'skip', 'posted', 'again'),
-	'/(desk)/owed/chasing/[payer]': owner('send', 'keep', 'skip'),
-	'/(desk)/owed/chasing/letters/[id]': owner('GET'),
-	'/(desk)/owed/chasing/plans': owner(),
-	'/(desk)/owed/chasing/plans/[id]': owner('save', 'archive'),
-	'/(desk)/owed/statements': owner('start', 'apply'),
-	'/(desk)/owed/statements/[run]': owner('again'),
-	'/(desk)/owed/statements/[run]/pdf': owner('GET'),
-	'/(desk)/owed/statements/preview': owner('GET'),
+	'/(desk)/owed/chasing': bill('settings', 'skip', 'posted', 'again'),
+	'/(desk)/owed/chasing/[payer]': bill('send', 'keep', 'skip'),
+	'/(desk)/owed/chasing/letters/[id]': bill('GET'),
+	'/(desk)/owed/chasing/plans': bill(),
+	'/(desk)/owed/chasing/plans/[id]': bill('save', 'archive'),
+	'/(desk)/owed/statements': billing('start', 'apply'),
+	'/(desk)/owed/statements/[run]': billing('again'),
+	'/(desk)/owed/statements/[run]/pdf': billing('GET'),
+	'/(desk)/owed/statements/preview': billing('GET'),
 	'/(desk)/settings': owner('business', 'missing', 'rate', 'look', 'password', 'endSession'),
-	'/(desk)/settings/kinds': owner('add', 'save', 'archive', 'restore'),
-	'/(desk)/settings/letterheads': owner('make', 'standard', 'archive', 'restore'),
-	'/(desk)/settings/letterheads/[id]': owner('rename', 'copy', 'standard', 'archive'),
-	'/(desk)/settings/letterheads/[id]/api': owner('GET', 'PUT', 'POST'),
-	'/(desk)/settings/letterheads/logo': owner('POST'),
-	'/(desk)/settings/letterheads/logo/[hash]': owner('GET'),
-	'/(desk)/settings/wordings': owner(),
-	'/(desk)/settings/wordings/[kind]': owner('save', 'standard'),
-	'/(desk)/settings/wordings/[kind]/api': owner('GET'),
+	'/(desk)/settings/people': owner('invite', 'again', 'role', 'remove'),
+	'/(desk)/settings/kinds': words('add', 'save', 'archive', 'restore'),
+	'/(desk)/settings/letterheads': words('make', 'standard', 'archive', 'restore'),
+	'/(desk)/settings/letterheads/[id]': words('rename', 'copy', 'standard', 'archive'),
+	'/(desk)/settings/letterheads/[id]/api': words('GET', 'PUT', 'POST'),
+	'/(desk)/settings/letterheads/logo': words('POST'),
+	'/(desk)/settings/letterheads/logo/[hash]': here('GET'),
+	'/(desk)/settings/wordings': words(),
+	'/(desk)/settings/wordings/[kind]': words('save', 'standard'),
+	'/(desk)/settings/wordings/[kind]/api': words('GET'),
 	'/(desk)/settings/keep': owner('backup', 'setting', 'stolen'),
 	'/(desk)/settings/keep/[name]': owner('GET'),
 	'/(desk)/settings/keep/export': owner('GET'),
 	'/(desk)/settings/keep/restored': owner('ask', 'go'),
-	'/(desk)/tax': owner('save', 'file', 'bringIn', 'relief', 'remove'),
-	'/(desk)/work': owner(),
+	'/(desk)/site': site(),
+	'/(desk)/site/[job]': {
+		...site('start', 'stop', 'time', 'cost', 'note', 'done'),
+		bytes: 105 * MB
+	},
+	'/(desk)/tax': taxes('save', 'file', 'bringIn', 'relief', 'remove'),
+	'/(desk)/work': work(),
 	'/(desk)/work/[id]': {
-		...owner(
+		...work(
 			'move',
 			'start',
 			'stop',
@@ -154,27 +181,29 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		),
 		bytes: 105 * MB
 	},
-	'/(desk)/work/[id]/api': owner('PUT'),
-	'/(desk)/work/[id]/application/[stage]': owner('GET'),
-	'/(desk)/work/[id]/edit': owner(),
-	'/(desk)/work/[id]/stage': owner('preview', 'bill', 'apply'),
-	'/(desk)/work/bill': owner('start'),
-	'/(desk)/work/bill/api': owner('POST'),
-	'/(desk)/work/import': owner('preview', 'write'),
-	'/(desk)/work/margins': owner(),
-	'/(desk)/work/new': owner('default'),
-	'/(desk)/work/prices': owner(),
-	'/(desk)/work/prices/[id]': owner('archive', 'picture', 'remove'),
-	'/(desk)/work/prices/[id]/api': owner('PUT'),
-	'/(desk)/work/prices/[id]/picture': owner('GET'),
-	'/(desk)/work/prices/api': owner('GET', 'POST'),
-	'/(desk)/work/prices/export': owner('GET'),
-	'/(desk)/work/prices/import': owner(),
-	'/(desk)/work/prices/import/api': owner('POST'),
-	'/(desk)/work/prices/new': owner(),
-	'/(desk)/work/prices/raise': owner('preview', 'raise'),
-	'/(desk)/work/runs/[id]': owner(),
-	'/(desk)/work/runs/[id]/api': owner('GET'),
+	'/(desk)/work/[id]/api': work('PUT'),
+	'/(desk)/work/[id]/application/[stage]': work('GET'),
+	'/(desk)/work/[id]/edit': work(),
+	'/(desk)/work/[id]/stage': work('preview', 'bill', 'apply'),
+	'/(desk)/work/bill': work('start'),
+	'/(desk)/work/bill/api': work('POST'),
+	'/(desk)/work/import': work('preview', 'write'),
+	'/(desk)/work/margins': work(),
+	'/(desk)/work/new': work('default'),
+	'/(desk)/work/prices': work(),
+	'/(desk)/work/prices/[id]': work('archive', 'picture', 'remove'),
+	'/(desk)/work/prices/[id]/api': work('PUT'),
+	'/(desk)/work/prices/[id]/picture': work('GET'),
+	'/(desk)/work/prices/api': work('GET', 'POST'),
+	'/(desk)/work/prices/export': work('GET'),
+	'/(desk)/work/prices/import': work(),
+	'/(desk)/work/prices/import/api': work('POST'),
+	'/(desk)/work/prices/new': work(),
+	'/(desk)/work/prices/raise': work('preview', 'raise'),
+	'/(desk)/work/runs/[id]': work(),
+	'/(desk)/work/runs/[id]/api': work('GET'),
+	'/(desk)/you': here('look', 'password', 'endSession', 'factorOn', 'factorOff'),
+	'/(public)/join/[token]': link('default'),
 	'/(public)/p/[token]': link('card', 'bank', 'cardCode', 'showCard', 'forgetCard'),
 	'/(public)/p/[token]/files/[id]': link('GET'),
 	'/(public)/p/[token]/logo': link('GET'),
@@ -186,7 +215,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(public)/welcome': anyone('default'),
 	'/(public)/welcome/restore': anyone('look', 'restore'),
 	'/health': anyone('GET'),
-	'/sign-out': owner('POST'),
+	'/sign-out': here('POST'),
 	'/webhooks/bank': service(20 * KB),
 	'/webhooks/card': service(MB)
 };

@@ -10,7 +10,13 @@ import { parseMoney } from '../core/money/decimal';
 import { readTypedNumber } from '../core/money/typed';
 import { UnavailableError } from './gateways/asking';
 import { troubleOf } from './db/trouble';
-import { ConflictError, FieldError, NotFoundError, RefusedError } from '../core/refusals';
+import {
+	ConflictError,
+	FieldError,
+	ForbiddenError,
+	NotFoundError,
+	RefusedError
+} from '../core/refusals';
 import { NotReadyError } from './services/invoices/freeze';
 import type { World } from './world';
 
@@ -38,6 +44,8 @@ function refusalOf(problem: unknown): { status: number; refusal: Refusal } | nul
 		return { status: 409, refusal: { message: problem.message, fields: {} } };
 	if (problem instanceof NotFoundError)
 		return { status: 404, refusal: { message: problem.message, fields: {} } };
+	if (problem instanceof ForbiddenError)
+		return { status: 403, refusal: { message: problem.message, fields: {} } };
 	if (problem instanceof RefusedError)
 		return { status: 410, refusal: { message: problem.message, fields: {} } };
 	if (problem instanceof UnavailableError) {
@@ -135,6 +143,7 @@ export function orNotFound<T>(work: () => T): T {
 		return work();
 	} catch (problem) {
 		if (problem instanceof NotFoundError) error(404, problem.message);
+		if (problem instanceof ForbiddenError) error(403, problem.message);
 		throw problem;
 	}
 }

@@ -5,6 +5,8 @@ import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = ({ locals }) => ({
 	demo: locals.config.demo,
+	/** Who looks at it, and what they may open. */
+	role: locals.person?.role ?? ('owner' as const),
 	today: locals.world.clock.today(),
 	resting: restingSince(locals.world.db) !== undefined,
 	/** What can be chosen wherever a customer, a job or a document is written. */

@@ -58,12 +58,13 @@ describe('who may', () => {
 	});
 
 	it('is the owner alone where nobody is meant to come from outside', () => {
-		const open = Object.entries(ACCESS).filter(([, rule]) => rule.who !== 'owner');
+		const open = Object.entries(ACCESS).filter(([, rule]) => rule.who !== 'person');
 		expect(open.map(([id, { who }]) => `${who} ${id}`).sort()).to.deep.equal([
 			'anyone /(public)/sign-in',
 			'anyone /(public)/welcome',
 			'anyone /(public)/welcome/restore',
 			'anyone /health',
+			'link /(public)/join/[token]',
 			'link /(public)/p/[token]',
 			'link /(public)/p/[token]/files/[id]',
 			'link /(public)/p/[token]/logo',

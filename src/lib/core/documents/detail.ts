@@ -75,6 +75,8 @@ export interface TrailEntry {
 	id: number;
 	at: number;
 	who: 'you' | 'customer' | 'axiometer';
+	/** Who of those who sign in it was, where it was not whoever reads. */
+	by: string;
 	what: string;
 	detail: string;
 }

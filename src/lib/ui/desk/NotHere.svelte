@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { meantBy } from './catalogue';
-	import { PLACES } from './places';
+	import { placesOf } from './places';
 
 	let missing = $derived(page.status === 404);
 	let meant = $derived(missing ? meantBy(page.url.pathname) : []);
@@ -23,6 +23,9 @@
 		</ul>
 	{/if}
 	<nav class="flex flex-wrap gap-2.5" aria-label="Other places">
-		{#each PLACES as place (place.href)}<a class="button" href={place.href}>{place.label}</a>{/each}
+		{#each placesOf(page.data.role ?? 'owner') as place (place.href)}<a
+				class="button"
+				href={place.href}>{place.label}</a
+			>{/each}
 	</nav>
 </div>

@@ -2,6 +2,9 @@
 <script lang="ts">
 	import BrickWall from '@lucide/svelte/icons/brick-wall';
 	import FileText from '@lucide/svelte/icons/file-text';
+	import Landmark from '@lucide/svelte/icons/landmark';
+	import MapPin from '@lucide/svelte/icons/map-pin';
+	import Percent from '@lucide/svelte/icons/percent';
 	import House from '@lucide/svelte/icons/house';
 	import Ellipsis from '@lucide/svelte/icons/ellipsis';
 	import LogOut from '@lucide/svelte/icons/log-out';
@@ -12,18 +15,32 @@
 	import { page } from '$app/state';
 	import Logo from '../parts/Logo.svelte';
 	import { isHere } from '../parts/here';
-	import { PLACES, type Place } from './places';
+	import { mayDo, type Role } from '$lib/core/people/roles';
+	import { placesOf, type Place } from './places';
 
 	let { onfind }: { onfind: () => void } = $props();
 
-	const ICONS = [House, BrickWall, FileText, Ruler];
+	let role = $derived<Role>(page.data.role ?? 'owner');
+	let places = $derived(placesOf(role));
+	let finds = $derived(mayDo(role, 'work'));
+	let writes = $derived(mayDo(role, 'bill'));
+	let own = $derived(mayDo(role, 'owner') ? '/settings' : '/you');
+	const ICONS: Readonly<Record<string, typeof House>> = {
+		'/': House,
+		'/work': BrickWall,
+		'/billing': FileText,
+		'/owed': Ruler,
+		'/money': Landmark,
+		'/tax': Percent,
+		'/site': MapPin
+	};
 	/** As many as fit beside each other; the others are in More. */
 	const AT_THE_THUMB = 4;
 	const WHERE_NARROW = 5;
 	let path = $derived(page.url.pathname);
-	const MORE = ['/more', '/settings'];
+	const MORE = ['/more', '/settings', '/you'];
 	const inMore = (from: number) =>
-		[...MORE, ...PLACES.slice(from).map((place) => place.href)].some((href) => isHere(href, path));
+		[...MORE, ...places.slice(from).map((place) => place.href)].some((href) => isHere(href, path));
 	const CELL =
 		'no-underline text-[0.81rem] grid place-items-center content-center gap-0.5 w-full h-full border-t-5 cursor-pointer';
 </script>
@@ -38,7 +55,7 @@
 		></a
 	>
 	<nav class="flex items-stretch phone:hidden" aria-label="Places">
-		{#each PLACES as place, index (place.href)}
+		{#each places as place, index (place.href)}
 			{@render top(
 				place.href,
 				place.label,
@@ -49,23 +66,25 @@
 		{@render top('/more', 'More', inMore(WHERE_NARROW), 'min-[1181px]:hidden')}
 	</nav>
 	<span class="flex-1 phone:hidden"></span>
-	<button
-		class="find self-center flex items-center gap-2.5 bg-(--strip-box) border border-(--strip-edge) text-(--strip-text) rounded-[3px] py-1.5 px-3 min-h-9 cursor-pointer phone:min-h-10 phone:flex-[1_1_auto]"
-		type="button"
-		onclick={onfind}
-	>
-		<Search size={17} aria-hidden="true" />
-		<span
-			class="text-[0.906rem] min-w-32.5 text-left min-[761px]:max-[1000px]:absolute min-[761px]:max-[1000px]:[clip-path:inset(50%)] max-[1180px]:min-w-0 max-[1180px]:whitespace-nowrap"
-			>Find or do anything</span
+	{#if finds}<button
+			class="find self-center flex items-center gap-2.5 bg-(--strip-box) border border-(--strip-edge) text-(--strip-text) rounded-[3px] py-1.5 px-3 min-h-9 cursor-pointer phone:min-h-10 phone:flex-[1_1_auto]"
+			type="button"
+			onclick={onfind}
 		>
-		<kbd class="font-[inherit] text-[0.85rem] max-[1180px]:hidden">Ctrl K</kbd>
-	</button>
+			<Search size={17} aria-hidden="true" />
+			<span
+				class="text-[0.906rem] min-w-32.5 text-left min-[761px]:max-[1000px]:absolute min-[761px]:max-[1000px]:[clip-path:inset(50%)] max-[1180px]:min-w-0 max-[1180px]:whitespace-nowrap"
+				>Find or do anything</span
+			>
+			<kbd class="font-[inherit] text-[0.85rem] max-[1180px]:hidden">Ctrl K</kbd>
+		</button>{:else}<span class="flex-1"></span>{/if}
 	<a
 		class="text-(--strip-text) grid place-items-center w-10.5 h-full cursor-pointer hover:text-(--strip-on) [&.on]:text-(--tape) max-[1180px]:hidden"
-		href="/settings"
-		class:on={isHere('/settings', path)}
-		><Settings size={20} aria-hidden="true" /><span class="sr-only">Settings</span></a
+		href={own}
+		class:on={isHere(own, path)}
+		><Settings size={20} aria-hidden="true" /><span class="sr-only"
+			>{own === '/you' ? 'You' : 'Settings'}</span
+		></a
 	>
 	<form method="post" action="/sign-out" class="max-[1180px]:hidden">
 		<button
@@ -73,38 +92,38 @@
 			><LogOut size={20} aria-hidden="true" /><span class="sr-only">Sign out</span></button
 		>
 	</form>
-	<form
-		method="post"
-		action="/billing/new"
-		class="new self-center phone:hidden max-[1180px]:ml-1.5"
-	>
-		<button
-			class="bg-(--tape) text-(--on-tape) font-semibold rounded-[3px] min-h-9 py-1.5 px-3.5 flex gap-1.5 items-center whitespace-nowrap cursor-pointer"
-			><Plus size={18} aria-hidden="true" />New invoice</button
+	{#if writes}<form
+			method="post"
+			action="/billing/new"
+			class="new self-center phone:hidden max-[1180px]:ml-1.5"
 		>
-	</form>
+			<button
+				class="bg-(--tape) text-(--on-tape) font-semibold rounded-[3px] min-h-9 py-1.5 px-3.5 flex gap-1.5 items-center whitespace-nowrap cursor-pointer"
+				><Plus size={18} aria-hidden="true" />New invoice</button
+			>
+		</form>{/if}
 </header>
 
 <nav
-	class="thumb-strip hidden phone:grid bg-(--strip) h-16 grid-cols-[repeat(6,1fr)] z-30 pb-[env(safe-area-inset-bottom)] [@media(min-height:501px)]:fixed [@media(min-height:501px)]:[inset:auto_0_0_0]"
+	class="thumb-strip hidden phone:grid bg-(--strip) h-16 auto-cols-fr grid-flow-col z-30 pb-[env(safe-area-inset-bottom)] [@media(min-height:501px)]:fixed [@media(min-height:501px)]:[inset:auto_0_0_0]"
 	aria-label="Places"
 >
-	{#each PLACES.slice(0, 2) as place, index (place.href)}{@render thumb(
+	{#each places.slice(0, 2) as place (place.href)}{@render thumb(
 			place,
-			ICONS[index]!,
+			ICONS[place.href] ?? House,
 			isHere(place.href, path)
 		)}{/each}
-	<form method="post" action="/billing/new">
-		<button class="{CELL} text-(--tape) font-[650] border-t-transparent"
-			><Plus size={24} aria-hidden="true" />New</button
-		>
-	</form>
-	{#each PLACES.slice(2, AT_THE_THUMB) as place, index (place.href)}{@render thumb(
+	{#if writes}<form method="post" action="/billing/new">
+			<button class="{CELL} text-(--tape) font-[650] border-t-transparent"
+				><Plus size={24} aria-hidden="true" />New</button
+			>
+		</form>{/if}
+	{#each places.slice(2, AT_THE_THUMB) as place (place.href)}{@render thumb(
 			place,
-			ICONS[index + 2]!,
+			ICONS[place.href] ?? House,
 			isHere(place.href, path)
 		)}{/each}
-	{@render thumb({ href: '/more', label: 'More' }, Ellipsis, inMore(AT_THE_THUMB))}
+	{@render thumb({ href: '/more', label: 'More', right: 'site' }, Ellipsis, inMore(AT_THE_THUMB))}
 </nav>
 
 {#snippet top(href: string, label: string, on: boolean, look: string)}

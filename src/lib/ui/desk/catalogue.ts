@@ -267,6 +267,21 @@ export const CATALOGUE: readonly Group[] = [
 				more: true
 			},
 			{
+				label: 'You',
+				href: '/you',
+				words: 'password sign out sessions second factor dark light profile account'
+			},
+			{
+				label: 'People',
+				href: '/settings/people',
+				words: 'settings users helpers accountant office invite role access staff'
+			},
+			{
+				label: 'Your visits',
+				href: '/site',
+				words: 'on site today diary appointments'
+			},
+			{
 				label: 'Letterheads',
 				href: '/settings/letterheads',
 				words: 'settings look logo colour font typeface template design paper pdf columns margins'

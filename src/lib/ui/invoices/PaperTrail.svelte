@@ -54,6 +54,9 @@
 		raisedBy: 'You raised its price by',
 		tried: 'You sent yourself a test'
 	};
+	/** Told of another: “Joss Amadi e-mailed it”. */
+	const told = (words: string, by: string): string =>
+		by === '' ? words : words.startsWith('You ') ? `${by} ${words.slice(4)}` : `${words} (${by})`;
 	function detail(what: string, text: string): string {
 		if (what !== 'delivered') return text;
 		const [kind, ...rest] = text.split(':');
@@ -68,8 +71,9 @@
 			<li class="py-1.75 pr-0 pl-3.5 border-l-3 border-l-(--tape) grid">
 				<span class="quiet numbers">{displayMoment(entry.at)}</span>
 				<span
-					><b class="font-semibold">{WORDS[entry.what] ?? entry.what}</b>{#if entry.detail}<span
-							class="detail ml-[0.3em] wrap-anywhere">{detail(entry.what, entry.detail)}</span
+					><b class="font-semibold">{told(WORDS[entry.what] ?? entry.what, entry.by)}</b
+					>{#if entry.detail}<span class="detail ml-[0.3em] wrap-anywhere"
+							>{detail(entry.what, entry.detail)}</span
 						>{/if}</span
 				>
 			</li>

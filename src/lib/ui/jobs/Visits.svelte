@@ -3,6 +3,7 @@
 	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
+	import Choice from '../parts/Choice.svelte';
 	import Field from '../parts/Field.svelte';
 
 	interface Visit {
@@ -11,14 +12,19 @@
 		from: string;
 		to: string;
 		person: string;
+		personId: number | null;
 		note: string;
 		done: boolean;
 	}
 	interface Props {
 		visits: Visit[];
 		today: string;
+		/** Who can be sent. */
+		people: readonly { id: number; name: string }[];
 	}
-	let { visits, today }: Props = $props();
+	let { visits, today, people }: Props = $props();
+	const nameOf = ({ person, personId }: Visit) =>
+		people.find(({ id }) => id === personId)?.name || person;
 	let adding = $state(false);
 </script>
 
@@ -35,6 +41,7 @@
 						from: visit.from,
 						to: visit.to,
 						person: visit.person,
+						personId: visit.personId,
 						note: visit.note
 					}}
 				>
@@ -47,7 +54,7 @@
 						/><span
 							><b>{displayDate(visit.date)}</b>
 							{visit.from}{visit.to ? `–${visit.to}` : ''}
-							{visit.person}<span class="quiet note block whitespace-pre-line">{visit.note}</span
+							{nameOf(visit)}<span class="quiet note block whitespace-pre-line">{visit.note}</span
 							></span
 						></label
 					>
@@ -74,7 +81,11 @@
 			<DateField label="Day" name="date" value={today} />
 			<Field label="From" name="from" inputmode="numeric" placeholder="09:30" />
 			<Field label="To" name="to" inputmode="numeric" placeholder="09:30" />
-			<Field label="Who" name="person" />
+			{#if people.length > 1}<Choice label="Who" name="personId" value="">
+					<option value="">nobody yet</option>
+					{#each people as one (one.id)}<option value={String(one.id)}>{one.name || 'You'}</option
+						>{/each}
+				</Choice>{:else}<Field label="Who" name="person" />{/if}
 			<Field label="Note" name="note" />
 			<button class="button filled">Add the visit</button>
 		</Form>

@@ -2,18 +2,31 @@
 <script lang="ts">
 	import ChevronRight from '@lucide/svelte/icons/chevron-right';
 	import { CATALOGUE } from '$lib/ui/desk/catalogue';
-	import { PLACES } from '$lib/ui/desk/places';
+	import { page } from '$app/state';
+	import { mayDo, type Role } from '$lib/core/people/roles';
+	import { placesOf } from '$lib/ui/desk/places';
 
-	const groups = [
+	let role = $derived<Role>(page.data.role ?? 'owner');
+	/** What is the owner's alone. */
+	const OWN = /^\/(settings(?!\/(kinds|letterheads|wordings))|tax)/;
+	let groups = $derived([
 		{
 			name: 'More places',
-			entries: [...PLACES.slice(4), { href: '/settings', label: 'Settings' }]
+			entries: [
+				...placesOf(role).slice(role === 'owner' || role === 'office' ? 4 : 0),
+				{ href: '/you', label: 'You' },
+				...(mayDo(role, 'owner') ? [{ href: '/settings', label: 'Settings' }] : [])
+			]
 		},
-		...CATALOGUE.map(({ name, entries }) => ({
-			name,
-			entries: entries.filter((entry) => entry.more)
-		})).filter((group) => group.entries.length > 0)
-	];
+		...(mayDo(role, 'work') ? CATALOGUE : [])
+			.map(({ name, entries }) => ({
+				name,
+				entries: entries.filter(
+					(entry) => entry.more && (role === 'owner' || !OWN.test(entry.href))
+				)
+			}))
+			.filter((group) => group.entries.length > 0)
+	]);
 </script>
 
 <svelte:head><title>More · Axiometer</title></svelte:head>

@@ -156,6 +156,14 @@
 				</Form>
 			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
+				<h2>People</h2>
+				<p class="quiet">A helper on site, somebody in the office, your accountant.</p>
+				<span class="flex flex-wrap gap-2"
+					><a class="button" href="/settings/people">People and roles</a>
+					<a class="button" href="/you">Your own sign-in</a></span
+				>
+			</section>
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
 				<h2>Letterheads</h2>
 				<p class="quiet">How your documents look: logo, colour, columns, words.</p>
 				<span class="flex flex-wrap gap-2"

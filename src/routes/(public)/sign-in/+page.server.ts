@@ -1,14 +1,14 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act } from '$lib/server/answers';
+import { act, box } from '$lib/server/answers';
 import { deviceOf, guesserOf } from '$lib/server/guesser';
 import { setBrowser, setSession } from '$lib/server/cookies';
-import { openSession, signIn } from '$lib/server/services/business/signIn';
+import { openSession, signIn, signInPage } from '$lib/server/services/business/signIn';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {
 	if (locals.signedIn) redirect(303, safeTarget(url.searchParams.get('to')));
-	return { demo: locals.config.demo };
+	return { demo: locals.config.demo, ...signInPage(locals.world.db) };
 };
 
 /** Only a path of this app: never another host. */
@@ -18,10 +18,10 @@ function safeTarget(to: string | null): string {
 
 export const actions: Actions = {
 	password: (event) =>
-		act(event, z.object({}), async (_values, world, posted) => {
+		act(event, z.object({ email: box, code: box }), async ({ email, code }, world, posted) => {
 			const password = String(posted.get('password') ?? '');
 			const { config } = event.locals;
-			const { session, browser } = await signIn(world, password, guesserOf(event));
+			const { session, browser } = await signIn(world, { password, email, code }, guesserOf(event));
 			setSession(event.cookies, config, session);
 			setBrowser(event.cookies, config, browser);
 			redirect(303, safeTarget(event.url.searchParams.get('to')));

@@ -23,6 +23,12 @@
 		<p class="quiet or mt-4.5 mb-2 mx-0">or with the password</p>
 	{/if}
 	<Form class="grid gap-3.5 justify-items-start [&_.field]:w-full" action={target('password')}>
+		{#if data.several}<Field
+				label="E-mail"
+				name="email"
+				type="email"
+				autocomplete="username"
+			/>{/if}
 		<Field
 			label="Password"
 			name="password"
@@ -30,6 +36,12 @@
 			autocomplete="current-password"
 			required
 		/>
+		{#if data.factors}<Field
+				label="Code, if you have a second factor"
+				name="code"
+				autocomplete="one-time-code"
+				maxlength={12}
+			/>{/if}
 		<button class="button" class:filled={!data.demo}>Sign in</button>
 	</Form>
 </Entrance>

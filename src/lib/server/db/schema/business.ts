@@ -46,12 +46,6 @@ export const numberSeries = sqliteTable('number_series', {
 	starts: text('starts', { mode: 'json' }).$type<number[]>().notNull().default([])
 });
 
-export const owners = sqliteTable(
-	'owners',
-	{ id: integer('id').primaryKey(), passwordHash: text('password_hash').notNull() },
-	(table) => [check('one_owner', sql`${table.id} = 1`)]
-);
-
 /** Only a hash of the session's token is kept. */
 export const sessions = sqliteTable('sessions', {
 	tokenHash: text('token_hash').primaryKey(),
@@ -93,7 +87,9 @@ export const audits = sqliteTable('audits', {
 export const watchedChanges = sqliteTable('watched_changes', {
 	id: integer('id').primaryKey({ autoIncrement: true }),
 	at: integer('at').notNull(),
-	what: text('what', { enum: ['bank', 'email', 'password', 'stolen'] }).notNull(),
+	what: text('what', {
+		enum: ['bank', 'email', 'password', 'stolen', 'people', 'factor']
+	}).notNull(),
 	/** From what to what, as far as it may be read again. */
 	detail: text('detail').notNull(),
 	device: text('device').notNull()

@@ -9,6 +9,7 @@ export * from './files';
 export * from './ledger';
 export * from './letterheads';
 export * from './outside';
+export * from './people';
 export * from './prices';
 export * from './tax';
 export * from './wordings';

@@ -15,6 +15,7 @@ import { CONTRACT_CLASSES, VAT_TREATMENTS } from '../../../core/regimes/types';
 import { customers, sites } from './customers';
 import { workKinds } from './letterheads';
 import { documents } from './documents';
+import { people } from './people';
 import { priceItems } from './prices';
 
 export const jobs = sqliteTable(
@@ -102,12 +103,15 @@ export const visits = sqliteTable(
 		/** `09:30`, or empty. */
 		from: text('from').notNull().default(''),
 		to: text('to').notNull().default(''),
+		/** Who goes; where nobody of those who sign in: by name. */
+		personId: integer('person_id').references(() => people.id),
 		person: text('person').notNull().default(''),
 		note: text('note').notNull().default(''),
 		done: integer('done', { mode: 'boolean' }).notNull().default(false)
 	},
 	(table) => [
 		index('visits_by_date').on(table.date, table.from),
+		index('visits_by_person').on(table.personId, table.date),
 		index('visits_by_job').on(table.jobId, table.date)
 	]
 );
@@ -123,6 +127,7 @@ export const timeEntries = sqliteTable(
 			.references(() => jobs.id, { onDelete: 'cascade' }),
 		visitId: integer('visit_id').references(() => visits.id, { onDelete: 'set null' }),
 		date: text('date').notNull(),
+		personId: integer('person_id').references(() => people.id),
 		person: text('person').notNull().default(''),
 		startedAt: integer('started_at'),
 		minutes: integer('minutes'),
@@ -133,9 +138,12 @@ export const timeEntries = sqliteTable(
 	},
 	(table) => [
 		index('time_entries_by_job').on(table.jobId, table.date),
-		// One clock runs at a time.
+		// One clock a person runs at a time.
 		uniqueIndex('time_entries_running')
 			.on(sql`(1)`)
+			.where(sql`minutes is null and person_id is null`),
+		uniqueIndex('time_entries_running_by')
+			.on(table.personId)
 			.where(sql`minutes is null`)
 	]
 );
@@ -176,6 +184,8 @@ export const jobTrail = sqliteTable(
 			.notNull()
 			.references(() => jobs.id, { onDelete: 'cascade' }),
 		at: integer('at').notNull(),
+		/** Which of those who may sign in. */
+		personId: integer('person_id'),
 		what: text('what').notNull(),
 		detail: text('detail').notNull().default('')
 	},

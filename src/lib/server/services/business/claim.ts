@@ -3,7 +3,8 @@ import { existsSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { randomBytes, timingSafeEqual } from 'node:crypto';
 import type { Reader } from '../../db/connection';
-import { owners } from '../../db/schema';
+import { isNotNull } from 'drizzle-orm';
+import { people } from '../../db/schema';
 import { sha256 } from './keys';
 
 const MARK = 'books-are-here';
@@ -22,7 +23,9 @@ export function markClaimed(folder: string): void {
 
 /** @throws LostBooksError where the folder held books, and the data file knows no owner */
 export function checkClaim(db: Reader, folder: string): void {
-	const owned = db.select({ id: owners.id }).from(owners).get() !== undefined;
+	const owned =
+		db.select({ id: people.id }).from(people).where(isNotNull(people.passwordHash)).get() !==
+		undefined;
 	if (owned) return markClaimed(folder);
 	if (existsSync(join(folder, MARK)))
 		throw new LostBooksError(

@@ -1,10 +1,12 @@
-// Who may sign in: one owner with a password, sessions, and a brake on guessing.
+// Signing in: passwords, second factors, sessions, and a brake on guessing.
 import { hash, verify } from '@node-rs/argon2';
-import { and, desc, eq, gt, like, lt, ne, or, sql } from 'drizzle-orm';
-import { writeAtOnce } from '../../db/connection';
-import { knownBrowsers, owners, sessions, signInFailures } from '../../db/schema';
+import { and, desc, eq, gt, isNotNull, isNull, like, lt, ne, or, sql } from 'drizzle-orm';
+import { actor, type Actor } from '../../actor';
+import { writeAtOnce, type Reader } from '../../db/connection';
+import { business, knownBrowsers, people, sessions, signInFailures } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, RefusedError } from '../../../core/refusals';
+import { takeCode } from './factor';
 import { isEasyToGuess } from './guessing';
 import { newToken, sha256 } from './keys';
 
@@ -32,17 +34,39 @@ export function checkPassword(password: unknown): string {
 	return password;
 }
 
+/** The owner's own, when the books are set up, or from the console. */
 export async function setPassword(world: World, password: string): Promise<void> {
 	const passwordHash = await hash(checkPassword(password));
+	const { ownerName: name = '', email = '' } =
+		world.db
+			.select({ ownerName: business.ownerName, email: business.email })
+			.from(business)
+			.get() ?? {};
 	world.db
-		.insert(owners)
-		.values({ id: 1, passwordHash })
-		.onConflictDoUpdate({ target: owners.id, set: { passwordHash } })
+		.insert(people)
+		.values({ id: OWNER, name, email, role: 'owner', passwordHash, createdAt: world.clock.now() })
+		.onConflictDoUpdate({ target: people.id, set: { passwordHash } })
 		.run();
 }
 
+/** Who set the books up. */
+export const OWNER = 1;
+
 export function hasOwner(world: World): boolean {
-	return world.db.select({ id: owners.id }).from(owners).get() !== undefined;
+	return (
+		world.db.select({ id: people.id }).from(people).where(isNotNull(people.passwordHash)).get() !==
+		undefined
+	);
+}
+
+/** Everybody who can sign in, as the page of signing in needs to know it. */
+export function signInPage(db: Reader): { several: boolean; factors: boolean } {
+	const all = db
+		.select({ factor: people.factor })
+		.from(people)
+		.where(and(isNotNull(people.passwordHash), isNull(people.removedAt)))
+		.all();
+	return { several: all.length > 1, factors: all.some(({ factor }) => factor !== null) };
 }
 
 /** Where a guess comes from. */
@@ -54,21 +78,66 @@ export interface Guesser {
 	device?: string;
 }
 
+/** What somebody signs in with. */
+export interface Credentials {
+	password: string;
+	/** Needed where several may sign in. */
+	email?: string;
+	/** Of the second factor, or a recovery code. */
+	code?: string;
+}
+
+type Person = typeof people.$inferSelect;
+
 /**
- * Checks the password and opens a session.
+ * Checks the password, and the second factor where there is one, and opens a session.
  * @returns what its cookies carry: the session's token, and what the browser is known by from now on.
- * @throws RefusedError after too many failures, FieldError for a wrong password.
+ * @throws RefusedError after too many failures, FieldError for a wrong password or code.
  */
 export async function signIn(
 	world: World,
-	password: string,
+	given: string | Credentials,
 	guesser: Guesser
 ): Promise<{ session: string; browser: string }> {
-	await guess(world, password, guesser, 'password');
+	const credentials = typeof given === 'string' ? { password: given } : given;
+	const person = personNamed(world.db, credentials.email);
+	if (person === 'which') throw new FieldError({ email: 'Who are you? Your e-mail address.' });
+	const right = await guess(world, credentials.password, guesser, 'password', person ?? null);
+	await checkFactor(world, right, credentials.code ?? '', guesser);
 	return {
-		session: openSession(world, guesser.device),
+		session: openSession(world, guesser.device, right.id),
 		browser: knowBrowser(world, guesser.browser)
 	};
+}
+
+/** Whoever has this address, or the only one there is; `which`: there are several, and none is named. */
+function personNamed(db: Reader, email: string | undefined): Person | 'which' | undefined {
+	const active = and(isNotNull(people.passwordHash), isNull(people.removedAt));
+	const named = email?.trim();
+	if (named)
+		return db
+			.select()
+			.from(people)
+			.where(and(active, sql`lower(${people.email}) = lower(${named})`))
+			.get();
+	const all = db.select().from(people).where(active).limit(2).all();
+	return all.length > 1 ? 'which' : all[0];
+}
+
+/** @throws FieldError at `code`, RefusedError after too many wrong ones */
+async function checkFactor(
+	world: World,
+	person: Person,
+	code: string,
+	guesser: Guesser
+): Promise<void> {
+	if (person.factor === null) return;
+	if (code.trim() === '')
+		throw new FieldError({ code: 'The code your phone shows, or a recovery code.' });
+	const done = countGuess(world, guesser);
+	if (!takeCode(world, person, code))
+		throw new FieldError({ code: 'That code does not hold: they change every half minute.' });
+	done();
 }
 
 /** Addresses of one line: of the new kind everybody has a great many, which count as one. */
@@ -76,15 +145,11 @@ const placeOf = (source: string): string =>
 	source.includes(':') && !source.includes('.') ? source.split(':').slice(0, 4).join(':') : source;
 
 /**
- * A guess at the password, counted before it is looked at: guesses beside one another cannot overtake the brake. A browser the owner has used has a
- * count of its own, so that strangers who guess lock nobody out of it.
+ * Counts a guess before it is looked at: guesses beside one another cannot overtake the brake. A browser that somebody has signed in with has a count of
+ * its own, so that strangers who guess lock nobody out of it.
+ * @returns what is called when it was right @throws RefusedError after too many
  */
-async function guess(
-	world: World,
-	password: string,
-	guesser: Guesser,
-	box: 'password' | 'current'
-): Promise<void> {
+function countGuess(world: World, guesser: Guesser): () => void {
 	const now = world.clock.now();
 	const known = guesser.browser !== undefined && isKnownBrowser(world, guesser.browser);
 	const source = known ? `browser ${sha256(guesser.browser!)}` : placeOf(guesser.source);
@@ -103,19 +168,50 @@ async function guess(
 			throw new RefusedError('Too many wrong passwords. Wait a quarter of an hour and try again.');
 		return tx.insert(signInFailures).values({ source, at: now }).returning().get().id;
 	});
-	const owner = world.db.select().from(owners).get();
-	const right =
-		owner !== undefined && password.length <= 200 && (await verify(owner.passwordHash, password));
-	if (!right) throw new FieldError({ [box]: 'That is not the password.' });
-	world.db
-		.delete(signInFailures)
-		.where(or(eq(signInFailures.source, source), eq(signInFailures.id, id)))
-		.run();
+	return () =>
+		void world.db
+			.delete(signInFailures)
+			.where(or(eq(signInFailures.source, source), eq(signInFailures.id, id)))
+			.run();
 }
 
+/** Of nobody: somebody who is not here takes as long as somebody who is. */
+let nobody: Promise<string> | undefined;
+
+async function guess(
+	world: World,
+	password: string,
+	guesser: Guesser,
+	box: 'password' | 'current',
+	person: Person | null
+): Promise<Person> {
+	const done = countGuess(world, guesser);
+	const passwordHash = person?.passwordHash ?? (await (nobody ??= hash(newToken())));
+	const right = password.length <= 200 && (await verify(passwordHash, password));
+	if (!right || !person?.passwordHash)
+		throw new FieldError({
+			[box]: person || box === 'current' ? 'That is not the password.' : 'That is not right.'
+		});
+	done();
+	return person;
+}
+
+/** Whoever asks; where nobody does (tests, the console): the owner. */
+const self = (db: Reader): Person | null =>
+	db
+		.select()
+		.from(people)
+		.where(eq(people.id, actor()?.id ?? OWNER))
+		.get() ?? null;
+
 /** Asks for the password again, before something that matters. @throws FieldError at `current`, RefusedError after too many wrong ones */
-export const confirmPassword = (world: World, password: string, guesser: Guesser): Promise<void> =>
-	guess(world, password, guesser, 'current');
+export async function confirmPassword(
+	world: World,
+	password: string,
+	guesser: Guesser
+): Promise<void> {
+	await guess(world, password, guesser, 'current', self(world.db));
+}
 
 function isKnownBrowser(world: World, token: string): boolean {
 	const hash = sha256(token);
@@ -142,7 +238,7 @@ function knowBrowser(world: World, carried: string | undefined): string {
 	return token;
 }
 
-export function openSession(world: World, device = ''): string {
+export function openSession(world: World, device = '', personId = OWNER): string {
 	const token = newToken();
 	const now = world.clock.now();
 	world.db.delete(sessions).where(lt(sessions.expiresAt, now)).run();
@@ -150,6 +246,7 @@ export function openSession(world: World, device = ''): string {
 		.insert(sessions)
 		.values({
 			tokenHash: sha256(token),
+			personId,
 			createdAt: now,
 			seenAt: now,
 			expiresAt: now + SESSION_SECONDS * 1000,
@@ -159,34 +256,54 @@ export function openSession(world: World, device = ''): string {
 	return token;
 }
 
-export function isSignedIn(world: World, token: string | undefined): boolean {
-	if (!token) return false;
+/** Who is signed in with this token; null where nobody is any more. */
+export function whoIsSignedIn(world: World, token: string | undefined): Actor | null {
+	if (!token) return null;
 	const now = world.clock.now();
 	const tokenHash = sha256(token);
 	const found = world.db
-		.select({ seenAt: sessions.seenAt })
+		.select({
+			seenAt: sessions.seenAt,
+			id: people.id,
+			name: people.name,
+			role: people.role,
+			seesPrices: people.seesPrices
+		})
 		.from(sessions)
+		.innerJoin(people, eq(people.id, sessions.personId))
 		.where(
 			and(
 				eq(sessions.tokenHash, tokenHash),
+				isNull(people.removedAt),
 				gt(sessions.expiresAt, now),
 				gt(sessions.seenAt, now - REST_SECONDS * 1000)
 			)
 		)
 		.get();
-	if (found && now - found.seenAt > SEEN_EVERY)
+	if (!found) return null;
+	if (now - found.seenAt > SEEN_EVERY)
 		world.db.update(sessions).set({ seenAt: now }).where(eq(sessions.tokenHash, tokenHash)).run();
-	return found !== undefined;
+	const { seenAt: _, ...who } = found;
+	return who;
 }
 
-/** Where the owner is signed in, the one used last first. */
+export const isSignedIn = (world: World, token: string | undefined): boolean =>
+	whoIsSignedIn(world, token) !== null;
+
+/** Where whoever asks is signed in, the one used last first. */
 export function openSessions(world: World, current: string | undefined) {
 	const now = world.clock.now();
 	const own = current ? sha256(current) : '';
 	return world.db
 		.select()
 		.from(sessions)
-		.where(and(gt(sessions.expiresAt, now), gt(sessions.seenAt, now - REST_SECONDS * 1000)))
+		.where(
+			and(
+				eq(sessions.personId, actor()?.id ?? OWNER),
+				gt(sessions.expiresAt, now),
+				gt(sessions.seenAt, now - REST_SECONDS * 1000)
+			)
+		)
 		.orderBy(desc(sessions.seenAt))
 		.all()
 		.map(({ tokenHash, device, createdAt, seenAt }) => ({
@@ -204,12 +321,15 @@ export function endSession(world: World, which: { name: string } | { others: str
 	world.db
 		.delete(sessions)
 		.where(
-			'name' in which
-				? and(
-						like(sessions.tokenHash, `${which.name.replace(/[^0-9a-f]/g, '')}%`),
-						sql`length(${which.name}) = 16`
-					)
-				: ne(sessions.tokenHash, sha256(which.others))
+			and(
+				eq(sessions.personId, actor()?.id ?? OWNER),
+				'name' in which
+					? and(
+							like(sessions.tokenHash, `${which.name.replace(/[^0-9a-f]/g, '')}%`),
+							sql`length(${which.name}) = 16`
+						)
+					: ne(sessions.tokenHash, sha256(which.others))
+			)
 		)
 		.run();
 }
@@ -223,7 +343,7 @@ export function signOut(world: World, token: string | undefined): void {
 }
 
 /**
- * Changes the password; every session ends, and no browser is known any longer.
+ * Changes the password of whoever asks; all their sessions end, and no browser is known any longer.
  * @throws FieldError, RefusedError after too many wrong ones
  */
 export async function changePassword(
@@ -233,8 +353,18 @@ export async function changePassword(
 	guesser: Guesser
 ): Promise<void> {
 	checkPassword(next);
-	await guess(world, current, guesser, 'current');
-	await setPassword(world, next);
-	world.db.delete(sessions).run();
+	const person = await guess(world, current, guesser, 'current', self(world.db));
+	const passwordHash = await hash(next);
+	world.db.update(people).set({ passwordHash }).where(eq(people.id, person.id)).run();
+	world.db.delete(sessions).where(eq(sessions.personId, person.id)).run();
 	world.db.delete(knownBrowsers).run();
+}
+
+/** The hash a password is kept as. @throws FieldError where it is too easy to guess */
+export const hashOf = (password: string): Promise<string> => hash(checkPassword(password));
+
+/** The second factor of whoever asks, and how many recovery codes are left of it; null: none. */
+export function ownFactor(db: Reader): { recovery: number } | null {
+	const person = self(db);
+	return person?.factor ? { recovery: person.recovery.length } : null;
 }

@@ -5,7 +5,8 @@ import { writeAtOnce, type Reader } from '../../db/connection';
 import { storeFile, storedFile } from '../../db/fileStore';
 import { files } from '../../db/schema';
 import type { World } from '../../world';
-import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { actor, must } from '../../actor';
+import { FieldError, ForbiddenError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { sha256 } from '../business/keys';
 import { prepareFile } from './prepare';
 
@@ -45,6 +46,24 @@ const LONGEST_NAME = 200;
 
 const whereOf = ({ to, id }: Belongs) => and(eq(COLUMN[to], id), isNull(files.removedAt));
 
+/** On site somebody reaches the files of those jobs they have a visit to, and no others. @throws ForbiddenError */
+function mustReach(db: Reader, { to, id }: Belongs): void {
+	must('site', 'work');
+	const who = actor();
+	if (who?.role !== 'onSite') return;
+	const own =
+		to === 'job' &&
+		db.get(sql`select 1 as yes from visits where job_id = ${id} and person_id = ${who.id} limit 1`);
+	if (!own) throw new ForbiddenError();
+}
+
+/** What a file belongs to. */
+const belongingOf = (row: typeof files.$inferSelect): Belongs =>
+	FILE_OWNERS.flatMap((to): Belongs[] => {
+		const id = row[KEY[to]];
+		return id === null ? [] : [{ to, id }];
+	})[0]!;
+
 function mustExist(db: Reader, { to, id }: Belongs): void {
 	const found = db.get<{ id: number }>(
 		sql`select id from ${sql.identifier(TABLE[to])} where id = ${id}`
@@ -62,6 +81,7 @@ export async function addFile(
 	name: string,
 	bytes: Buffer
 ): Promise<number> {
+	mustReach(world.db, belongs);
 	mustExist(world.db, belongs);
 	const { content, ...prepared } = await prepareFile(bytes);
 	const stored = storeFile(world.db, content);
@@ -155,6 +175,8 @@ export function loadFile(
 		.from(files)
 		.where(and(eq(files.id, id), isNull(files.removedAt), of ? whereOf(of) : undefined))
 		.get();
+	// Behind a link the document says what goes out; everybody else is asked who they are.
+	if (row && of === null) mustReach(world.db, belongingOf(row));
 	const content = (small && row?.thumbnail) || (row?.stored && storedFile(world.db, row.stored));
 	if (!row || !content) throw new NotFoundError('This file');
 	return {
@@ -197,12 +219,9 @@ export function changeFile(world: World, id: number, typed: unknown): void {
 	const read = change.safeParse(typed);
 	if (!read.success) throw new FieldError({ name: read.error.issues[0]!.message });
 	writeAtOnce(world.db, (tx) => {
-		const row = tx
-			.select({ documentId: files.documentId })
-			.from(files)
-			.where(eq(files.id, id))
-			.get();
+		const row = tx.select().from(files).where(eq(files.id, id)).get();
 		if (!row) throw new NotFoundError('This file');
+		mustReach(tx, belongingOf(row));
 		if (read.data.goesOut && row.documentId === null)
 			throw new RefusedError('Only what is with a document goes out with it.');
 		const { name, goesOut, removed } = read.data;

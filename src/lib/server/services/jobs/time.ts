@@ -1,8 +1,10 @@
 // What was done on a job: visits, time with a clock that survives everything, costs.
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, eq, isNull, or } from 'drizzle-orm';
 import { z } from 'zod';
 import { writeAtOnce, type Transaction } from '../../db/connection';
+import { actor } from '../../actor';
 import { jobs, timeEntries } from '../../db/schema';
+import { OWNER } from '../business/signIn';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
 import { isBilled, workChanged } from './takenParts';
@@ -40,6 +42,8 @@ export function startClock(
 				key,
 				jobId,
 				visitId,
+				personId: actor()?.id ?? null,
+				person: helperName(),
 				date: world.clock.today(),
 				startedAt: now,
 				minutes: null,
@@ -61,8 +65,25 @@ const MINUTE = 60_000;
 /** Nobody works longer without a pause: a clock that was forgotten is stopped at this, and says so. */
 const LONGEST_MINUTES = 16 * 60;
 
+/** The clock of whoever asks: each has one. What ran before there were people is the owner's. */
+const runsHere = () => {
+	const id = actor()?.id ?? OWNER;
+	return and(
+		isNull(timeEntries.minutes),
+		id === OWNER
+			? or(isNull(timeEntries.personId), eq(timeEntries.personId, OWNER))
+			: eq(timeEntries.personId, id)
+	);
+};
+
+/** The owner's own time bears no name. */
+const helperName = (): string => {
+	const who = actor();
+	return who && who.id !== OWNER ? who.name : '';
+};
+
 function stopRunning(tx: Transaction, now: number): number | null {
-	const running = tx.select().from(timeEntries).where(isNull(timeEntries.minutes)).get();
+	const running = tx.select().from(timeEntries).where(runsHere()).get();
 	if (!running) return null;
 	// Started by mistake, and stopped at once: nothing was worked.
 	const passed = now - running.startedAt!;
@@ -97,7 +118,7 @@ export function runningClock(world: World) {
 			})
 			.from(timeEntries)
 			.innerJoin(jobs, eq(jobs.id, timeEntries.jobId))
-			.where(isNull(timeEntries.minutes))
+			.where(runsHere())
 			.get() ?? null
 	);
 }
@@ -156,7 +177,7 @@ export function saveTime(
 		if (same) return same.id;
 		const added = tx
 			.insert(timeEntries)
-			.values({ ...form, key, jobId, minutes })
+			.values({ ...form, personId: actor()?.id ?? null, key, jobId, minutes })
 			.returning({ id: timeEntries.id })
 			.get().id;
 		workChanged(tx, jobId, world.clock.now());

@@ -16,6 +16,7 @@ export const visitForm = z
 		date: day.refine((value) => value !== '', 'Which day?'),
 		from: timeOfDay,
 		to: timeOfDay,
+		personId: z.number().int().positive().nullable().catch(null).default(null),
 		person: text(100),
 		note: text(5000),
 		done: z.boolean().default(false)

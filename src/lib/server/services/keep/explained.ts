@@ -719,6 +719,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 	time_entries: {
 		what: 'Time worked.',
 		columns: {
+			person_id: 'who of those who sign in: id in people',
 			person: 'who worked',
 			started_at: 'since when the clock runs',
 			minutes: 'minutes',
@@ -785,7 +786,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 /** Tables that say nothing about the business, or that nobody may carry away. */
 export const LEFT_OUT: Readonly<Record<string, string>> = {
 	card_codes: 'codes that were mailed to customers, as hashes',
-	owners: 'the owner’s password, as a hash',
+	people: 'who may sign in, with hashes of their passwords; what they did is told by the trails',
 	sessions: 'who is signed in',
 	known_browsers: 'browsers that were signed in from',
 	sign_in_failures: 'failed tries to sign in',

@@ -15,7 +15,9 @@ const SAID: Record<What, string> = {
 	bank: 'Your bank details were changed',
 	email: 'Your e-mail address was changed',
 	password: 'Your password was changed',
-	stolen: 'Everyone was signed out and all links of customers were renewed'
+	stolen: 'Everyone was signed out and all links of customers were renewed',
+	people: 'Who may use your books was changed',
+	factor: 'A second factor was changed'
 };
 const WEEK = 7 * 24 * 60 * 60 * 1000;
 

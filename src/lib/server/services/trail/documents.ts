@@ -1,7 +1,8 @@
 // The paper trail: who did what to a document, when.
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { Reader } from '../../db/connection';
-import { openItems, trail } from '../../db/schema';
+import { actor } from '../../actor';
+import { openItems, people, trail } from '../../db/schema';
 import type { World } from '../../world';
 
 export type TrailWhat =
@@ -82,7 +83,14 @@ export function note(tx: Reader, { documentId, ...noted }: Noted & { documentId:
 export function noteAll(tx: Reader, documentIds: readonly number[], noted: Noted): void {
 	if (documentIds.length === 0) return;
 	tx.insert(trail)
-		.values(documentIds.map((documentId) => ({ ...noted, documentId, detail: noted.detail ?? '' })))
+		.values(
+			documentIds.map((documentId) => ({
+				...noted,
+				documentId,
+				detail: noted.detail ?? '',
+				personId: noted.who === 'you' ? (actor()?.id ?? null) : null
+			}))
+		)
 		.run();
 	if (REACHED.has(noted.what))
 		tx.update(openItems)
@@ -92,10 +100,17 @@ export function noteAll(tx: Reader, documentIds: readonly number[], noted: Noted
 }
 
 export function paperTrail(world: World, documentId: number) {
+	const reader = actor()?.id ?? 1;
 	return world.db
-		.select()
+		.select({ entry: trail, name: people.name })
 		.from(trail)
+		.leftJoin(people, eq(people.id, trail.personId))
 		.where(eq(trail.documentId, documentId))
 		.orderBy(asc(trail.id))
-		.all();
+		.all()
+		.map(({ entry: { personId, ...entry }, name }) => ({
+			...entry,
+			// Who it was, where it was not whoever reads.
+			by: personId !== null && personId !== reader ? (name ?? '') : ''
+		}));
 }

@@ -1,5 +1,6 @@
 // What happened to a job, when. Rows are only ever added.
 import type { Reader } from '../../db/connection';
+import { actor } from '../../actor';
 import { jobTrail } from '../../db/schema';
 
 export type JobEvent =
@@ -34,5 +35,7 @@ export const JOB_EVENT_WORDS: Record<JobEvent, string> = {
 };
 
 export function noteJob(tx: Reader, jobId: number, at: number, what: JobEvent, detail = ''): void {
-	tx.insert(jobTrail).values({ jobId, at, what, detail }).run();
+	tx.insert(jobTrail)
+		.values({ jobId, at, what, detail, personId: actor()?.id ?? null })
+		.run();
 }

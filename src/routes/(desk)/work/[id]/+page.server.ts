@@ -6,6 +6,7 @@ import { JOB_STATES } from '$lib/core/jobs/types';
 import { removeTime, saveTime, startClock, stopClock } from '$lib/server/services/jobs/time';
 import { removeCost, saveCost } from '$lib/server/services/jobs/costs';
 import { removeVisit, saveVisit } from '$lib/server/services/jobs/visits';
+import { peopleOnSite } from '$lib/server/services/people/people';
 import { jobPage } from '$lib/server/services/desk/jobPage';
 import { copyJob } from '$lib/server/services/jobs/begin';
 import { moveJob, removeJob } from '$lib/server/services/jobs/jobs';
@@ -17,6 +18,7 @@ import type { Actions, PageServerLoad } from './$types';
 export const load: PageServerLoad = ({ locals, params, url }) =>
 	orNotFound(() => ({
 		...jobPage(locals.world, idOf(params.id)),
+		crew: peopleOnSite(locals.world.db),
 		/** What was done a moment ago. */
 		just: url.searchParams.get('just')
 	}));
@@ -95,9 +97,21 @@ export const actions: Actions = {
 	visit: (event) =>
 		act(
 			event,
-			z.object({ ...row, date: box, from: box, to: box, person: box, note: box, done: tick }),
-			({ key: _, entry, ...values }, world) => {
-				saveVisit(world, idOf(event.params.id), entry || null, values);
+			z.object({
+				...row,
+				date: box,
+				from: box,
+				to: box,
+				person: box,
+				personId: rowId,
+				note: box,
+				done: tick
+			}),
+			({ key: _, entry, personId, ...values }, world) => {
+				saveVisit(world, idOf(event.params.id), entry || null, {
+					...values,
+					personId: personId || null
+				});
 			}
 		),
 	removeVisit: (event) =>

@@ -183,7 +183,7 @@
 				<h2>Photos and files</h2>
 				<Files to="job" id={job.id} files={data.files} bind:root={files} />
 			</section>
-			<Visits visits={data.visits} today={data.today} />
+			<Visits visits={data.visits} today={data.today} people={data.crew} />
 		</div>
 		<aside class="later grid gap-3.5">
 			{#if data.work.lines.length}<StagePanel
