@@ -24,6 +24,7 @@ const ROOMS = [
 	'chasing',
 	'tax',
 	'many',
+	'reports',
 	'keep',
 	'desk'
 ];

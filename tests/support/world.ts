@@ -72,6 +72,7 @@ function paperPress(): Press {
 		document: (view, options) => words({ view, options }),
 		statements: (views, options) => words({ views, options }),
 		letter: (letter) => words({ letter }),
+		summary: (summary) => words({ summary }),
 		warm: () => undefined
 	};
 }

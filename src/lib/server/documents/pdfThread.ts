@@ -5,12 +5,14 @@ import type { StatementView } from '../../core/documents/statementView';
 import { renderLetter, type Letter } from './letterPdf';
 import { renderPdf } from './pdf';
 import { type PdfOptions } from './pdfParts';
+import { renderSummary, type Summary } from './summaryPdf';
 import { renderStatements } from './statementPdf';
 
 export type Drawable =
 	| { what: 'document'; view: DocumentView; options: PdfOptions }
 	| { what: 'statements'; views: StatementView[]; options: PdfOptions[] }
-	| { what: 'letter'; letter: Letter };
+	| { what: 'letter'; letter: Letter }
+	| { what: 'summary'; summary: Summary };
 
 export interface DrawOrder {
 	id: number;
@@ -26,6 +28,8 @@ function drawn(drawable: Drawable): Promise<Buffer> {
 			return renderStatements(drawable.views, drawable.options);
 		case 'letter':
 			return renderLetter(drawable.letter);
+		case 'summary':
+			return renderSummary(drawable.summary);
 	}
 }
 

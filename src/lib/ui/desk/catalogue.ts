@@ -230,6 +230,17 @@ export const CATALOGUE: readonly Group[] = [
 				more: true
 			},
 			{
+				label: 'Reports',
+				href: '/reports',
+				words: 'profit loss income expenses by customer kind of work tax year quarter',
+				more: true
+			},
+			{
+				label: 'VAT period',
+				href: '/reports/vat',
+				words: 'vat return boxes quarter due reclaim'
+			},
+			{
 				label: 'Tax',
 				href: '/tax',
 				words: 'vat cis deductions withheld months hmrc return'

@@ -19,6 +19,7 @@ import { addedFilter, listPage } from '../../../../src/lib/server/services/desk/
 import { saveWorkKind } from '../../../../src/lib/server/services/business/workKinds';
 import { SOURCES } from '../../../../src/lib/server/services/desk/lists/rows';
 import { archivePriceItem, savePriceItem } from '../../../../src/lib/server/services/prices/prices';
+import { savePurchase } from '../../../../src/lib/server/services/costs/purchases';
 import { richBooks, type RichBooks } from '../../../support/richBooks';
 
 const { spec } = INVOICE_LIST;
@@ -59,6 +60,21 @@ function withMore({ world }: RichBooks): void {
 	} as const;
 	savePriceItem(world, null, 1, { ...entry, code: 'L1', name: 'Lime putty', unitPrice: '9.995' });
 	savePriceItem(world, null, 1, { ...entry, code: 'H1', name: 'Hair', unitPrice: '', cost: '' });
+	for (const [n, more] of [
+		{ gross: '120', vat: '20', paidOn: '2026-11-02', reclaim: true },
+		{ gross: '48', supplier: 'Slate Yard', number: 'S-1', category: 'office' },
+		{ kind: 'credit', gross: '12', vat: '2', reclaim: true },
+		{ kind: 'mileage', miles: '40', category: 'travel' },
+		{ gross: '9', jobId: jobs[0], chargeable: true }
+	].entries())
+		savePurchase(world, `cost ${n}`, null, 0, {
+			kind: 'bill',
+			supplier: 'Merchant',
+			description: `Lime ${n}`,
+			date: `2026-10-0${n + 1}`,
+			category: 'goods',
+			...more
+		});
 	const old = savePriceItem(world, null, 1, { ...entry, code: 'S1', name: 'Sand', unitPrice: '4' });
 	archivePriceItem(world, old, true);
 }

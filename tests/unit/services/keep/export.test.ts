@@ -9,7 +9,6 @@ import { eq } from 'drizzle-orm';
 import ICAL from 'ical.js';
 import Papa from 'papaparse';
 import sharp from 'sharp';
-import yauzl from 'yauzl';
 import { auditBooks } from '../../../../scripts/audit/books';
 import { connect } from '../../../../src/lib/server/db/connection';
 import { customers, documentFiles, savedCards } from '../../../../src/lib/server/db/schema';
@@ -27,32 +26,10 @@ import {
 } from '../../../../src/lib/server/services/keep/person';
 import { openBackup, swapIn } from '../../../../src/lib/server/services/keep/restore';
 import { payByHand } from '../../../support/money';
+import { unzip } from '../../../support/unzip';
 import { richBooks, type RichBooks } from '../../../support/richBooks';
 import { HOUSEHOLD, issued, makeWorld, NOW, type TestWorld } from '../../../support/world';
 
-/** What is in an archive, by name. */
-async function unzip(bytes: Buffer): Promise<Map<string, Buffer>> {
-	const zip = await new Promise<yauzl.ZipFile>((resolve, reject) =>
-		yauzl.fromBuffer(bytes, { lazyEntries: true }, (error, file) =>
-			error ? reject(error) : resolve(file)
-		)
-	);
-	const found = new Map<string, Buffer>();
-	zip.readEntry();
-	return new Promise((resolve, reject) => {
-		zip.on('entry', (entry: yauzl.Entry) =>
-			zip.openReadStream(entry, (error, stream) => {
-				if (error) return reject(error);
-				void buffer(stream).then((content) => {
-					found.set(entry.fileName, content);
-					zip.readEntry();
-				});
-			})
-		);
-		zip.on('end', () => resolve(found));
-		zip.on('error', reject);
-	});
-}
 async function archive(write: (out: PassThrough) => Promise<void>): Promise<Map<string, Buffer>> {
 	const out = new PassThrough();
 	const [bytes] = await Promise.all([buffer(out), write(out)]);

@@ -446,7 +446,12 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 	},
 	job_trail: {
 		what: 'What happened to jobs.',
-		columns: { at: 'when', what: 'what', detail: 'more of it' }
+		columns: {
+			person_id: 'who of those who sign in: id in people',
+			at: 'when',
+			what: 'what',
+			detail: 'more of it'
+		}
 	},
 	jobs: {
 		what: 'Jobs.',
@@ -762,6 +767,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 	visits: {
 		what: 'Visits.',
 		columns: {
+			person_id: 'who goes, of those who sign in: id in people',
 			from: 'from this time',
 			to: 'to this time',
 			person: 'who goes',

@@ -2,6 +2,7 @@
 import { existsSync } from 'node:fs';
 import type { Writable } from 'node:stream';
 import { stringify } from 'csv-stringify/sync';
+import { journalCsv } from '../ledger/journalCsv';
 import { writeCalendar } from '../../../core/formats/icalendar';
 import { safeCell } from '../../../core/formats/cells';
 import type { Database } from '../../db/connection';
@@ -37,7 +38,7 @@ export async function exportAll(db: Database, out: Writable, at: number): Promis
 	const archive = archiveTo(out, at);
 	archive.text('Read me first.txt', () => [README]);
 	addTables(archive, db, ALL);
-	archive.text('journal.csv', () => journalOf(db));
+	archive.text('journal.csv', () => journalCsv(db));
 	archive.text('contacts.vcf', () => exportCards({ db }));
 	archive.text('visits.ics', () => [calendarOf(db, at)]);
 	addPapers(archive, db, ALL);
@@ -129,36 +130,6 @@ export function addFiles(archive: Archive, db: Database, part: Part): void {
 		const place = placeOf(folder, row.stored);
 		if (existsSync(place))
 			archive.file(`files/${row.job.replaceAll('/', '-')}/${row.name.replaceAll('/', '-')}`, place);
-	}
-}
-
-/** The journal, a posting a line, with the names that it is about. */
-function* journalOf(db: Database): Generator<string> {
-	yield stringify([
-		['Date', 'Event', 'Document', 'Customer', 'Job', 'Account', 'Debit', 'Credit', 'Tax point']
-	]);
-	const rows = db.$client
-		.prepare(
-			`select e.date, e.event, d.number, c.name, j.number, l.account, l.sterling, l.tax_point
-			 from journal_lines l join journal_entries e on e.id = l.entry_id
-			 left join documents d on d.id = l.document_id left join customers c on c.id = l.customer_id
-			 left join jobs j on j.id = l.job_id order by l.id`
-		)
-		.raw()
-		.iterate() as IterableIterator<(string | number | null)[]>;
-	const pounds = (pence: number) =>
-		`${Math.floor(pence / 100)}.${String(pence % 100).padStart(2, '0')}`;
-	for (const row of rows) {
-		const amount = row[6] as number;
-		const cells = row.map((cell) => (cell === null ? '' : safeCell(String(cell))));
-		yield stringify([
-			[
-				...cells.slice(0, 6),
-				amount > 0 ? pounds(amount) : '',
-				amount < 0 ? pounds(-amount) : '',
-				cells[7]!
-			]
-		]);
 	}
 }
 

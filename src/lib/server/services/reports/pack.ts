@@ -1,0 +1,282 @@
+// The pack for the accountant: one ZIP of a period with everything that is asked for, each file explained.
+import { PassThrough, Readable } from 'node:stream';
+import { existsSync } from 'node:fs';
+import { stringify } from 'csv-stringify/sync';
+import { sql } from 'drizzle-orm';
+import { CATEGORY_NAMES } from '../../../core/costs/types';
+import { displayDate } from '../../../core/calendar/conversion';
+import { safeCell } from '../../../core/formats/cells';
+import { formatMoney } from '../../../core/money/decimal';
+import { displayPounds } from '../../../core/money/display';
+import type { Period } from '../../../core/reports/income';
+import { archiveTo } from '../../archive';
+import { must } from '../../actor';
+import { folderOf, placeOf } from '../../db/fileStore';
+import { documentFiles } from '../../db/schema';
+import { eq } from 'drizzle-orm';
+import type { World } from '../../world';
+import { loadBusiness } from '../business/settings';
+import { inputTax, ownCost, type Purchase } from '../costs/purchases';
+import { journalCsv } from '../ledger/journalCsv';
+import { profitOf, vatPeriod, type Basis } from './reports';
+
+interface Table {
+	file: string;
+	what: string;
+	/** Each column with what it holds. */
+	columns: readonly [name: string, holds: string][];
+	query: ReturnType<typeof sql>;
+}
+
+const pounds = (pence: number): string => formatMoney(BigInt(pence));
+const AMOUNTS = /^(Net|VAT|Reverse|Total|Deduction|Amount|Withheld|Fee|Gross|Materials)/;
+
+const tablesOf = ({ from, to }: Period): Table[] => [
+	{
+		file: 'sales.csv',
+		what: 'Invoices, by the day they were issued.',
+		columns: [
+			['Number', 'its number'],
+			['Issued', 'invoice date'],
+			['Tax point', 'when the supply took place'],
+			['Due', 'when it is due'],
+			['Customer', 'the customer’s name then'],
+			['Kind of work', 'the owner’s own kind'],
+			['Net', 'without VAT, £'],
+			['VAT charged', 'VAT on it, £'],
+			['Reverse charged', 'VAT the customer accounts for, £'],
+			['Total', 'what the customer is asked for before any deduction, £'],
+			['Deduction expected', 'under CIS, £; empty: none']
+		],
+		query: sql`select number, issue_date, tax_point, due_date, customer_name, coalesce(json_extract(frozen, '$.workKind.name'), ''),
+			net, vat_charged, vat_reverse_charged, total, deduction
+			from documents where kind = 'invoice' and state = 'issued' and issue_date between ${from} and ${to} order by id`
+	},
+	{
+		file: 'credits.csv',
+		what: 'Credit notes, by the day they were issued; amounts positive.',
+		columns: [
+			['Number', 'its number'],
+			['Issued', 'its date'],
+			['Of', 'the invoice it corrects'],
+			['Customer', 'the customer’s name then'],
+			['Reason', 'why'],
+			['Net', 'without VAT, £'],
+			['VAT', 'VAT on it, £'],
+			['Total', 'what was credited, £']
+		],
+		query: sql`select d.number, d.issue_date, i.number, d.customer_name, json_extract(d.frozen, '$.corrects.reason'), d.net, d.vat_charged, d.total
+			from documents d left join documents i on i.id = d.corrects_id
+			where d.kind = 'creditNote' and d.state = 'issued' and d.issue_date between ${from} and ${to} order by d.id`
+	},
+	{
+		file: 'payments.csv',
+		what: 'Money that came in, a line for each invoice it is for; what is for none stands by itself.',
+		columns: [
+			['Date', 'the day it came'],
+			['From', 'who paid'],
+			['How', 'bank, card, cash, cheque'],
+			['Reference', 'what was written with it'],
+			['For', 'the invoice; empty: in hand'],
+			['Amount', 'for that invoice, £'],
+			['Fee', 'what the card processor kept of the whole payment, £']
+		],
+		query: sql`select p.date, coalesce(c.name, ''), p.way, p.reference, d.number, coalesce(a.amount, p.amount), p.fee
+			from payments p left join allocations a on a.payment_id = p.id left join documents d on d.id = a.document_id
+			left join customers c on c.id = p.payer_id
+			where p.date between ${from} and ${to} and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
+			order by p.date, p.id`
+	},
+	{
+		file: 'deductions.csv',
+		what: 'Deductions by contractor and tax month, as their statements say.',
+		columns: [
+			['Contractor', 'who deducted'],
+			['Month to', 'the 5th on which the tax month ends'],
+			['Gross', 'paid, without VAT, £'],
+			['Materials', 'of it, £'],
+			['Deduction', 'withheld, £']
+		],
+		query: sql`select c.name, s.month_end, s.gross, s.materials, s.deduction from deduction_statements s join customers c on c.id = s.contractor_id
+			where s.month_end between ${from} and ${to} order by s.month_end, c.name`
+	}
+];
+
+function* tableCsv(world: World, { columns, query }: Table): Generator<string> {
+	yield stringify([columns.map(([name]) => name)]);
+	for (const row of world.db.values<(string | number | null)[]>(query))
+		yield stringify([
+			row.map((cell, index) =>
+				cell === null
+					? ''
+					: typeof cell === 'number' && AMOUNTS.test(columns[index]![0])
+						? pounds(cell)
+						: safeCell(String(cell))
+			)
+		]);
+}
+
+const COST_COLUMNS: readonly [name: string, holds: string][] = [
+	['Date', 'its date'],
+	['Paid', 'the day it was paid; empty: not yet'],
+	['From', 'the supplier'],
+	['Number', 'the supplier’s number'],
+	['What', 'what it was'],
+	['Box', 'of the self-assessment return (SA103F)'],
+	['For', 'what that box is called'],
+	['Net', 'without VAT, £; a credit is below zero'],
+	['VAT', 'on it, £'],
+	['Reclaimed', 'the VAT of it that is reclaimed, £'],
+	['Counts as cost', 'with the VAT that is not reclaimed, without the private share, £']
+];
+
+function* costsCsv(world: World, { from, to }: Period): Generator<string> {
+	yield stringify([COST_COLUMNS.map(([name]) => name)]);
+	for (const row of world.db.all<Purchase & { supplier: string | null; privateShare: string }>(
+		sql`select p.*, p.private_share as privateShare, p.paid_on as paidOn, s.name as supplier from purchases p left join suppliers s on s.id = p.supplier_id
+			where p.removed_at is null and (p.date between ${from} and ${to} or p.paid_on between ${from} and ${to}) order by p.date, p.id`
+	)) {
+		const { box, name } = CATEGORY_NAMES[row.category];
+		const read = { ...row, reclaim: Boolean(row.reclaim) };
+		yield stringify([
+			[
+				row.date,
+				row.paidOn ?? '',
+				safeCell(row.supplier ?? ''),
+				safeCell(row.number),
+				safeCell(row.description),
+				String(box),
+				name,
+				pounds(row.net),
+				pounds(row.vat),
+				pounds(inputTax(read)),
+				pounds(ownCost(read))
+			]
+		]);
+	}
+}
+
+const escape = (text: string) =>
+	text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;');
+
+/** What is in it, and what each column means: opens in any browser. */
+function explained(world: World, period: Period, tables: readonly Table[]): string {
+	const { tradingName, ownerName } = loadBusiness(world.db);
+	const all = [
+		...tables,
+		{
+			file: 'costs.csv',
+			what: 'What was bought, by its own date or the day it was paid.',
+			columns: COST_COLUMNS
+		},
+		{
+			file: 'journal.csv',
+			what: 'The journal: every posting, balanced by date and event.',
+			columns: [
+				['Date', 'the day it counts'],
+				['Account', 'the ledger account'],
+				['Debit, Credit', '£'],
+				['Tax point', 'of VAT']
+			] as const
+		}
+	];
+	return `<!doctype html><html lang="en-GB"><meta charset="utf-8"><title>What is in this pack</title><body style="font:16px/1.5 sans-serif;max-width:46em;margin:2em auto;padding:0 1em">
+<h1>${escape(tradingName || ownerName)}</h1><p>${displayDate(period.from)} to ${displayDate(period.to)}. Amounts are in pounds, without a sign; days are year-month-day. Summary.pdf has the figures in short, documents/ every invoice and credit note, receipts/ what was kept of costs.</p>
+${all
+	.map(
+		({ file, what, columns }) =>
+			`<h2>${file}</h2><p>${what}</p><table border="1" cellpadding="5" style="border-collapse:collapse">${columns
+				.map(
+					([name, holds]) =>
+						`<tr><th align="left">${escape(name)}</th><td>${escape(holds)}</td></tr>`
+				)
+				.join('')}</table>`
+	)
+	.join('\n')}</body></html>`;
+}
+
+/** @throws ForbiddenError */
+export async function accountantPack(
+	world: World,
+	period: Period,
+	basis: Basis
+): Promise<ReadableStream<Uint8Array>> {
+	must('tax');
+	const { db } = world;
+	const [profit, vat] = [
+		await profitOf(world, period, basis),
+		await vatPeriod(world, period, basis)
+	];
+	const owner = loadBusiness(db);
+	const rows = (parts: readonly { name: string; amount: bigint }[]) =>
+		parts.map(({ name, amount }): [string, string] => [name || 'no kind', displayPounds(amount)]);
+	const summary = await world.press.summary({
+		title: 'Summary for the accountant',
+		of: owner.tradingName || owner.ownerName,
+		period: `${displayDate(period.from)} to ${displayDate(period.to)}, ${basis === 'cash' ? 'by the money that came in' : 'by invoice'}`,
+		madeAt: world.clock.now(),
+		parts: [
+			{
+				title: 'Profit',
+				rows: [
+					['Income, without VAT', displayPounds(profit.income)],
+					['Costs', displayPounds(-profit.costs)],
+					['Profit', displayPounds(profit.profit)],
+					['Withheld by contractors (CIS)', displayPounds(profit.withheld)]
+				]
+			},
+			{ title: 'Income by kind of work', rows: rows(profit.byKind) },
+			{
+				title: 'Costs by box of the return',
+				rows: [
+					...profit.byCategory.map(({ category, amount }): [string, string] => [
+						`${CATEGORY_NAMES[category].box} ${CATEGORY_NAMES[category].name}`,
+						displayPounds(amount)
+					]),
+					['26 Kept by card processors', displayPounds(profit.fees)]
+				]
+			},
+			{
+				title: 'VAT of the period',
+				rows: [
+					['Box 1, on sales', displayPounds(vat.box1)],
+					['Box 3', displayPounds(vat.box3)],
+					['Box 4, reclaimed', displayPounds(vat.box4)],
+					['Box 5, to pay or to get', displayPounds(vat.box5)],
+					['Box 6, sales without VAT', `£${vat.box6.toLocaleString('en-GB')}`],
+					['Box 7, purchases without VAT', `£${vat.box7.toLocaleString('en-GB')}`]
+				]
+			}
+		]
+	});
+	const out = new PassThrough();
+	const archive = archiveTo(out, world.clock.now());
+	const tables = tablesOf(period);
+	archive.bytes('Summary.pdf', () => summary);
+	archive.text('Read me.html', () => [explained(world, period, tables)]);
+	for (const table of tables) archive.text(table.file, () => tableCsv(world, table));
+	archive.text('costs.csv', () => costsCsv(world, period));
+	archive.text('journal.csv', () => journalCsv(db, period));
+	for (const { id, name } of db.all<{ id: number; name: string }>(
+		sql`select d.id, f.name from documents d join document_files f on f.document_id = d.id
+			where d.state = 'issued' and d.issue_date between ${period.from} and ${period.to} order by d.id`
+	))
+		archive.bytes(
+			`documents/${name}`,
+			() =>
+				db
+					.select({ content: documentFiles.content })
+					.from(documentFiles)
+					.where(eq(documentFiles.documentId, id))
+					.get()?.content
+		);
+	for (const { name, stored, date } of db.all<{ name: string; stored: string; date: string }>(
+		sql`select f.name, f.stored, p.date from files f join purchases p on p.id = f.purchase_id
+			where f.removed_at is null and f.stored is not null and p.removed_at is null and p.date between ${period.from} and ${period.to} order by p.date`
+	)) {
+		const place = placeOf(folderOf(db), stored);
+		if (existsSync(place)) archive.file(`receipts/${date} ${name}`, place);
+	}
+	archive.end().catch((error: Error) => out.destroy(error));
+	return Readable.toWeb(out) as ReadableStream<Uint8Array>;
+}
