@@ -82,7 +82,6 @@ const DAY = 86_400_000;
 const morning = (ago: number, minutes = 0) =>
 	start - (start % DAY) - ago * DAY + 10 * 3_600_000 + minutes * 60_000;
 
-await setPassword(world, 'lime-and-plaster');
 clock.set(morning(425));
 saveBusiness(
 	world,
@@ -106,6 +105,7 @@ saveBusiness(
 	},
 	true
 );
+await setPassword(world, 'lime-and-plaster');
 
 const ids = new Map<string, number>();
 for (const { key, billToKey, ...customer } of DEMO_CUSTOMERS) {

@@ -50,11 +50,11 @@ for (const [name, path] of [
 	['to-bill', '/work/bill'],
 	['price-list', '/work/prices'],
 	['billing', '/billing'],
-	['repeats', '/billing/repeats'],
 	['owed', '/owed'],
-	['statements', '/owed/statements'],
 	['chasing', '/owed/chasing'],
 	['charts', '/money/charts'],
+	['costs', '/lists/costs'],
+	['reports', '/reports'],
 	['tax', '/tax'],
 	['customer', `/customers/${value("select id from customers where name like 'Beacon%'")}`]
 ] as const) {
@@ -87,14 +87,12 @@ spawnSync('pdftoppm', ['-r', '80', '-png', '-singlefile', file, join(FOLDER, 'pd
 await open(`${invoice}?send`);
 const link = (await page.locator('p.link').innerText()).trim();
 
-// An invoice put right: what it said, and what it says now.
-await open(invoice);
-await page.getByRole('button', { name: 'More' }).click();
-await page.getByRole('menuitem', { name: 'Correct it' }).click();
-await page.getByLabel('Quantity, line 1').fill('48');
-await page.getByLabel('Why', { exact: true }).fill('48 hours, not 52');
-await page.evaluate(() => window.scrollTo(0, 0));
-await shoot('correction');
+// A letterhead beside its paper.
+await open(
+	`/settings/letterheads/${value("select id from letterheads where name = 'Heritage work'")}`
+);
+await page.waitForTimeout(2500);
+await shoot('letterhead');
 
 const small = await browser.newContext({
 	viewport: PHONE,

@@ -36,6 +36,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/owed/statements/[run]': ['select id from statement_runs limit 1'],
 	'/settings/letterheads/[id]': ['select id from letterheads where standard limit 1'],
 	'/settings/wordings/[kind]': ["select 'invoice'", "select 'text'"],
+	'/site/[job]': ['select job_id from visits where person_id = 1 limit 1'],
 	'/work/[id]': [
 		"select id from jobs where state = 'underWay' limit 1",
 		'select job_id from stages limit 1'
@@ -54,7 +55,13 @@ const EXAMPLES: Record<string, string[]> = {
 	'/s/[token]': ['select token from statements where token is not null limit 1']
 };
 /** Shown only to who is not signed in, or whose books come from a backup; the journeys look at them. */
-const ELSEWHERE = ['/welcome', '/welcome/restore', '/sign-in', '/settings/keep/restored'];
+const ELSEWHERE = [
+	'/welcome',
+	'/welcome/restore',
+	'/sign-in',
+	'/join/[token]',
+	'/settings/keep/restored'
+];
 /** Pages that look otherwise by their address. */
 const ALSO = [
 	'/owed?as=table',

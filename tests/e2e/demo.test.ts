@@ -82,7 +82,7 @@ describe('the demo business', () => {
 	});
 
 	it('shows and changes nothing without its owner: every route is asked from outside', async () => {
-		const open = /^\/(p|r|s|webhooks|health|sign-in|welcome)(\/|$)/;
+		const open = /^\/(p|r|s|join|webhooks|health|sign-in|welcome)(\/|$)/;
 		const places = (readdirSync('src/routes', { recursive: true }) as string[])
 			.filter((path) => /\+(page\.svelte|server\.ts)$/.test(path))
 			.map((path) => `/${path.replace(/\([a-z]+\)\/|\/?\+.*$/g, '').replace(/\[\w+\]/g, '1')}`);

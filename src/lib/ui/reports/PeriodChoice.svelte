@@ -32,7 +32,10 @@
 </script>
 
 <div class="panel grid gap-2.5 py-3 px-4 mb-4 print:border-0" data-sveltekit-noscroll>
-	<nav class="flex flex-wrap gap-x-4 gap-y-1" aria-label="Period">
+	<nav
+		class="flex flex-wrap gap-x-4 gap-y-1 phone:flex-nowrap phone:overflow-x-auto phone:whitespace-nowrap"
+		aria-label="Period"
+	>
 		{#each data.periods as one (one.key)}<a
 				class="py-1 no-underline border-b-3 border-transparent text-(--ink-2) [&.on]:border-(--tape) [&.on]:text-(--ink) [&.on]:font-semibold"
 				class:on={data.key === one.key}
@@ -40,7 +43,10 @@
 				href={to({ period: one.key })}>{one.label}</a
 			>{/each}
 	</nav>
-	<nav class="flex flex-wrap gap-x-4 gap-y-1" aria-label="How money counts">
+	<nav
+		class="flex flex-wrap gap-x-4 gap-y-1 phone:flex-nowrap phone:overflow-x-auto phone:whitespace-nowrap"
+		aria-label="How money counts"
+	>
 		{#each ['cash', 'invoice'] as const as basis (basis)}<a
 				class="py-1 no-underline border-b-3 border-transparent text-(--ink-2) [&.on]:border-(--tape) [&.on]:text-(--ink) [&.on]:font-semibold"
 				class:on={data.basis === basis}

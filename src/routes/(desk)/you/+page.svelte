@@ -25,7 +25,7 @@
 	{#if data.person}<p class="mb-4">
 			{ROLE_NAMES[data.person.role].name}: {ROLE_NAMES[data.person.role].may}.
 		</p>{/if}
-	<div class="grid grid-cols-[repeat(auto-fit,minmax(320px,1fr))] gap-4 items-start">
+	<div class="grid grid-cols-[repeat(auto-fit,minmax(min(100%,320px),1fr))] gap-4 items-start">
 		<section class="panel grid gap-3 py-4.5 px-5">
 			<h2>Light or dark</h2>
 			<Form bind:root={looks} action="?/look">

@@ -27,7 +27,8 @@ import {
 } from '../../../../src/lib/server/services/business/signIn';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { addFile, filesOf, loadFile } from '../../../../src/lib/server/services/files/files';
-import { addJob, loadJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { removeCost, saveCost } from '../../../../src/lib/server/services/jobs/costs';
+import { addJob, loadJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
 import {
 	addMaterial,
 	addSiteTime,
@@ -36,7 +37,13 @@ import {
 	ownVisits,
 	siteJob
 } from '../../../../src/lib/server/services/jobs/site';
-import { runningClock, startClock, stopClock } from '../../../../src/lib/server/services/jobs/time';
+import {
+	removeTime,
+	runningClock,
+	saveTime,
+	startClock,
+	stopClock
+} from '../../../../src/lib/server/services/jobs/time';
 import { saveVisit } from '../../../../src/lib/server/services/jobs/visits';
 import {
 	changeRole,
@@ -151,7 +158,7 @@ describe('a role', () => {
 		visit('2026-11-24');
 		visit('2026-12-01');
 		const { id } = await issued(world, HOUSEHOLD);
-		asActor(joss, () => noteHandedOver(world, id, 'handedOver'));
+		asActor({ ...joss, role: 'office' }, () => noteHandedOver(world, id, 'handedOver'));
 		removePerson(world, joss.id);
 		expect(whoIsSignedIn(world, session)).to.equal(null);
 		expect(
@@ -282,6 +289,11 @@ describe('a helper on site', () => {
 				() => addSiteTime(world, other, 'x', { hours: '1', note: '' }),
 				() => addMaterial(world, other, 'y', { description: 'x', quantity: '1' }),
 				() => finishFromSite(world, other),
+				() => saveCost(world, other, 'z', null, {}),
+				() => removeCost(world, other, 1),
+				() => saveTime(world, other, 'z', null, {}),
+				() => removeTime(world, other, 1),
+				() => moveJob(world, other, 'finished'),
 				() => loadFile(world, secret, false),
 				() => loadFile(world, contract, false)
 			])
@@ -311,6 +323,8 @@ describe('a helper on site', () => {
 			number
 		];
 		startClock(world, 'mine', a);
+		expect(() => asActor(joss, () => startClock(world, 'his', b))).to.throw(ForbiddenError);
+		saveVisit(world, b, null, { date: '2026-11-24', personId: joss.id });
 		asActor(joss, () => startClock(world, 'his', b));
 		expect(runningClock(world)?.jobId).to.equal(a);
 		expect(asActor(joss, () => runningClock(world))?.jobId).to.equal(b);

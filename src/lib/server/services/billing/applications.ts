@@ -1,4 +1,5 @@
 // An application for payment as a document: it asks, and says that it is no VAT invoice (`tax-gb.md` 2).
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { dueDate } from '../../../core/calendar/terms';
@@ -91,6 +92,7 @@ export function applicationView(world: World, jobId: number, stageId: number): D
 
 /** Asks for a payment without being a VAT invoice; it takes its part of the contract. @throws as `billStage` */
 export function applyForPayment(world: World, jobId: number, key: string, input: unknown): number {
+	must('bill');
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
 		const same = tx.select().from(stages).where(eq(stages.key, key)).get();
@@ -118,6 +120,7 @@ const approvalForm = z.object({ amount: text(30), paidOn: day });
  * Paid already, the payment made the tax point (reg. 93). The same stage again gives the same draft back.
  */
 export function approveApplication(world: World, stageId: number, input: unknown): number {
+	must('bill');
 	const form = parseForm(approvalForm, input);
 	const today = world.clock.today();
 	if (form.paidOn > today) throw new FieldError({ paidOn: 'That day has not come yet.' });
@@ -179,6 +182,7 @@ export function approveApplication(world: World, stageId: number, input: unknown
 }
 
 export function withdrawApplication(world: World, stageId: number): void {
+	must('bill');
 	world.db
 		.update(stages)
 		.set({ state: 'dropped' })

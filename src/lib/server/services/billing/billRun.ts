@@ -1,5 +1,6 @@
 // A bill run: chosen, looked through, then worked off step by step. Each step is keyed, so that a crash, a second tab
 // or a second run cannot bill anything twice.
+import { must } from '../../actor';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { billRuns, billRunSteps, documents } from '../../db/schema';
@@ -22,6 +23,7 @@ export function startBillRun(
 	action: 'draft' | 'issue' | 'send',
 	input: unknown
 ): number {
+	must('bill');
 	const same = world.db
 		.select({ id: billRuns.id })
 		.from(billRuns)

@@ -1,4 +1,5 @@
 // What was held back under contracts, and its release.
+import { must } from '../../actor';
 import { and, asc, desc, eq, inArray, isNull } from 'drizzle-orm';
 import { divideRounded, formatMoney, parseDecimal } from '../../../core/money/decimal';
 import { blankSheet, isBlank } from '../../../core/sheet/blank';
@@ -34,6 +35,7 @@ export function retentionsOf(db: Reader, jobId: number) {
  * materials' cost not used yet (`tax-gb.md` 3). The same key again gives the same draft back.
  */
 export function releaseRetention(world: World, jobId: number, key: string): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) =>
 		draftOnce(
 			tx,

@@ -1,4 +1,5 @@
 // Stage invoices of a job: asked for, looked at, drafted; or applied for first. And what was held back, released.
+import { must } from '../../actor';
 import { asc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { displayPounds } from '../../../core/money/display';
@@ -98,6 +99,7 @@ export function previewStage(db: Reader, jobId: number, input: unknown): StagePr
  * @throws FieldError where more would be billed than is left, RefusedError
  */
 export function billStage(world: World, jobId: number, key: string, input: unknown): number {
+	must('bill');
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
 		const same = tx.select().from(stages).where(eq(stages.key, key)).get();

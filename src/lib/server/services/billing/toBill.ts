@@ -1,4 +1,5 @@
 // To bill: what is finished, and what was spent, that no invoice covers yet; and from there to a draft.
+import { must } from '../../actor';
 import { and, eq, inArray, notInArray, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { daysBetween } from '../../../core/calendar/queries';
@@ -182,6 +183,7 @@ export function jobLabel(
  * @throws RefusedError where nothing is left, or the job is billed in stages
  */
 export function billJob(world: World, jobId: number, shape: BillingShape, key: string): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) =>
 		draftOnce(
 			tx,
@@ -242,6 +244,7 @@ function sheetOfJob(
  * @throws RefusedError where nothing is agreed
  */
 export function jobAsPattern(world: World, jobId: number, key: string): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) =>
 		draftOnce(tx, world, key, () => {
 			const agreed = billablesOf(jobWork(tx, jobId)).filter(({ part }) => part.type === 'line');

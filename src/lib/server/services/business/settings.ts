@@ -1,4 +1,5 @@
 // The owner's business: first start, settings, VAT status over time, number series.
+import { must } from '../../actor';
 import { asc } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '../../../core/calendar/queries';
@@ -145,6 +146,7 @@ export function readBusiness(input: unknown): Parsed {
  * @throws FieldError
  */
 export function saveBusiness(world: World, input: unknown, first = false): void {
+	must('owner');
 	const form = readBusiness(input);
 	writeAtOnce(world.db, (tx) => {
 		const values = {
@@ -237,6 +239,7 @@ const PARTS: Record<string, readonly (keyof BusinessForm)[]> = {
  * @throws FieldError
  */
 export function savePart(world: World, part: string, given: Record<string, unknown>): void {
+	must('owner');
 	if (!Object.hasOwn(PARTS, part)) throw new FieldError({ '': 'This could not be read.' });
 	const values = Object.fromEntries(PARTS[part]!.map((name) => [name, given[name]]));
 	saveBusiness(world, { ...businessSettings(world), ...values });

@@ -118,7 +118,12 @@ function personNamed(db: Reader, email: string | undefined): Person | 'which' | 
 		return db
 			.select()
 			.from(people)
-			.where(and(active, sql`lower(${people.email}) = lower(${named})`))
+			.where(
+				and(
+					active, // Who set the books up before they said their name has the address of the business.
+					sql`lower(coalesce(nullif(${people.email}, ''), (select ${business.email} from ${business}))) = lower(${named})`
+				)
+			)
 			.get();
 	const all = db.select().from(people).where(active).limit(2).all();
 	return all.length > 1 ? 'which' : all[0];

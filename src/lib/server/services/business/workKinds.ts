@@ -1,4 +1,5 @@
 // The owner's own kinds of work: damp, cornices, repairs. On jobs, repeats and documents; neither line kind nor income category.
+import { must } from '../../actor';
 import { asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { FieldError, NotFoundError } from '../../../core/refusals';
@@ -47,6 +48,7 @@ export const workKindById = (db: Reader, id: number | null | undefined) =>
 
 /** Adds one, or changes it. One of this name that was archived comes back. @throws FieldError, NotFoundError */
 export function saveWorkKind(world: World, id: number | null, typed: unknown): number {
+	must('settings');
 	const { name, letterheadId } = parseForm(form, typed);
 	return writeAtOnce(world.db, (tx) => {
 		const same = tx
@@ -85,6 +87,7 @@ export function saveWorkKind(world: World, id: number | null, typed: unknown): n
 
 /** What it was used for keeps it; it is offered no more, or again. @throws NotFoundError */
 export function archiveWorkKind(world: World, id: number, archived: boolean): void {
+	must('settings');
 	const { changes } = world.db
 		.update(workKinds)
 		.set({ archivedAt: archived ? world.clock.now() : null })

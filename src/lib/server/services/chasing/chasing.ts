@@ -1,4 +1,5 @@
 // Chasing: which messages are due, read before they go, changed, left out, sent now; and sent by the clockwork, once.
+import { must } from '../../actor';
 import { and, eq } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
 import { mayGoOut, messageNow } from '../../../core/chasing/decide';
@@ -108,6 +109,7 @@ export function saveWording(
 	payerId: number,
 	form: { why: Why; mark: string; subject: string; text: string; channel: Channel }
 ): void {
+	must('bill');
 	const { subject, text } = readWords(form);
 	writeAtOnce(world.db, (tx) => {
 		const { message } = foundAgain(world, tx, payerId, form.why, form.mark);
@@ -129,6 +131,7 @@ export function sendNow(
 	payerId: number,
 	form: { why: Why; mark: string; subject: string; text: string; channel: Channel; key: string }
 ): number {
+	must('bill');
 	const words = readWords(form);
 	return writeAtOnce(world.db, (tx) => {
 		const key = `chase:press:${form.key}`;
@@ -147,6 +150,7 @@ export function sendNow(
 
 /** Leaves a message out: its steps count as dealt with. @throws ConflictError */
 export function skipMessage(world: World, payerId: number, form: { why: Why; mark: string }): void {
+	must('bill');
 	writeAtOnce(world.db, (tx) => {
 		const { message } = foundAgain(world, tx, payerId, form.why, form.mark);
 		const at = world.clock.now();

@@ -1,4 +1,5 @@
 // Reminders as they were written: whether one still stands, taking one back, what became of it, and its letter.
+import { must } from '../../actor';
 import { and, asc, desc, eq, gt, lt, sql } from 'drizzle-orm';
 import type { Cursor } from '../../../core/paging';
 import { londonTime } from '../../../core/calendar/conversion';
@@ -220,6 +221,7 @@ export async function letterFile(world: World, messageId: number): Promise<Buffe
 
 /** The owner put the letter into the post. @throws NotFoundError, RefusedError */
 export function markPosted(world: World, messageId: number): void {
+	must('bill');
 	writeAtOnce(world.db, (tx) => {
 		const row = tx.select().from(chaseMessages).where(eq(chaseMessages.id, messageId)).get();
 		if (!row) throw new NotFoundError('This letter');

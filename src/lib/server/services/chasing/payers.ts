@@ -1,4 +1,5 @@
 // Where a payer is chased otherwise than the rest: another plan, none, or paused.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { writeAtOnce, type Reader } from '../../db/connection';
@@ -19,6 +20,7 @@ export function payerChasing(db: Reader, payerId: number): PayerChasing {
 
 /** How one payer is chased. @throws FieldError, NotFoundError */
 export function savePayerChasing(world: World, payerId: number, given: PayerChasing): void {
+	must('bill');
 	const note = given.note.trim();
 	if (note.length > 300) throw new FieldError({ note: 'At most 300 characters.' });
 	writeAtOnce(world.db, (tx) => {

@@ -1,4 +1,5 @@
 // Chase plans, when they may write, and who is chased by which of them.
+import { must } from '../../actor';
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { CHANNELS, TONES, type ChaseStep } from '../../../core/chasing/types';
@@ -96,6 +97,7 @@ function readPlan(input: unknown): z.output<typeof planForm> & { steps: ChaseSte
  * @throws FieldError, NotFoundError; ConflictError where another tab was first
  */
 export function savePlan(world: World, id: number | null, version: number, input: unknown): number {
+	must('bill');
 	const form = readPlan(input);
 	return writeAtOnce(world.db, (tx) => {
 		const before = id === null ? null : loadPlan(tx, id);
@@ -114,6 +116,7 @@ export function savePlan(world: World, id: number | null, version: number, input
 
 /** Puts a plan away; who had it goes by label or the standard plan. @throws RefusedError for the standard one */
 export function archivePlan(world: World, id: number): void {
+	must('bill');
 	writeAtOnce(world.db, (tx) => {
 		if (loadPlan(tx, id).standard)
 			throw new RefusedError('The standard plan cannot be put away: make another one so first.');

@@ -1,4 +1,5 @@
 // Whether and when reminders go out, for all and for one payer.
+import { must } from '../../actor';
 import { z } from 'zod';
 import { type ChaseSettings } from '../../../core/chasing/types';
 import { type Reader } from '../../db/connection';
@@ -45,6 +46,7 @@ const minutesOf = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.
 
 /** @throws FieldError */
 export function saveChaseSettings(world: World, input: unknown): void {
+	must('bill');
 	const { on, from, to, quietHours, gapDays } = parseForm(settingsForm, input);
 	const values = { on, hoursFrom: minutesOf(from), hoursTo: minutesOf(to), quietHours, gapDays };
 	world.db

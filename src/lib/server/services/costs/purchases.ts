@@ -1,4 +1,5 @@
 // What was bought: bills, suppliers’ credits and mileage, each with its receipt, its VAT, and the job it was for.
+import { must } from '../../actor';
 import { and, eq, gte, isNull, ne, or, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { displayDate } from '../../../core/calendar/conversion';
@@ -148,6 +149,7 @@ export function savePurchase(
 	version: number,
 	typed: unknown
 ): number {
+	must('work');
 	const values = parseForm(form, typed);
 	const today = world.clock.today();
 	if (values.date > today) throw new FieldError({ date: 'That day has not come yet.' });
@@ -287,6 +289,7 @@ export function purchaseForm(db: Reader, id: number) {
 
 /** Taken away it counts nowhere; brought back it counts again. @throws NotFoundError, RefusedError where it is billed */
 export function removePurchase(world: World, id: number, removed: boolean): void {
+	must('work');
 	writeAtOnce(world.db, (tx) => {
 		const row = loadPurchase(tx, id);
 		if ((row.removedAt !== null) === removed) return;
@@ -314,6 +317,7 @@ export function removePurchase(world: World, id: number, removed: boolean): void
 
 /** Says on which day a bill was paid. @throws NotFoundError */
 export function markPaid(world: World, id: number, paidOn: string): void {
+	must('work');
 	const { changes } = world.db
 		.update(purchases)
 		.set({ paidOn, updatedAt: world.clock.now(), version: sql`${purchases.version} + 1` })

@@ -1,4 +1,5 @@
 // A receipt's photo, read on this machine: what it seems to say is proposed, and somebody looks at it.
+import { must } from '../../actor';
 import { readReceipt, type ReceiptRead } from '../../../core/costs/receipt';
 import { FieldError } from '../../../core/refusals';
 import { readPhoto } from '../../reading/reader';
@@ -11,6 +12,7 @@ export interface Proposed extends ReceiptRead {
 
 /** @throws FieldError where it is no photo that can be read */
 export async function proposeFrom(world: World, photo: Buffer): Promise<Proposed> {
+	must('work');
 	let text: string;
 	try {
 		text = await readPhoto(photo);

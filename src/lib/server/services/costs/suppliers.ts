@@ -1,4 +1,5 @@
 // Who things are bought from.
+import { must } from '../../actor';
 import { asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { COST_CATEGORIES } from '../../../core/costs/types';
@@ -54,6 +55,7 @@ export function supplierNamed(tx: Transaction, name: string): Supplier | null {
 
 /** @throws FieldError, NotFoundError */
 export function saveSupplier(world: World, id: number, typed: unknown): void {
+	must('work');
 	const values = parseForm(form, typed);
 	writeAtOnce(world.db, (tx) => {
 		const same = byName(tx, values.name);
@@ -65,6 +67,7 @@ export function saveSupplier(world: World, id: number, typed: unknown): void {
 
 /** Bought from before, it keeps its bills; it is offered no more, or again. @throws NotFoundError */
 export function archiveSupplier(world: World, id: number, archived: boolean): void {
+	must('work');
 	const { changes } = world.db
 		.update(suppliers)
 		.set({ archivedAt: archived ? world.clock.now() : null })

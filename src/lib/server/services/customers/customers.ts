@@ -1,4 +1,5 @@
 // Customers: found, added with only a name, completed later, archived or removed.
+import { must } from '../../actor';
 import { and, asc, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { NO_STANDING } from '../../../core/parties';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
@@ -12,6 +13,7 @@ import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../..
 
 /** Everything about a customer, for its own page. */
 export function customerDetail(world: World, id: number) {
+	must('work');
 	const { db } = world;
 	const row = db.select().from(customers).where(eq(customers.id, id)).get();
 	if (!row) throw new NotFoundError('This customer');
@@ -56,6 +58,7 @@ function balanceOf(db: Reader, customerId: number): { outstanding: number; docum
 
 /** Customers whose name, place or address contains every word. Most recently used first. */
 export function searchCustomers(world: World, query: string, limit = 20, archived = false) {
+	must('work');
 	const words = query.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
 	const matches = words.map((word) => {
 		const pattern = `%${word.replace(/[\\%_]/g, '\\$&')}%`;
@@ -112,6 +115,7 @@ export function customerNames(world: World): { id: number; name: string }[] {
 
 /** @throws FieldError */
 export function addCustomer(world: World, input: unknown): number {
+	must('work');
 	const form = checkCustomer(parseForm(customerForm, input));
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
@@ -132,6 +136,7 @@ export function addCustomer(world: World, input: unknown): number {
  * @throws FieldError, NotFoundError, or ConflictError where another tab saved first.
  */
 export function saveCustomer(world: World, id: number, version: number, input: unknown): number {
+	must('work');
 	const form = checkCustomer(parseForm(customerForm, input));
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
@@ -207,6 +212,7 @@ function refuseSiteCircle(
  * @throws RefusedError where documents keep it here.
  */
 export function removeCustomer(world: World, id: number): void {
+	must('work');
 	writeAtOnce(world.db, (tx) => {
 		const { documentCount } = balanceOf(tx, id);
 		if (documentCount > 0)
@@ -220,6 +226,7 @@ export function removeCustomer(world: World, id: number): void {
 
 /** @throws RefusedError that says what is still open. */
 export function archiveCustomer(world: World, id: number, archived: boolean): void {
+	must('work');
 	writeAtOnce(world.db, (tx) => {
 		const { outstanding } = balanceOf(tx, id);
 		// What others' invoices ask of it, and what it has in hand, keep it as well.

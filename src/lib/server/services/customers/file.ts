@@ -1,4 +1,5 @@
 // Customers as files, in and out: CSV with columns found by looking at it, and vCards. Looked through, then written.
+import { must } from '../../actor';
 import { and, asc, eq, gt, isNull } from 'drizzle-orm';
 import { stringify } from 'csv-stringify/sync';
 import { z } from 'zod';
@@ -118,6 +119,7 @@ export function previewCustomers(world: World, bytes: Uint8Array): CustomerImpor
 
 /** Brings in whoever is not here yet, all or nothing. The same file again brings nobody. @throws FieldError */
 export function importCustomers(world: World, bytes: Uint8Array): CustomerImportRow[] {
+	must('work');
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
 		const planned = plan(world, bytes);

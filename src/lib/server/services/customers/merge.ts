@@ -1,4 +1,5 @@
 // Two customers that are the same person become one. What is issued stays as it was issued.
+import { must } from '../../actor';
 import { eq, sql } from 'drizzle-orm';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { writeAtOnce, type Transaction } from '../../db/connection';
@@ -60,6 +61,7 @@ export const SHEETS: readonly (readonly [table: string, where: string])[] = [
  * @throws FieldError, NotFoundError
  */
 export function mergeCustomers(world: World, fromId: number, intoId: number): void {
+	must('work');
 	if (fromId === intoId) throw new FieldError({ into: 'That is the same customer.' });
 	writeAtOnce(world.db, (tx) => {
 		const from = tx.select().from(customers).where(eq(customers.id, fromId)).get();

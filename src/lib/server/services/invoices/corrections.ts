@@ -1,4 +1,5 @@
 // Drafts that put an issued invoice right: one in its place, and one that adds to it where the price goes up.
+import { must } from '../../actor';
 import { and, eq } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import type { Frozen } from '../../../core/documents/types';
@@ -33,6 +34,7 @@ function refuseTheirs({ selfBilled }: Sheet): void {
  * @throws NotFoundError, RefusedError
  */
 export function correctAsDraft(world: World, invoiceId: number, key: string): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) => {
 		const { sheet, workFinished, dueDate } = issuedInvoice(tx, invoiceId);
 		const begun = tx
@@ -66,6 +68,7 @@ export function correctAsDraft(world: World, invoiceId: number, key: string): nu
 
 /** A draft that raises the price of an issued invoice: taxed as it, at its tax point. @throws NotFoundError, RefusedError */
 export function debitAsDraft(world: World, invoiceId: number, key: string): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) =>
 		draftOnce(tx, world, key, () => {
 			const { sheet, workFinished } = issuedInvoice(tx, invoiceId);

@@ -1,4 +1,5 @@
 // A credit note, for a whole invoice or a part of it: a document of its own that copies what it corrects.
+import { must } from '../../actor';
 import { and, eq, isNull, ne, sql } from 'drizzle-orm';
 import {
 	freezeCredit,
@@ -35,6 +36,7 @@ export function creditInvoice(
 	reason: string,
 	key: string
 ): Promise<Issued> {
+	must('bill');
 	return creditPart(world, invoiceId, { key, reason, wishes: null, again: true });
 }
 
@@ -49,6 +51,7 @@ export async function creditPart(
 	invoiceId: number,
 	form: CreditForm
 ): Promise<Issued> {
+	must('bill');
 	readReason(form.reason);
 	return issueTogether(world, () => {
 		const same = world.db.select().from(documents).where(eq(documents.key, form.key)).get();

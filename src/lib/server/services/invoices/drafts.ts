@@ -1,4 +1,5 @@
 // Drafts: begun, saved as typed, copied, put aside and brought back. Nothing typed is ever lost.
+import { must } from '../../actor';
 import { and, desc, eq } from 'drizzle-orm';
 import { blankSheet, isBlank } from '../../../core/sheet/blank';
 import type { SheetContext } from '../../../core/sheet/context';
@@ -23,6 +24,7 @@ import { note } from '../trail/documents';
  * @returns the draft's id
  */
 export function beginInvoice(world: World, key: string, customerId: number | null = null): number {
+	must('bill');
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
 		const same = madeBefore(tx, key);
@@ -55,6 +57,7 @@ function isUntouched(sheet: Sheet): boolean {
 
 /** A draft that records what a contractor wrote in our name. The same `key` again gives that one back. */
 export function beginSelfBilled(world: World, key: string): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) =>
 		draftOnce(tx, world, key, () => ({
 			sheet: { ...blankSheet(), selfBilled: { number: '', agreedOn: '' } },
@@ -204,6 +207,7 @@ export function saveDraft(
 	version: number,
 	input: unknown
 ): { version: number; savedAt: number } {
+	must('bill');
 	const parsed = sheetForm.safeParse(input);
 	if (!parsed.success)
 		throw new FieldError({ [parsed.error.issues[0]!.path.join('.')]: 'This could not be read.' });
@@ -242,6 +246,7 @@ function safePence(minor: bigint): number {
 
 /** Puts a draft aside, or brings it back. */
 export function discardDraft(world: World, id: number, discarded: boolean): void {
+	must('bill');
 	writeAtOnce(world.db, (tx) => discardInTransaction(tx, world, id, discarded));
 }
 
@@ -271,6 +276,7 @@ export function discardInTransaction(
 
 /** A new draft with everything of another document but its dates and its order number. */
 export function copyAsDraft(world: World, id: number, key: string): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) =>
 		draftOnce(tx, world, key, () => {
 			const row = tx.select().from(documents).where(eq(documents.id, id)).get();

@@ -1,4 +1,5 @@
 // Issuing drafts: one by one, many beside one another, and a correction together with its credit note.
+import { must } from '../../actor';
 import { ConflictError, RefusedError } from '../../../core/refusals';
 import type { Advance } from '../../../core/documents/taxPoints';
 import type { Sheet } from '../../../core/sheet/types';
@@ -30,6 +31,7 @@ export function issueInvoice(
 	version: number,
 	wish: IssueExtras = {}
 ): Promise<Issued> {
+	must('bill');
 	return issueTogether(world, () => planIssue(world, id, version, wish));
 }
 

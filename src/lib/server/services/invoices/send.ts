@@ -1,4 +1,5 @@
 // Sending an issued document: by mail with its PDF, by link, on paper. Each way leaves its trace.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import {
@@ -97,6 +98,7 @@ function loadIssued(db: Reader, documentId: number) {
 
 /** Queues the mail. The same key again changes nothing. @throws FieldError */
 export function sendByMail(world: World, documentId: number, form: SendForm): void {
+	must('bill');
 	writeAtOnce(world.db, (tx) => sendInTransaction(tx, world, documentId, form));
 }
 
@@ -199,6 +201,7 @@ export function sendByText(
 	documentId: number,
 	form: { key: string; mobile: string; words: string }
 ): void {
+	must('bill');
 	const problems: Record<string, string> = {};
 	const to = form.mobile.replace(/[\s()-]/g, '');
 	if (!isMobile(to)) problems.mobile = 'A mobile number, such as 07700 900123.';
@@ -219,6 +222,7 @@ export function sendByText(
 
 /** Another link opens the document from now on; whoever has an earlier one sees nothing any more. @throws NotFoundError */
 export function renewDocumentLink(world: World, documentId: number): void {
+	must('bill');
 	const { token } = loadIssued(world.db, documentId);
 	const at = world.clock.now();
 	writeAtOnce(world.db, (tx) => {
@@ -233,6 +237,7 @@ export function noteHandedOver(
 	documentId: number,
 	how: 'linkCopied' | 'downloaded' | 'handedOver'
 ): void {
+	must('bill');
 	loadIssued(world.db, documentId);
 	note(world.db, { documentId, at: world.clock.now(), who: 'you', what: how });
 }

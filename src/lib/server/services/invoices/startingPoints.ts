@@ -1,4 +1,5 @@
 // Sheets used again: kept as starting points, begun from, or written for several customers at once.
+import { must } from '../../actor';
 import { asc, eq, inArray } from 'drizzle-orm';
 import { blankSheet, pricesIncludeVatFor, sheetLines } from '../../../core/sheet/blank';
 import type { Sheet } from '../../../core/sheet/types';
@@ -33,6 +34,7 @@ function readName(typed: string): string {
 
 /** Keeps a document's sheet under a name; the same name again replaces it. @throws FieldError */
 export function keepStartingPoint(world: World, documentId: number, typed: string): void {
+	must('bill');
 	const name = readName(typed);
 	const row = world.db.select().from(documents).where(eq(documents.id, documentId)).get();
 	if (!row) throw new NotFoundError('This document');
@@ -73,6 +75,7 @@ export function saveStartingPoint(
 	typedName: string,
 	input: unknown
 ): number {
+	must('bill');
 	const name = readName(typedName);
 	const sheet = readTemplate(input);
 	return writeAtOnce(world.db, (tx) => {
@@ -94,11 +97,13 @@ export function saveStartingPoint(
 }
 
 export function removeStartingPoint(world: World, id: number): void {
+	must('bill');
 	world.db.delete(startingPoints).where(eq(startingPoints.id, id)).run();
 }
 
 /** A draft that begins as it was kept; the starting point stays as it is. The same key again gives the same draft. */
 export function beginFrom(world: World, id: number, key: string): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) => {
 		const row = loadStartingPoint(tx, id);
 		return draftOnce(tx, world, key, () => ({
@@ -119,6 +124,7 @@ export function copyToCustomers(
 	customerIds: readonly number[],
 	key: string
 ): number[] {
+	must('bill');
 	const ids = [...new Set(customerIds)];
 	if (ids.length === 0) throw new FieldError({ customers: 'Choose at least one customer.' });
 	if (ids.length > 500) throw new FieldError({ customers: 'At most 500 at once.' });

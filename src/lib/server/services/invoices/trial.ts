@@ -1,4 +1,5 @@
 // A trial: the same mail, page, PDF and card payment, to oneself. No number, no journal, no trace in figures.
+import { must } from '../../actor';
 import { documentMessage } from '../../../core/documents/wording';
 import { viewDocument } from '../../../core/documents/view';
 import { writeAtOnce } from '../../db/connection';
@@ -22,6 +23,7 @@ export async function tryOut(
 	documentId: number,
 	key: string
 ): Promise<{ link: string; to: string }> {
+	must('bill');
 	const to = loadBusiness(world.db).email;
 	if (!to)
 		throw new FieldError({

@@ -1,4 +1,5 @@
 // Jobs begun with all there is in one press: from a day and a price, or as a copy of another.
+import { must } from '../../actor';
 import { z } from 'zod';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { visits } from '../../db/schema';
@@ -22,6 +23,7 @@ export function beginJob(
 	input: unknown,
 	state: 'enquiry' | 'booked' = 'booked'
 ): number {
+	must('work');
 	const form = parseForm(beginForm, input);
 	return writeAtOnce(world.db, (tx) => beginOnce(tx, world, key, form, state).id);
 }
@@ -69,6 +71,7 @@ const linesAt = (title: string, price: string): Pick<JobValues, 'lines'> =>
  * what the customer wrote belong to the old contract. The same key again gives that copy back.
  */
 export function copyJob(world: World, id: number, key: string): number {
+	must('work');
 	return writeAtOnce(world.db, (tx) => {
 		const job = loadJob(tx, id);
 		const { lines } = jobWork(tx, id);

@@ -7,6 +7,7 @@ import { writeAtOnce } from '../../db/connection';
 import { jobCosts } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
+import { mustGoTo } from './reach';
 import { workChanged } from './takenParts';
 import { NotFoundError } from '../../../core/refusals';
 import { day, required, text, typedNumber, typedPercent } from '../business/fields';
@@ -38,6 +39,7 @@ export function saveCost(
 	id: number | null,
 	input: unknown
 ): number {
+	mustGoTo(world.db, jobId);
 	const form = parseForm(costForm, input);
 	return writeAtOnce(world.db, (tx) => {
 		loadJob(tx, jobId);
@@ -66,6 +68,7 @@ export function saveCost(
 }
 
 export function removeCost(world: World, jobId: number, id: number): void {
+	mustGoTo(world.db, jobId);
 	writeAtOnce(world.db, (tx) => {
 		refuseBilled(tx, 'cost', id);
 		tx.delete(jobCosts)

@@ -1,4 +1,5 @@
 // Jobs brought in from a CSV file: looked through first, written when confirmed, all or nothing.
+import { must } from '../../actor';
 import { createHash } from 'node:crypto';
 import { asc, eq, sql } from 'drizzle-orm';
 import { readTypedDate } from '../../../core/calendar/conversion';
@@ -172,6 +173,7 @@ export function previewJobs(
  * where that is wanted, as a household. The same file again begins none. @throws FieldError
  */
 export function importJobs(world: World, bytes: Uint8Array, addCustomers: boolean): JobImportRow[] {
+	must('work');
 	const today = world.clock.today();
 	return writeAtOnce(world.db, (tx) => {
 		const planned = plan(tx, bytes, today, addCustomers);

@@ -1,4 +1,5 @@
 // Jobs: begun, agreed, changed, taken through their states.
+import { must } from '../../actor';
 import { displayDate } from '../../../core/calendar/conversion';
 import { asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
@@ -17,6 +18,7 @@ import type { Sheet } from '../../../core/sheet/types';
 import { sellerRecord } from '../business/settings';
 import { customerRecord } from '../customers/parts';
 import { parseForm } from '../business/fields';
+import { mustGoTo } from './reach';
 import { workChanged } from './takenParts';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { day, labels, required, text, typedNumber, typedPercent } from '../business/fields';
@@ -63,6 +65,7 @@ export function addJob(
 	input: unknown,
 	state: 'enquiry' | 'booked' = 'booked'
 ): number {
+	must('work');
 	const form = parseForm(jobForm, input);
 	return writeAtOnce(world.db, (tx) => jobOnce(tx, world, key, () => form, state).id);
 }
@@ -107,6 +110,7 @@ export function jobOnce(
 
 /** @throws FieldError, NotFoundError, ConflictError; RefusedError where what is billed would change */
 export function saveJob(world: World, id: number, version: number, input: unknown): number {
+	must('work');
 	const form = parseForm(jobForm, input);
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
@@ -270,6 +274,7 @@ const MOVE_EVENTS = {
 
 /** Takes a job to another state; the same state again changes nothing. @throws RefusedError */
 export function moveJob(world: World, id: number, to: JobState, on?: string): void {
+	mustGoTo(world.db, id);
 	const today = world.clock.today();
 	const date = on || today;
 	if (date > today) throw new FieldError({ finishedOn: 'That day has not come yet.' });
@@ -302,6 +307,7 @@ export function moveJob(world: World, id: number, to: JobState, on?: string): vo
 
 /** Removes a job nothing was ever billed of. @throws RefusedError */
 export function removeJob(world: World, id: number): void {
+	must('work');
 	writeAtOnce(world.db, (tx) => {
 		loadJob(tx, id);
 		if (hasBeenBilled(tx, id))

@@ -1,4 +1,5 @@
 // The list of jobs, its counts and its labels.
+import { must } from '../../actor';
 import { and, asc, desc, eq, gt, lt, notInArray, sql } from 'drizzle-orm';
 import { pageOf, type Cursor } from '../../../core/paging';
 import { STANDINGS, type Standing } from '../../../core/jobs/types';
@@ -20,6 +21,7 @@ export const JOBS_PER_PAGE = 50;
 
 /** Jobs as a page, newest first, found by number, title, customer or site. */
 export function listJobs(world: World, filter: JobFilter = {}) {
+	must('work');
 	const { typed = '', standing: asked, customerId, label, cursor = null } = filter;
 	const words = typed.trim().toLowerCase().split(/\s+/).filter(Boolean).slice(0, 8);
 	const matches = words.map((word) => {

@@ -1,4 +1,5 @@
 // Margins: a job's own, and those of many together, with sales read from the journal.
+import { must } from '../../actor';
 import { and, eq, inArray, sql } from 'drizzle-orm';
 import { addMargins, marginOf, type JobBooks, type Margin } from '../../../core/jobs/margin';
 import { divideRounded, taxWithin } from '../../../core/money/decimal';
@@ -96,6 +97,7 @@ export interface MarginFilter {
 
 /** The margins of all jobs that match, and their sum. Jobs without a finishing day count where no dates are asked for. */
 export function marginReport(world: World, filter: MarginFilter = {}) {
+	must('work');
 	const rows = world.db
 		.select({
 			id: jobs.id,

@@ -2,9 +2,9 @@
 import { and, asc, eq, gte, lte, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
-import { ForbiddenError, NotFoundError } from '../../../core/refusals';
-import { actor, may, must } from '../../actor';
-import { writeAtOnce, type Reader } from '../../db/connection';
+import { NotFoundError } from '../../../core/refusals';
+import { actor, must } from '../../actor';
+import { writeAtOnce } from '../../db/connection';
 import {
 	contacts,
 	customers,
@@ -19,25 +19,13 @@ import type { World } from '../../world';
 import { parseForm, required, text, typedNumber } from '../business/fields';
 import { filesOf } from '../files/files';
 import { saveCost } from './costs';
+import { mustGoTo } from './reach';
 import { loadJob, moveJob } from './jobs';
 import { saveTime } from './time';
 
 /** So far ahead somebody sees what is coming. */
 const AHEAD = 21;
 const BEHIND = 3;
-
-/** @throws ForbiddenError where whoever asks goes to this job by no visit of theirs */
-export function mustGoTo(db: Reader, jobId: number): void {
-	must('site');
-	if (may('work')) return;
-	const own = db
-		.select({ id: visits.id })
-		.from(visits)
-		.where(and(eq(visits.jobId, jobId), eq(visits.personId, actor()!.id)))
-		.limit(1)
-		.get();
-	if (!own) throw new ForbiddenError();
-}
 
 /** The visits of whoever asks, from a few days ago on, in the order they come. */
 export function ownVisits(world: World) {

@@ -7,6 +7,7 @@ import { jobs, timeEntries } from '../../db/schema';
 import { OWNER } from '../business/signIn';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
+import { mustGoTo } from './reach';
 import { isBilled, workChanged } from './takenParts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { day, text, typedNumber } from '../business/fields';
@@ -23,6 +24,7 @@ export function startClock(
 	jobId: number,
 	visitId: number | null = null
 ): number {
+	mustGoTo(world.db, jobId);
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
 		const same = tx
@@ -152,6 +154,7 @@ export function saveTime(
 	id: number | null,
 	input: unknown
 ): number {
+	mustGoTo(world.db, jobId);
 	const { hours, ...form } = parseForm(timeForm, input);
 	const minutes = readHours(hours);
 	if (minutes === null || minutes === 0 || minutes > 24 * 60)
@@ -191,6 +194,7 @@ export function refuseBilled(tx: Transaction, type: 'time' | 'cost', id: number)
 }
 
 export function removeTime(world: World, jobId: number, id: number): void {
+	mustGoTo(world.db, jobId);
 	writeAtOnce(world.db, (tx) => {
 		refuseBilled(tx, 'time', id);
 		tx.delete(timeEntries)

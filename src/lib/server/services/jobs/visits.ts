@@ -1,4 +1,5 @@
 // Visits to a job: planned, moved, done.
+import { must } from '../../actor';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { PlainDate } from '../../../core/calendar/types';
@@ -28,6 +29,7 @@ export const visitForm = z
 
 /** @throws FieldError, NotFoundError */
 export function saveVisit(world: World, jobId: number, id: number | null, input: unknown): number {
+	must('work');
 	const form = parseForm(visitForm, input);
 	return writeAtOnce(world.db, (tx) => {
 		const job = loadJob(tx, jobId);
@@ -63,6 +65,7 @@ export function move(
 }
 
 export function removeVisit(world: World, jobId: number, id: number): void {
+	must('work');
 	world.db
 		.delete(visits)
 		.where(and(eq(visits.id, id), eq(visits.jobId, jobId)))

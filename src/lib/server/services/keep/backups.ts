@@ -1,4 +1,5 @@
 // Backups: whole copies of the books, made by themselves every night, looked through before they count, thinned, and put into a second place.
+import { must } from '../../actor';
 import { existsSync, statSync } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, isAbsolute, join, relative, resolve } from 'node:path';
@@ -219,6 +220,7 @@ export async function saveBackupSetting(
 	world: World,
 	given: { folder: string; sealed: boolean; passphrase: string; again: string }
 ): Promise<void> {
+	must('owner');
 	const folder = given.folder.trim() && resolve(given.folder.trim());
 	const data = resolve(folderOf(world.db));
 	if (folder) {
@@ -278,6 +280,7 @@ export function backupTrouble(world: World): string {
 
 /** A backup that lies here, by its name. @throws NotFoundError */
 export function backupFile(world: World, name: string): { path: string; bytes: number } {
+	must('owner');
 	const path = join(ownPlace(folderOf(world.db)), name);
 	if (!readBackupName(name) || !existsSync(path)) throw new NotFoundError('This backup');
 	return { path, bytes: statSync(path).size };
@@ -285,6 +288,7 @@ export function backupFile(world: World, name: string): { path: string; bytes: n
 
 /** What the page of backups shows. */
 export async function keepPage(world: World) {
+	must('owner');
 	const { db } = world;
 	const { folder, sealed } = backupSetting(db);
 	return {

@@ -1,10 +1,8 @@
 // All that is in the books, to be read without Axiometer: documents as PDF, tables as CSV with what their columns mean, photos and files, contacts, visits.
 import { existsSync } from 'node:fs';
 import type { Writable } from 'node:stream';
-import { stringify } from 'csv-stringify/sync';
 import { journalCsv } from '../ledger/journalCsv';
 import { writeCalendar } from '../../../core/formats/icalendar';
-import { safeCell } from '../../../core/formats/cells';
 import type { Database } from '../../db/connection';
 import { folderOf, placeOf } from '../../db/fileStore';
 import { exportCards } from '../customers/file';

@@ -1,4 +1,5 @@
 // An export goes out from a process of its own: it reads one state of the books, keeps nobody waiting, and is gone with whoever asked for it.
+import { must } from '../../actor';
 import { spawn } from 'node:child_process';
 import { Readable } from 'node:stream';
 import type { World } from '../../world';
@@ -6,6 +7,7 @@ import { folderOf } from '../../db/fileStore';
 
 /** The ZIP of all, or of what is kept of one customer, as it is made. */
 export function exported(world: World, customerId?: number): ReadableStream {
+	must('owner');
 	const documents = world.db.$client
 		.prepare('select count(*) from documents')
 		.pluck()

@@ -1,4 +1,5 @@
 // After a restore: what may have happened between the backup and now, and from where the books go on. Until then nothing goes out by itself.
+import { must } from '../../actor';
 import { eq, inArray } from 'drizzle-orm';
 import { z } from 'zod';
 import { NotFoundError, FieldError } from '../../../core/refusals';
@@ -32,6 +33,7 @@ export interface AfterRestore {
 
 /** @throws NotFoundError where the books do not rest */
 export function afterRestore(world: World): AfterRestore {
+	must('owner');
 	const { db } = world;
 	const restore = restingSince(db);
 	if (!restore) throw new NotFoundError('This page');
@@ -72,6 +74,7 @@ export interface Heard {
 
 /** Asks them again for everything since the backup, and takes it as if it came now; what is known changes nothing. */
 export async function askSince(world: World): Promise<Heard> {
+	must('owner');
 	const { restore } = afterRestore(world);
 	const heard: Heard = { taken: 0, known: 0, aside: 0, silent: [] };
 	const gateways = [
@@ -162,6 +165,7 @@ export function goOn(
 	world: World,
 	given: { next: Record<Kind, number>; waiting: 'gone' | 'send' }
 ): void {
+	must('owner');
 	writeAtOnce(world.db, (tx) => {
 		const restore = restingSince(tx);
 		if (!restore) throw new NotFoundError('This page');

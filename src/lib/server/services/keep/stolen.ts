@@ -1,4 +1,5 @@
 // A device is lost or stolen: whoever has it is out, and what lies on it opens nothing any more.
+import { must } from '../../actor';
 import { ne } from 'drizzle-orm';
 import { writeAtOnce } from '../../db/connection';
 import { knownBrowsers, sessions } from '../../db/schema';
@@ -17,6 +18,7 @@ export interface Anew {
 
 /** Ends all sessions but the one it is asked from, forgets all browsers, renews all links of customers. `current`: the token of this session. */
 export function shutOut(world: World, current: string, guesser: Guesser): Anew {
+	must('owner');
 	const done = writeAtOnce(world.db, (tx) => {
 		const ended = tx
 			.delete(sessions)

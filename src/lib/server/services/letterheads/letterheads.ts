@@ -1,4 +1,5 @@
 // Letterheads: made, copied, renamed, changed, archived. What was issued keeps the look it was issued with.
+import { must } from '../../actor';
 import { and, asc, count, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { lookProblems } from '../../../core/letterheads/law';
@@ -103,6 +104,7 @@ function freeName(db: Reader, wished: string): string {
  * @throws NotFoundError, RefusedError
  */
 export function makeLetterhead(world: World, key: string, from: number | null): number {
+	must('settings');
 	return writeAtOnce(world.db, (tx) => {
 		const made = tx.select().from(letterheads).where(eq(letterheads.key, key)).get();
 		if (made) return made.id;
@@ -162,6 +164,7 @@ export function checkLook(
  * @throws FieldError, NotFoundError; ConflictError where another tab was first
  */
 export function saveLook(world: World, id: number, version: number, typed: unknown): number {
+	must('settings');
 	const checked = checkLook(world.db, world.clock.today(), typed);
 	if ('problems' in checked) throw new FieldError(checked.problems);
 	return writeAtOnce(world.db, (tx) => {
@@ -176,6 +179,7 @@ export function saveLook(world: World, id: number, version: number, typed: unkno
 
 /** @throws FieldError, NotFoundError */
 export function renameLetterhead(world: World, id: number, typed: string): void {
+	must('settings');
 	const { name } = parseForm(nameForm, { name: typed });
 	writeAtOnce(world.db, (tx) => {
 		loadLetterhead(tx, id);
@@ -191,6 +195,7 @@ export function renameLetterhead(world: World, id: number, typed: string): void 
 
 /** It is used from now on where nothing else is chosen. @throws NotFoundError, RefusedError */
 export function makeStandard(world: World, id: number): void {
+	must('settings');
 	writeAtOnce(world.db, (tx) => {
 		if (loadLetterhead(tx, id).archived)
 			throw new RefusedError('It is archived. Take it back into use first.');
@@ -205,6 +210,7 @@ export function makeStandard(world: World, id: number): void {
  * @throws NotFoundError, RefusedError
  */
 export function archiveLetterhead(world: World, id: number, archived: boolean): void {
+	must('settings');
 	writeAtOnce(world.db, (tx) => {
 		const { standard } = loadLetterhead(tx, id);
 		const others = tx

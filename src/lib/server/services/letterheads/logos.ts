@@ -1,4 +1,5 @@
 // Logos: whatever picture is brought in becomes a PNG of a size that prints well, so that nothing in it can do anything.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { FieldError, NotFoundError } from '../../../core/refusals';
@@ -26,6 +27,7 @@ const SVG_BEGINS =
 
 /** @returns the hash it is found by @throws FieldError */
 export async function saveLogo(world: World, bytes: Buffer, name: string): Promise<string> {
+	must('settings');
 	const { content, width, height } = await prepareLogo(bytes);
 	const hash = sha256(content);
 	world.db

@@ -1,5 +1,6 @@
 // One action on many rows: the rows are written down as they were chosen, checked, worked off step by step, gone on with after a
 // crash, and stopped where somebody wants to.
+import { must } from '../../actor';
 import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
 import { readTypedDate } from '../../../core/calendar/conversion';
 import { isPlainDate } from '../../../core/calendar/queries';
@@ -36,6 +37,7 @@ export function chooseRows(
 	list: ListName,
 	chosen: { ids: readonly number[] } | { view: string; rows: RowsOf }
 ): number {
+	must('bill');
 	return writeAtOnce(world.db, (tx) => {
 		const same = tx.select({ id: manyRuns.id }).from(manyRuns).where(eq(manyRuns.key, key)).get();
 		if (same) return same.id;
@@ -180,6 +182,7 @@ export function beginRun(
 	action: ManyActionId,
 	options: ManyOptions = {}
 ): void {
+	must('bill');
 	writeAtOnce(world.db, (tx) => {
 		const run = load(tx, id);
 		if (!actionOf(run.list, action)) throw new RefusedError('That cannot be done with these.');
@@ -197,6 +200,7 @@ export function beginRun(
 
 /** Goes no further; what is done stays done. */
 export function stopRun(world: World, id: number): void {
+	must('bill');
 	world.db
 		.update(manyRuns)
 		.set({ state: 'stopped', endedAt: world.clock.now() })
@@ -206,6 +210,7 @@ export function stopRun(world: World, id: number): void {
 
 /** Goes on where it was stopped. */
 export function resumeRun(world: World, id: number): void {
+	must('bill');
 	world.db
 		.update(manyRuns)
 		.set({ state: 'running', endedAt: null })

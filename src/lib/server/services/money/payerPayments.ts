@@ -1,4 +1,5 @@
 // Money of a payer as a whole: one payment for several invoices, credit on the account, and its use.
+import { must } from '../../actor';
 import { and, eq, isNull, sql } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';
@@ -27,6 +28,7 @@ export interface PayerPaymentForm extends MovedForm {
  * @throws FieldError, NotFoundError
  */
 export function recordForPayer(world: World, payerId: number, form: PayerPaymentForm): number {
+	must('money');
 	const { problems, amount, way } = readMoved(world, form, 'in');
 	return writeAtOnce(world.db, (tx) => {
 		const same = tx

@@ -1,4 +1,5 @@
 // Payments against an invoice, by hand or by card: recorded once, posted, settled, and undone with a trace.
+import { must } from '../../actor';
 import { and, eq, isNull } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce } from '../../db/connection';
@@ -26,6 +27,7 @@ export interface PaymentForm extends MovedForm {
  * @throws FieldError, NotFoundError
  */
 export function recordPayment(world: World, documentId: number, form: PaymentForm): number {
+	must('money');
 	const { problems, amount, way } = readMoved(world, form, 'in');
 	const withheld =
 		form.withheld.trim() === ''

@@ -1,4 +1,5 @@
 // Payouts of the card processor: which payments are in which, what it kept, what reached the bank.
+import { must } from '../../actor';
 import { asc, desc, eq, gt, inArray, lt, sql } from 'drizzle-orm';
 import { pageOf, type Cursor } from '../../../core/paging';
 import { writeAtOnce, type Transaction } from '../../db/connection';
@@ -70,6 +71,7 @@ export function bookPayout(tx: Transaction, world: World, event: PayoutEvent): v
  * @throws NotFoundError; RefusedError for what cannot be booked
  */
 export function decideOddNews(world: World, id: number, decision: 'taken' | 'dismissed'): void {
+	must('money');
 	writeAtOnce(world.db, (tx) => {
 		const row = tx.select().from(oddNews).where(eq(oddNews.id, id)).get();
 		if (!row) throw new NotFoundError('This news');

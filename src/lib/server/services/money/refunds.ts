@@ -1,4 +1,5 @@
 // Money given back: by card through the processor, or by hand.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
@@ -24,6 +25,7 @@ export async function refundCard(
 	amount: number,
 	key: string
 ): Promise<void> {
+	must('money');
 	const payment = world.db.select().from(payments).where(eq(payments.id, paymentId)).get();
 	if (!payment || payment.way !== 'card') throw new NotFoundError('This card payment');
 	const before = refundedSoFar(world.db, payment.reference);
@@ -81,6 +83,7 @@ export function refunded(
  * @throws FieldError, NotFoundError
  */
 export function refundByHand(world: World, documentId: number, form: MovedForm): void {
+	must('money');
 	const { problems, amount, way } = readMoved(world, form, 'back');
 	writeAtOnce(world.db, (tx) => {
 		const key = `hand-refund:${form.key}`;

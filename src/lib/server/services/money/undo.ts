@@ -1,4 +1,5 @@
 // Payments undone with a trace.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce, type Transaction } from '../../db/connection';
@@ -22,6 +23,7 @@ export function undoPayment(
 	reason: string,
 	wentBack = false
 ): void {
+	must('money');
 	writeAtOnce(world.db, (tx) => undoInTransaction(tx, world, paymentId, reason, wentBack));
 }
 

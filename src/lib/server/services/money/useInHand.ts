@@ -1,4 +1,5 @@
 // Money in hand, used for what is open or given back.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { laterOf } from '../../../core/calendar/queries';
 import { displayPounds } from '../../../core/money/display';
@@ -27,6 +28,7 @@ import { customerRecord } from '../customers/parts';
  * @throws RefusedError where there is nothing to use, or nothing to use it for
  */
 export function useInHand(world: World, documentId: number, key: string): number {
+	must('money');
 	return writeAtOnce(world.db, (tx) => applyInTransaction(tx, world, documentId, key));
 }
 
@@ -91,6 +93,7 @@ export function moveCorrected(tx: Transaction, world: World, documentId: number)
  * @throws RefusedError where there is no credit, or nothing to use it for
  */
 export function useAllInHand(world: World, payerId: number, key: string): number {
+	must('money');
 	return writeAtOnce(world.db, (tx) => {
 		const open = openOf(tx, payerId).filter((item) => item.toPay > 0);
 		if (open.length === 0) throw new RefusedError('Nothing is open that the credit could pay.');
@@ -156,6 +159,7 @@ function useOne(
  * @throws FieldError, RefusedError
  */
 export function returnInHand(world: World, paymentId: number, form: MovedForm): void {
+	must('money');
 	const { problems, amount, way } = readMoved(world, form, 'back');
 	writeAtOnce(world.db, (tx) => {
 		const same = tx.select().from(creditReturns).where(eq(creditReturns.key, form.key)).get();

@@ -1,4 +1,5 @@
 // Debts given up, with a reason; taken up again where that was a mistake, or where they are paid after all.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce, type Transaction } from '../../db/connection';
@@ -52,6 +53,7 @@ export function bookLoss(
  * @throws FieldError without a reason, RefusedError where nothing is open
  */
 export function writeOff(world: World, documentId: number, reason: string, key: string): void {
+	must('money');
 	const words = reason.trim();
 	if (words === '') throw new FieldError({ reason: 'Say why, for the accountant.' });
 	if (words.length > 300) throw new FieldError({ reason: 'At most 300 characters.' });
@@ -66,6 +68,7 @@ export function writeOff(world: World, documentId: number, reason: string, key: 
 
 /** Takes up again what was given up by mistake. */
 export function undoWriteOff(world: World, documentId: number, key: string): void {
+	must('money');
 	writeAtOnce(world.db, (tx) => {
 		const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
 		if (!item) throw new NotFoundError('This invoice');

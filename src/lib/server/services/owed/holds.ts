@@ -1,4 +1,5 @@
 // What keeps an invoice from being chased: a dispute, a promise; and notes of calls with a payer.
+import { must } from '../../actor';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { isPlainDate } from '../../../core/calendar/queries';
@@ -17,6 +18,7 @@ export interface PauseForm {
 
 /** Marks an invoice as disputed or promised; it replaces what was marked before. @throws FieldError */
 export function pauseInvoice(world: World, documentId: number, form: PauseForm): void {
+	must('bill');
 	const words = form.note.trim();
 	const problems: Record<string, string> = {};
 	if (form.kind === 'promise') {
@@ -49,6 +51,7 @@ export function pauseInvoice(world: World, documentId: number, form: PauseForm):
 
 /** The dispute is settled, or the promise is off: it is chased again. */
 export function resumeInvoice(world: World, documentId: number): void {
+	must('bill');
 	const at = world.clock.now();
 	writeAtOnce(world.db, (tx) => {
 		const ended = tx
@@ -62,6 +65,7 @@ export function resumeInvoice(world: World, documentId: number): void {
 
 /** Keeps a note of a call. The same key again keeps nothing. @throws FieldError */
 export function noteCall(world: World, customerId: number, text: string, key: string): void {
+	must('bill');
 	const words = text.trim();
 	if (words === '') throw new FieldError({ text: 'Say what was said.' });
 	if (words.length > 2000) throw new FieldError({ text: 'At most 2,000 characters.' });

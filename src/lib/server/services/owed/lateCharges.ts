@@ -1,4 +1,5 @@
 // What could be claimed today for late payment under the Act, invoice by invoice; and the rates it rests on.
+import { must } from '../../actor';
 import type { Minor } from '../../../core/money/types';
 import { eq, inArray, sql } from 'drizzle-orm';
 import { displayDate, londonDate } from '../../../core/calendar/conversion';
@@ -147,6 +148,7 @@ const ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';
  * @throws RefusedError where there is nothing (more) to claim
  */
 export function chargeLate(world: World, documentId: number, key: string): number {
+	must('bill');
 	const claim = lateChargeOf(world, documentId);
 	if (!claim || 'missingRate' in claim)
 		throw new RefusedError(

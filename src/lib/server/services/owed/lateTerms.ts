@@ -1,4 +1,5 @@
 // What customers agreed to for late payment: it stands in place of the Act.
+import { must } from '../../actor';
 import type { Reader } from '../../db/connection';
 import { eq } from 'drizzle-orm';
 import { parseDecimal } from '../../../core/money/decimal';
@@ -42,6 +43,7 @@ export function saveLateTerms(
 	customerId: number,
 	form: { fee: string; rate: string; afterDays: string; terms: string }
 ): void {
+	must('bill');
 	const terms = form.terms.trim();
 	if (terms === '') {
 		if (form.fee.trim() || form.rate.trim())

@@ -1,4 +1,5 @@
 // The reference rates of the Late Payment Act, half year by half year.
+import { must } from '../../actor';
 import type { Reader } from '../../db/connection';
 import { asc } from 'drizzle-orm';
 import { isPlainDate } from '../../../core/calendar/queries';
@@ -20,6 +21,7 @@ export function loadRates(db: Reader): ReferenceRate[] {
 
 /** Sets the rate of a half year. @throws FieldError */
 export function saveRate(world: World, from: string, typed: string): void {
+	must('owner');
 	const problems: Record<string, string> = {};
 	if (!isPlainDate(from) || halfYearOf(from) !== from)
 		problems.from = 'A half year begins on 1 January or 1 July.';

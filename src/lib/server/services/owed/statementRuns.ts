@@ -1,4 +1,5 @@
 // Runs of our statements: made, sent, and gone on with after a crash, once each.
+import { must } from '../../actor';
 import { and, asc, count, desc, eq, inArray, sql } from 'drizzle-orm';
 import { type StatementView } from '../../../core/documents/statementView';
 import { statementMessage } from '../../../core/documents/wording';
@@ -24,6 +25,7 @@ export function startStatements(
 	payerIds: readonly number[],
 	action: 'send' | 'make'
 ): number {
+	must('bill');
 	const options = readStatementOptions(input);
 	const wanted = [...new Set(payerIds)];
 	if (wanted.length === 0) throw new RefusedError('Choose at least one payer.');

@@ -1,4 +1,5 @@
 // The picture of an entry of the price list.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { pricePictures } from '../../db/schema';
 import type { World } from '../../world';
@@ -8,6 +9,7 @@ import { priceItem } from './prices';
 
 /** @throws FieldError where it is no picture */
 export async function savePicture(world: World, itemId: number, bytes: Buffer): Promise<void> {
+	must('work');
 	priceItem(world, itemId);
 	const { type, thumbnail } = await prepareFile(bytes);
 	if (!thumbnail) throw new FieldError({ picture: 'This is no picture, whatever its name says.' });

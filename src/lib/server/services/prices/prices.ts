@@ -1,4 +1,5 @@
 // The price list: entries and kits, saved, found, raised, put aside.
+import { must } from '../../actor';
 import { and, asc, eq, inArray, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { LINE_KINDS } from '../../../core/figures/types';
@@ -44,6 +45,7 @@ export function savePriceItem(
 	version: number,
 	input: unknown
 ): number {
+	must('work');
 	const form = parseForm(priceForm, input);
 	checkRate(form);
 	return writeAtOnce(world.db, (tx) => {
@@ -197,6 +199,7 @@ export function priceItem(world: World, id: number) {
 
 /** Puts an entry aside, or brings it back. A kit that holds it keeps it. */
 export function archivePriceItem(world: World, id: number, archived: boolean): void {
+	must('work');
 	const result = world.db
 		.update(priceItems)
 		.set({ archivedAt: archived ? world.clock.now() : null })
@@ -228,6 +231,7 @@ export function noteUsed(tx: Transaction, itemIds: number[]): void {
 
 /** Removes an entry nothing was billed with and no kit holds. @throws RefusedError */
 export function removePriceItem(world: World, id: number): void {
+	must('work');
 	writeAtOnce(world.db, (tx) => {
 		const held = tx
 			.select({ name: priceItems.name })

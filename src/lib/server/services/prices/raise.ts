@@ -1,4 +1,5 @@
 // Raising prices of a category, or of all, by a percentage: seen first, then done.
+import { must } from '../../actor';
 import { and, asc, eq, isNull, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { divideRounded, formatMoney, parseDecimal, powerOfTen } from '../../../core/money/decimal';
@@ -57,6 +58,7 @@ export function previewRaise(world: World, input: unknown): Raised[] {
  * @throws FieldError, ConflictError
  */
 export function raisePrices(world: World, input: unknown, expected: string): number {
+	must('work');
 	return writeAtOnce(world.db, (tx) => {
 		const raised = previewRaise(world, input);
 		if (fingerprint(raised) !== expected)

@@ -1,4 +1,5 @@
 // Cards that customers let be kept: the processor's token, and the digits a person knows it by. Either side revokes.
+import { must } from '../../actor';
 import { randomInt } from 'node:crypto';
 import { and, desc, eq, isNull } from 'drizzle-orm';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
@@ -50,6 +51,7 @@ export async function revokeCard(
 	customerId: number,
 	by: 'you' | 'customer'
 ): Promise<void> {
+	must('bill');
 	const card = writeAtOnce(world.db, (tx) => {
 		const kept = cardOf(tx, customerId);
 		if (kept)

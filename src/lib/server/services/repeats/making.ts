@@ -1,4 +1,5 @@
 // Occurrences of repeats: each made exactly once, with its own date, whatever happens.
+import { must } from '../../actor';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import { nextOccurrences, occurrences, type Occurrence } from '../../../core/calendar/recurrence';
@@ -233,6 +234,7 @@ export async function answerPile(
 	id: number,
 	answer: 'all' | 'latest' | 'none'
 ): Promise<void> {
+	must('bill');
 	const today = world.clock.today();
 	writeAtOnce(world.db, (tx) => {
 		const row = load(tx, id);

@@ -1,4 +1,5 @@
 // Repeats: schedules that make invoices. Every occurrence is made exactly once, with its own date, whatever happens.
+import { must } from '../../actor';
 import { and, desc, eq, lte } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
@@ -67,6 +68,7 @@ function ruleOf(form: RepeatValues): RepeatRule {
 
 /** Begins a repeat from a document: its sheet is what is repeated. The same key again gives that one back. */
 export function addRepeat(world: World, key: string, documentId: number, input: unknown): number {
+	must('bill');
 	const form = parseForm(repeatForm, input);
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
@@ -103,6 +105,7 @@ export function load(db: Reader, id: number) {
 
 /** Changes how often and what happens with it; what was made stays. @throws FieldError, ConflictError */
 export function saveRepeat(world: World, id: number, version: number, input: unknown): void {
+	must('bill');
 	const form = parseForm(repeatForm, input);
 	writeAtOnce(world.db, (tx) => {
 		const row = load(tx, id);
@@ -138,6 +141,7 @@ export function changeRepeat(
 	input: unknown,
 	only = false
 ): void {
+	must('bill');
 	if (!isPlainDate(from)) throw new FieldError({ from: 'From which day on?' });
 	const typed = readTemplate(input);
 	writeAtOnce(world.db, (tx) => {
@@ -181,6 +185,7 @@ export const repeatSheet = (world: World, id: number, on: PlainDate): Sheet =>
 
 /** Leaves out the occurrence of a nominal day, or takes it in again. One that is made stays made. */
 export function skipOccurrence(world: World, id: number, nominal: string, skip: boolean): void {
+	must('bill');
 	writeAtOnce(world.db, (tx) => {
 		const row = load(tx, id);
 		const others = row.skipped.filter((day) => day !== nominal);
@@ -199,6 +204,7 @@ export function setRepeatState(
 	id: number,
 	state: 'active' | 'paused' | 'ended'
 ): void {
+	must('bill');
 	writeAtOnce(world.db, (tx) => {
 		const row = load(tx, id);
 		if (row.state === state) return;

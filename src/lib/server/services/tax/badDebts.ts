@@ -1,4 +1,5 @@
 // VAT of bad debts: listed with its conditions, marked as claimed, repaid when the customer pays after all.
+import { must } from '../../actor';
 import { and, eq, or, sql } from 'drizzle-orm';
 import { badDebtRelief, type Relief } from '../../../core/regimes/gb/badDebt';
 import { writeAtOnce, type Reader } from '../../db/connection';
@@ -81,6 +82,7 @@ export function badDebts(world: World, db: Reader = world.db, documentId?: numbe
  * @throws RefusedError where the conditions are not met
  */
 export function settleRelief(world: World, documentId: number, key: string): void {
+	must('owner');
 	writeAtOnce(world.db, (tx) => {
 		if (tx.select().from(reliefClaims).where(eq(reliefClaims.key, key)).get()) return;
 		const row = badDebts(world, tx, documentId)[0];

@@ -1,4 +1,5 @@
 // Deduction statements out of a file: looked through first, kept when the owner says so.
+import { must } from '../../actor';
 import type { Minor } from '../../../core/money/types';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
@@ -97,6 +98,7 @@ const rowsForm = z
 
 /** Keeps what was looked through. Again, it changes nothing. @returns how many. @throws FieldError */
 export function importDeductionStatements(world: World, input: unknown): number {
+	must('owner');
 	const rows = parseForm(rowsForm, input);
 	const pounds = (amount: number) => formatMoney(BigInt(amount));
 	world.db.transaction(() => {

@@ -1,4 +1,5 @@
 // What contractors withheld, by tax month and tax year of the payment, against the statements they gave.
+import { must } from '../../actor';
 import type { Minor } from '../../../core/money/types';
 import { and, eq, inArray, isNotNull, sql } from 'drizzle-orm';
 import { addDays, taxMonthEnd, taxYearEnd } from '../../../core/calendar/manipulation';
@@ -102,6 +103,7 @@ export function missingStatements(world: World): DeductionMonth[] {
 
 /** A tax year's page: months, contractors, and the total for the tax return. */
 export function deductionsPage(world: World, yearEnd?: PlainDate) {
+	must('tax');
 	const months = deductionsByMonth(world);
 	const today = world.clock.today();
 	const years = [
@@ -161,6 +163,7 @@ export function saveDeductionStatement(
 		reference: string;
 	}
 ): void {
+	must('owner');
 	const problems: Record<string, string> = {};
 	const gross = readAmount(form.gross, 'gross', 'what they paid before the deduction', problems);
 	const materials =
@@ -201,6 +204,7 @@ export function removeDeductionStatement(
 	contractorId: number,
 	monthEnd: string
 ): void {
+	must('owner');
 	const done = world.db
 		.delete(deductionStatements)
 		.where(

@@ -1,4 +1,5 @@
 // The owner's own words for each kind of message. Only what was changed is kept; the standard words can always be had back.
+import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { LINK_PLACEHOLDER, fieldProblem, type Words } from '../../../core/wordings/fill';
@@ -74,6 +75,7 @@ export function wordingProblems(kind: WordingKind, words: Words): Record<string,
  * @throws FieldError; ConflictError where another tab was first
  */
 export function saveWording(world: World, kind: WordingKind, version: number, given: Words): void {
+	must('settings');
 	const words = {
 		subject: given.subject.trim(),
 		text: given.text.replaceAll('\r\n', '\n').trim()
@@ -97,5 +99,6 @@ export function saveWording(world: World, kind: WordingKind, version: number, gi
 
 /** The standard words again. */
 export function restoreWording(world: World, kind: WordingKind): void {
+	must('settings');
 	world.db.delete(wordings).where(eq(wordings.kind, kind)).run();
 }

@@ -5,10 +5,10 @@ import {
 	addMaterial,
 	addSiteTime,
 	finishFromSite,
-	mustGoTo,
 	noteVisit,
 	siteJob
 } from '$lib/server/services/jobs/site';
+import { mustGoTo } from '$lib/server/services/jobs/reach';
 import { startClock, stopClock } from '$lib/server/services/jobs/time';
 import type { Actions, PageServerLoad } from './$types';
 

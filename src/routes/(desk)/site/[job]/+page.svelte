@@ -95,7 +95,7 @@
 			>
 				<Field label="Hours" name="hours" inputmode="decimal" placeholder="7.5 or 7:30" />
 				<Field label="What was done" name="note" maxlength={200} />
-				<button class="button">Add it</button>
+				<button class="button">Add the time</button>
 			</Form>{/if}
 	</section>
 	<section class="panel grid gap-3 py-4 px-4.5">
@@ -117,7 +117,7 @@
 				<Field look="phone:col-span-2" label="What was used" name="description" maxlength={300} />
 				<Field label="How many" name="quantity" inputmode="decimal" />
 				<Field label="Unit" name="unit" maxlength={30} />
-				<button class="button phone:col-span-2">Add it</button>
+				<button class="button phone:col-span-2">Add the material</button>
 			</Form>{/if}
 	</section>
 	{#if !over}<Form action="?/done" keyed

@@ -3,7 +3,9 @@ import { sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { readView } from '../../../../core/lists/address';
 import { LIST_NAMES, type ListName } from '../../../../core/lists/types';
+import type { Right } from '../../../../core/people/roles';
 import { NotFoundError } from '../../../../core/refusals';
+import { must } from '../../../actor';
 import type { World } from '../../../world';
 import { COST_LIST } from './costs';
 import { CUSTOMER_LIST } from './customers';
@@ -25,10 +27,22 @@ export const SOURCES: Readonly<Record<ListName, ListSource>> = {
 	messages: MESSAGE_LIST
 };
 
-/** @throws NotFoundError */
+/** Who may look at each. */
+const LOOKS: Readonly<Record<ListName, Right>> = {
+	invoices: 'books',
+	jobs: 'work',
+	customers: 'work',
+	payments: 'books',
+	costs: 'books',
+	prices: 'work',
+	messages: 'work'
+};
+
+/** @throws NotFoundError, ForbiddenError */
 export function sourceNamed(name: string): ListSource {
 	const list = z.enum(LIST_NAMES).safeParse(name);
 	if (!list.success) throw new NotFoundError('This list');
+	must(LOOKS[list.data]);
 	return SOURCES[list.data];
 }
 

@@ -1,4 +1,5 @@
 // Bank lines accepted, ticked off, put aside or opened again. Nothing is posted before the owner accepts it.
+import { must } from '../../../actor';
 import { and, asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { displayPounds } from '../../../../core/money/display';
@@ -37,6 +38,7 @@ const acceptance = z.object({
  * @throws FieldError without a payer, RefusedError where an invoice no longer has that much open
  */
 export function acceptLine(world: World, lineId: number, input: unknown): number {
+	must('money');
 	const wanted = parseForm(acceptance, input);
 	return writeAtOnce(world.db, (tx) => accept(tx, world, lineId, wanted));
 }
@@ -120,6 +122,7 @@ function tie(
  * @throws NotFoundError, RefusedError where the payment is another sum, or cannot be undone
  */
 export function acceptReversal(world: World, lineId: number, paymentId: number): void {
+	must('money');
 	writeAtOnce(world.db, (tx) => {
 		const line = tx.select().from(bankLines).where(eq(bankLines.id, lineId)).get();
 		if (!line || line.amount >= 0) throw new NotFoundError('This line');
@@ -141,6 +144,7 @@ export function acceptReversal(world: World, lineId: number, paymentId: number):
 export async function acceptSure(
 	world: World
 ): Promise<{ accepted: number; amount: number; left: number }> {
+	must('money');
 	const rows = world.db
 		.select()
 		.from(bankLines)
@@ -167,6 +171,7 @@ export async function acceptSure(
 
 /** Private money, or what is no payment of a customer: it is not proposed again. */
 export function setNotBusiness(world: World, lineId: number): void {
+	must('money');
 	world.db
 		.update(bankLines)
 		.set({ state: 'notBusiness', decidedAt: world.clock.now() })
@@ -176,6 +181,7 @@ export function setNotBusiness(world: World, lineId: number): void {
 
 /** Takes a decision back; the payment it made is undone with a trace. @throws RefusedError */
 export function reopenLine(world: World, lineId: number): void {
+	must('money');
 	writeAtOnce(world.db, (tx) => {
 		const line = tx.select().from(bankLines).where(eq(bankLines.id, lineId)).get();
 		if (!line) throw new NotFoundError('This line');

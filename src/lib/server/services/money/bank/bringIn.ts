@@ -1,4 +1,5 @@
 // Bank statements brought in: looked at first as they were understood, then each line kept once.
+import { must } from '../../../actor';
 import { createHash } from 'node:crypto';
 import { and, eq, lt, sql } from 'drizzle-orm';
 import { z } from 'zod';
@@ -183,6 +184,7 @@ export interface TakenIn {
  * @throws FieldError, NotFoundError
  */
 export function takeIn(world: World, importId: number, changed: Changed | null): TakenIn {
+	must('money');
 	const row = world.db.select().from(bankImports).where(eq(bankImports.id, importId)).get();
 	if (row?.state === 'done') return { added: row.added, known: row.known, unread: row.unread };
 	const { file, account } = look(world, importId, changed);
@@ -204,6 +206,7 @@ export function takeIn(world: World, importId: number, changed: Changed | null):
 
 /** Puts a file away that somebody does not want. */
 export function leaveFile(world: World, importId: number): void {
+	must('money');
 	world.db
 		.delete(bankImports)
 		.where(and(eq(bankImports.id, importId), eq(bankImports.state, 'asking')))
@@ -212,6 +215,7 @@ export function leaveFile(world: World, importId: number): void {
 
 /** Forgets which columns files like this one have. */
 export function forgetColumns(world: World, importId: number): void {
+	must('money');
 	const row = world.db.select().from(bankImports).where(eq(bankImports.id, importId)).get();
 	if (row?.state !== 'asking' || !row.content) throw new NotFoundError('This file');
 	const { csv } = readOrRefuse(row.content);

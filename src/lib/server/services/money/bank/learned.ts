@@ -1,4 +1,5 @@
 // What was learned from bank lines that were accepted: under which names payers pay. It can be looked at, and forgotten.
+import { must } from '../../../actor';
 import { asc, eq, like, or } from 'drizzle-orm';
 import { learnedName, squeezed } from '../../../../core/bank/names';
 import type { Transaction } from '../../../db/connection';
@@ -33,6 +34,7 @@ export function learnedNames(world: World, typed: string) {
 
 /** Forgets a name: it proposes nobody any longer. */
 export function forgetName(world: World, name: string): void {
+	must('money');
 	world.db.delete(payerNames).where(eq(payerNames.name, name)).run();
 }
 
