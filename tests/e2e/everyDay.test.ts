@@ -151,6 +151,10 @@ describe('every day', () => {
 			'18.37'
 		);
 		await phone.getByRole('button', { name: 'The work here is finished' }).click();
+		await phone.getByText('The clock is still running on this job. Stop it first.').waitFor();
+		await phone.getByRole('button', { name: 'Stop the clock' }).click();
+		await phone.getByRole('button', { name: 'Start the clock' }).waitFor();
+		await phone.getByRole('button', { name: 'The work here is finished' }).click();
 		await phone.waitForURL(`${app.origin}/site`);
 		const db = connect(join(app.folder, 'axiometer.sqlite'));
 		expect(

@@ -59,8 +59,9 @@
 	href="#main">Skip to the content</a
 >
 <Strip onfind={find} />
+<!-- On a phone the last button of a page can be brought above a notice. -->
 <main
-	class="focus:[outline:none] focus:shadow-none"
+	class="focus:[outline:none] focus:shadow-none max-[760px]:pb-16"
 	id="main"
 	tabindex="-1"
 	{@attach keepPlace(() => leaving)}
