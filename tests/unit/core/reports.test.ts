@@ -7,6 +7,7 @@ import {
 	earnedByInvoice,
 	type EarnedInvoice
 } from '../../../src/lib/core/reports/income';
+import { boxRows } from '../../../src/lib/core/reports/boxes';
 import { periodsOf, taxYearOf } from '../../../src/lib/core/reports/periods';
 
 const YEAR = { from: '2026-04-06', to: '2027-04-05' };
@@ -121,5 +122,22 @@ describe('the periods of a report', () => {
 			'2026-04-06 2027-04-05',
 			'2026-04-06 2027-04-05'
 		]);
+	});
+});
+
+describe('the rows of the return', () => {
+	it('stand in the order of their boxes, what card processors kept beside the bank’s own', () => {
+		const costs = [
+			{ category: 'professional', amount: 450_00n },
+			{ category: 'charges', amount: 12_00n },
+			{ category: 'goods', amount: 99n }
+		] as const;
+		expect(boxRows(costs, 1_50n).map(({ name, amount }) => [name, amount])).to.deep.equal([
+			['17 Goods and materials', 99n],
+			['26 Bank and card charges', 12_00n],
+			['26 Kept by card processors', 1_50n],
+			['28 Accountant and other fees', 450_00n]
+		]);
+		expect(boxRows([], 0n)).to.deep.equal([]);
 	});
 });

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import { CATEGORY_NAMES } from '$lib/core/costs/types';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import { mayDo } from '$lib/core/people/roles';
+	import { boxRows } from '$lib/core/reports/boxes';
 	import { counted } from '$lib/core/words';
 	import PeriodChoice from '$lib/ui/reports/PeriodChoice.svelte';
 
@@ -21,6 +21,9 @@
 		const day = cash ? 'paid' : 'date';
 		return `/lists/costs?f=${day}.from.${data.period.from}&f=${day}.to.${data.period.to}${category ? `&f=category.is.${category}` : ''}`;
 	});
+	let fees = $derived(
+		`/lists/payments?f=fee.least.1&f=date.from.${data.period.from}&f=date.to.${data.period.to}`
+	);
 	const ofKind = (name: string) =>
 		`/billing?f=workKind.has.${encodeURIComponent(name)}${cash ? '' : `&f=issued.from.${data.period.from}&f=issued.to.${data.period.to}`}`;
 	let widest = $derived(
@@ -76,19 +79,13 @@
 				<span class="quiet font-normal">by box of the self-assessment return, £</span>
 			</h2>
 			<ul class="grid gap-1.5">
-				{#each profit.byCategory as { category, amount } (category)}
+				{#each boxRows(profit.byCategory, profit.fees) as { category, name, amount } (name)}
 					<li class="flex justify-between gap-4">
-						<a href={costs(category)}
-							>{CATEGORY_NAMES[category].box} {CATEGORY_NAMES[category].name}</a
-						><span class="numbers">{displayAmount(amount)}</span>
+						<a href={category ? costs(category) : fees}>{name}</a><span class="numbers"
+							>{displayAmount(amount)}</span
+						>
 					</li>
 				{/each}
-				{#if profit.fees !== 0n}<li class="flex justify-between gap-4">
-						<a
-							href="/lists/payments?f=fee.least.1&f=date.from.{data.period.from}&f=date.to.{data
-								.period.to}">26 Kept by card processors</a
-						><span class="numbers">{displayAmount(profit.fees)}</span>
-					</li>{/if}
 				{#if profit.costs === 0n}<li class="quiet">
 						No cost is written down for these days. <a href="/costs/new">Write one down</a>
 					</li>{/if}

@@ -4,6 +4,7 @@ import { existsSync } from 'node:fs';
 import { stringify } from 'csv-stringify/sync';
 import { sql } from 'drizzle-orm';
 import { CATEGORY_NAMES } from '../../../core/costs/types';
+import { boxRows } from '../../../core/reports/boxes';
 import { displayDate } from '../../../core/calendar/conversion';
 import { safeCell } from '../../../core/formats/cells';
 import { formatMoney } from '../../../core/money/decimal';
@@ -228,13 +229,7 @@ export async function accountantPack(
 			{ title: 'Income by kind of work', rows: rows(profit.byKind) },
 			{
 				title: 'Costs by box of the return',
-				rows: [
-					...profit.byCategory.map(({ category, amount }): [string, string] => [
-						`${CATEGORY_NAMES[category].box} ${CATEGORY_NAMES[category].name}`,
-						displayPounds(amount)
-					]),
-					['26 Kept by card processors', displayPounds(profit.fees)]
-				]
+				rows: rows(boxRows(profit.byCategory, profit.fees))
 			},
 			{
 				title: 'VAT of the period',
