@@ -137,7 +137,7 @@
 							checked={look.accent === ink}
 							onchange={() => take(ink)}
 						/>
-						<span class="h-8 w-8 border border-(--hair)" style:background={ink}></span>
+						<span class="h-8 w-8 border border-(--dotted)" style:background={ink}></span>
 						<span class="sr-only">{INK_NAMES[index]}</span>
 					</label>
 				{/each}
