@@ -48,7 +48,10 @@ export function archiveTo(out: Writable, at: number): Archive {
 	const lazily = (name: string, compress: boolean, open: () => Readable) =>
 		zip.addReadStreamLazy(nameFor(name), { mtime, compress }, (done) => {
 			try {
-				done(null, open());
+				// What cannot be read on, however late, ends the archive and nothing else.
+				const opened = open();
+				opened.on('error', (error) => (zip.outputStream as Readable).destroy(error));
+				done(null, opened);
 			} catch (error) {
 				done(error, undefined as never);
 			}

@@ -159,7 +159,11 @@ describe('the accountant’s pack', () => {
 		const asked = async (role: 'office' | 'accountant' | 'onSite') => [
 			await refused(() => asActor(as(role), () => profitOf(books.world, ALL, 'cash'))),
 			await refused(() => asActor(as(role), () => vatPeriod(books.world, ALL, 'cash'))),
-			await refused(() => asActor(as(role), () => accountantPack(books.world, ALL, 'cash')))
+			await refused(() =>
+				asActor(as(role), () => accountantPack(books.world, ALL, 'cash')).then((pack) =>
+					pack.cancel()
+				)
+			)
 		];
 		expect(await asked('office')).to.deep.equal([false, true, true]);
 		expect(await asked('onSite')).to.deep.equal([true, true, true]);

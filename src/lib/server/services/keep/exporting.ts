@@ -1,9 +1,9 @@
 // An export goes out from a process of its own: it reads one state of the books, keeps nobody waiting, and is gone with whoever asked for it.
 import { must } from '../../actor';
 import { spawn } from 'node:child_process';
-import { Readable } from 'node:stream';
 import type { World } from '../../world';
 import { folderOf } from '../../db/fileStore';
+import { bodyOf } from '../../streamed';
 
 /** The ZIP of all, or of what is kept of one customer, as it is made. */
 export function exported(world: World, customerId?: number): ReadableStream {
@@ -33,5 +33,5 @@ export function exported(world: World, customerId?: number): ReadableStream {
 		if (status !== 0) child.stdout.destroy(new Error('the export was broken off'));
 	});
 	child.stdout.on('close', () => child.kill());
-	return Readable.toWeb(child.stdout) as ReadableStream;
+	return bodyOf(child.stdout);
 }

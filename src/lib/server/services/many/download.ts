@@ -1,11 +1,12 @@
 // The documents that were chosen, in one archive: each read when its turn comes.
-import { PassThrough, Readable } from 'node:stream';
+import { PassThrough } from 'node:stream';
 import { and, asc, eq } from 'drizzle-orm';
 import { PDFDocument } from 'pdf-lib';
 import { RefusedError } from '../../../core/refusals';
 import { archiveTo } from '../../archive';
 import { documentFiles, documents, manyRows } from '../../db/schema';
 import type { World } from '../../world';
+import { bodyOf } from '../../streamed';
 
 /** PDFs of all that is issued among the chosen, as a stream. Drafts have none yet. */
 export function pdfsOf(world: World, runId: number): ReadableStream<Uint8Array> {
@@ -16,7 +17,7 @@ export function pdfsOf(world: World, runId: number): ReadableStream<Uint8Array> 
 	if (rows.length === 0)
 		archive.text('Nothing was chosen that is issued.txt', () => ['Drafts have no PDF yet.']);
 	archive.end().catch((error: Error) => out.destroy(error));
-	return Readable.toWeb(out) as ReadableStream<Uint8Array>;
+	return bodyOf(out);
 }
 
 /** The PDFs of what is issued among the chosen, in order of issue. */

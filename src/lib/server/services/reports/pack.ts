@@ -1,5 +1,5 @@
 // The pack for the accountant: one ZIP of a period with everything that is asked for, each file explained.
-import { PassThrough, Readable } from 'node:stream';
+import { PassThrough } from 'node:stream';
 import { existsSync } from 'node:fs';
 import { stringify } from 'csv-stringify/sync';
 import { sql } from 'drizzle-orm';
@@ -20,6 +20,7 @@ import { loadBusiness } from '../business/settings';
 import { inputTax, ownCost, type Purchase } from '../costs/purchases';
 import { journalCsv } from '../ledger/journalCsv';
 import { profitOf, vatPeriod, type Basis } from './reports';
+import { bodyOf } from '../../streamed';
 
 interface Table {
 	file: string;
@@ -273,5 +274,5 @@ export async function accountantPack(
 		if (existsSync(place)) archive.file(`receipts/${date} ${name}`, place);
 	}
 	archive.end().catch((error: Error) => out.destroy(error));
-	return Readable.toWeb(out) as ReadableStream<Uint8Array>;
+	return bodyOf(out);
 }

@@ -1,12 +1,12 @@
 import { createReadStream } from 'node:fs';
-import { Readable } from 'node:stream';
 import { orNotFound } from '$lib/server/answers';
 import { backupFile } from '$lib/server/services/keep/backups';
 import type { RequestHandler } from './$types';
+import { bodyOf } from '$lib/server/streamed';
 
 export const GET: RequestHandler = ({ locals, params }) => {
 	const { path, bytes } = orNotFound(() => backupFile(locals.world, params.name));
-	return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream, {
+	return new Response(bodyOf(createReadStream(path)), {
 		headers: {
 			'content-type': 'application/octet-stream',
 			'content-length': String(bytes),
