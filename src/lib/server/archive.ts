@@ -1,8 +1,9 @@
 // ZIP archives, written while they are read: what is in them is fetched when its turn comes, so that the largest one needs little memory.
 import { createReadStream } from 'node:fs';
-import { Readable, type Writable } from 'node:stream';
+import { PassThrough, Readable, type Writable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { ZipFile } from 'yazl';
+import { bodyOf } from './streamed';
 
 export interface Archive {
 	/** Text that comes in pieces. */
@@ -69,4 +70,16 @@ export function archiveTo(out: Writable, at: number): Archive {
 			return written;
 		}
 	};
+}
+
+/** An archive as the body of an answer: `fill` says what is in it. */
+export function archiveBody(
+	at: number,
+	fill: (archive: Archive) => void
+): ReadableStream<Uint8Array> {
+	const out = new PassThrough();
+	const archive = archiveTo(out, at);
+	fill(archive);
+	archive.end().catch((error: Error) => out.destroy(error));
+	return bodyOf(out);
 }

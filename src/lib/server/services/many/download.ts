@@ -1,23 +1,19 @@
 // The documents that were chosen, in one archive: each read when its turn comes.
-import { PassThrough } from 'node:stream';
 import { and, asc, eq } from 'drizzle-orm';
 import { PDFDocument } from 'pdf-lib';
 import { RefusedError } from '../../../core/refusals';
-import { archiveTo } from '../../archive';
+import { archiveBody } from '../../archive';
 import { documentFiles, documents, manyRows } from '../../db/schema';
 import type { World } from '../../world';
-import { bodyOf } from '../../streamed';
 
 /** PDFs of all that is issued among the chosen, as a stream. Drafts have none yet. */
 export function pdfsOf(world: World, runId: number): ReadableStream<Uint8Array> {
-	const out = new PassThrough();
-	const archive = archiveTo(out, world.clock.now());
-	const rows = filesOf(world, runId);
-	for (const { id, name } of rows) archive.bytes(name, () => contentOf(world, id));
-	if (rows.length === 0)
-		archive.text('Nothing was chosen that is issued.txt', () => ['Drafts have no PDF yet.']);
-	archive.end().catch((error: Error) => out.destroy(error));
-	return bodyOf(out);
+	return archiveBody(world.clock.now(), (archive) => {
+		const rows = filesOf(world, runId);
+		for (const { id, name } of rows) archive.bytes(name, () => contentOf(world, id));
+		if (rows.length === 0)
+			archive.text('Nothing was chosen that is issued.txt', () => ['Drafts have no PDF yet.']);
+	});
 }
 
 /** The PDFs of what is issued among the chosen, in order of issue. */

@@ -1,5 +1,4 @@
 // The pack for the accountant: one ZIP of a period with everything that is asked for, each file explained.
-import { PassThrough } from 'node:stream';
 import { existsSync } from 'node:fs';
 import { stringify } from 'csv-stringify/sync';
 import { sql } from 'drizzle-orm';
@@ -10,7 +9,7 @@ import { safeCell } from '../../../core/formats/cells';
 import { formatMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
 import type { Period } from '../../../core/reports/income';
-import { archiveTo } from '../../archive';
+import { archiveBody } from '../../archive';
 import { must } from '../../actor';
 import { folderOf, placeOf } from '../../db/fileStore';
 import { documentFiles } from '../../db/schema';
@@ -20,7 +19,6 @@ import { loadBusiness } from '../business/settings';
 import { inputTax, ownCost, type Purchase } from '../costs/purchases';
 import { journalCsv } from '../ledger/journalCsv';
 import { profitOf, vatPeriod, type Basis } from './reports';
-import { bodyOf } from '../../streamed';
 
 interface Table {
 	file: string;
@@ -245,34 +243,32 @@ export async function accountantPack(
 			}
 		]
 	});
-	const out = new PassThrough();
-	const archive = archiveTo(out, world.clock.now());
-	const tables = tablesOf(period);
-	archive.bytes('Summary.pdf', () => summary);
-	archive.text('Read me.html', () => [explained(world, period, tables)]);
-	for (const table of tables) archive.text(table.file, () => tableCsv(world, table));
-	archive.text('costs.csv', () => costsCsv(world, period));
-	archive.text('journal.csv', () => journalCsv(db, period));
-	for (const { id, name } of db.all<{ id: number; name: string }>(
-		sql`select d.id, f.name from documents d join document_files f on f.document_id = d.id
+	return archiveBody(world.clock.now(), (archive) => {
+		const tables = tablesOf(period);
+		archive.bytes('Summary.pdf', () => summary);
+		archive.text('Read me.html', () => [explained(world, period, tables)]);
+		for (const table of tables) archive.text(table.file, () => tableCsv(world, table));
+		archive.text('costs.csv', () => costsCsv(world, period));
+		archive.text('journal.csv', () => journalCsv(db, period));
+		for (const { id, name } of db.all<{ id: number; name: string }>(
+			sql`select d.id, f.name from documents d join document_files f on f.document_id = d.id
 			where d.state = 'issued' and d.issue_date between ${period.from} and ${period.to} order by d.id`
-	))
-		archive.bytes(
-			`documents/${name}`,
-			() =>
-				db
-					.select({ content: documentFiles.content })
-					.from(documentFiles)
-					.where(eq(documentFiles.documentId, id))
-					.get()?.content
-		);
-	for (const { name, stored, date } of db.all<{ name: string; stored: string; date: string }>(
-		sql`select f.name, f.stored, p.date from files f join purchases p on p.id = f.purchase_id
+		))
+			archive.bytes(
+				`documents/${name}`,
+				() =>
+					db
+						.select({ content: documentFiles.content })
+						.from(documentFiles)
+						.where(eq(documentFiles.documentId, id))
+						.get()?.content
+			);
+		for (const { name, stored, date } of db.all<{ name: string; stored: string; date: string }>(
+			sql`select f.name, f.stored, p.date from files f join purchases p on p.id = f.purchase_id
 			where f.removed_at is null and f.stored is not null and p.removed_at is null and p.date between ${period.from} and ${period.to} order by p.date`
-	)) {
-		const place = placeOf(folderOf(db), stored);
-		if (existsSync(place)) archive.file(`receipts/${date} ${name}`, place);
-	}
-	archive.end().catch((error: Error) => out.destroy(error));
-	return bodyOf(out);
+		)) {
+			const place = placeOf(folderOf(db), stored);
+			if (existsSync(place)) archive.file(`receipts/${date} ${name}`, place);
+		}
+	});
 }
