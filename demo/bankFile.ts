@@ -33,6 +33,15 @@ export function writeBankFile({ world, ids, today }: Setting, folder: string): v
 	if (church) rows.push([2, `PCC ${church.number.replace(/(\d)$/, '$1$1')}`, church.toPay]);
 	const [isolde] = open('isolde');
 	if (isolde) rows.push([1, 'FASTER PAYMENT RECEIVED', isolde.toPay]);
+	// Pounds for an invoice in euro: the bank’s own rate, and its number in the text.
+	const marais = ids.get('marais');
+	const [euro] = marais ? openOf(world.db, marais, 'EUR') : [];
+	if (euro)
+		rows.push([
+			1,
+			`ATELIER MARAIS LUNE ${euro.number}`,
+			Math.round((euro.toPaySterling ?? 0) * 0.991)
+		]);
 	// Money the books know already: a payout of the card processor, and a payment recorded by hand.
 	const payout = world.db.select().from(payouts).orderBy(desc(payouts.id)).get();
 	if (payout) rows.push([6, `${payout.reference} FPI`, payout.amount]);

@@ -218,6 +218,7 @@ export const DEMO_CUSTOMERS: Entry[] = [
 		name: 'Atelier Marais-Lune SARL',
 		kind: 'business',
 		address: '6 rue des Tanneurs\n59000 Villebois\nFrance',
-		email: 'studio@marais-lune.example'
+		email: 'studio@marais-lune.example',
+		currency: 'EUR'
 	}
 ];

@@ -24,8 +24,8 @@ export type Outcome =
 	| { type: 'sent'; seen?: number }
 	/** The mail was refused. */
 	| { type: 'bounced' }
-	/** Paid in full after so many days; a contractor pays net of its deduction. */
-	| { type: 'paid'; after: number; way: 'bank' | 'card' | 'cash' }
+	/** Paid in full after so many days; a contractor pays net of its deduction. `reached`: pounds at the bank, for other money. */
+	| { type: 'paid'; after: number; way: 'bank' | 'card' | 'cash'; reached?: string }
 	| { type: 'part'; after: number; amount: string }
 	| { type: 'overpaid'; after: number; amount: string }
 	| { type: 'credited'; after: number; reason: string }
@@ -514,7 +514,20 @@ const TOLD: DemoDocument[] = [
 				reason: 'outside'
 			}
 		],
-		outcome: { type: 'paid', after: 20, way: 'bank' }
+		outcome: { type: 'paid', after: 20, way: 'bank', reached: '421.37' }
+	},
+	{
+		customer: 'marais',
+		ago: 18,
+		note: 'General advice on lime finishes, not tied to a building.',
+		lines: [
+			{
+				...labour('Advice on lime finishes, a day with samples', '1', 'day', '780.00'),
+				vat: 'outside',
+				reason: 'outside'
+			}
+		],
+		outcome: { type: 'sent', seen: 1 }
 	}
 ];
 

@@ -3,7 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { displayDate, londonDate } from '../src/lib/core/calendar/conversion';
-import { addDays } from '../src/lib/core/calendar/manipulation';
+import { addDays, addMonths } from '../src/lib/core/calendar/manipulation';
 import { parseDecimal } from '../src/lib/core/money/decimal';
 import { displayAmount } from '../src/lib/core/money/display';
 import { blankSheet } from '../src/lib/core/sheet/blank';
@@ -13,6 +13,7 @@ import { settableClock } from '../src/lib/server/clock';
 import { readConfig } from '../src/lib/server/config';
 import type { MailOutcome } from '../src/lib/server/gateways/mail';
 import { clockOf, openWorld } from '../src/lib/server/open';
+import { addRate } from '../src/lib/server/services/business/exchange';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { openCheckout } from '../src/lib/server/services/money/checkouts';
 import { receiveCardEvent } from '../src/lib/server/services/money/cardEvents';
@@ -78,6 +79,11 @@ const world = openWorld(config, {
 });
 
 const DAY = 86_400_000;
+/** Invented, for the newest month and those before it. */
+const EURO = ['0.8731', '0.8694', '0.8702', '0.8655', '0.8647', '0.8589'];
+/** The first day of a month, so many months from a day's own. */
+const monthStart = (day: string, months: number): string =>
+	`${addMonths(`${day.slice(0, 7)}-01`, months).slice(0, 7)}-01`;
 /** Ten in the morning so many days before the demo starts, and minutes after that. */
 const morning = (ago: number, minutes = 0) =>
 	start - (start % DAY) - ago * DAY + 10 * 3_600_000 + minutes * 60_000;
@@ -98,6 +104,8 @@ saveBusiness(
 		bankAccountName: 'T Orrell t/a Orrell Lime & Plaster',
 		bankSortCode: '000000',
 		bankAccountNumber: '00012345',
+		bankIban: 'GB53 XXXX 0000 0000 0123 45',
+		bankBic: 'XXXXGB2X',
 		termsDays: 14,
 		invoicePattern: 'OLP-{nnnn}',
 		invoiceNext: 173,
@@ -114,6 +122,17 @@ for (const { key, billToKey, ...customer } of DEMO_CUSTOMERS) {
 }
 
 layOutPrices(world);
+// What a euro was worth, month by month, as a table would have it.
+for (let back = 0; back < 15; back++) {
+	const to = addDays(monthStart(today, -back + 1), -1);
+	addRate(world, {
+		currency: 'EUR',
+		from: monthStart(today, -back),
+		to,
+		rate: EURO[back % EURO.length]!,
+		source: 'monthly rates of the tax office'
+	});
+}
 await layOutLetterheads(world);
 await layOutPeople(world);
 const steps: Step[] = [
@@ -166,7 +185,7 @@ async function settle(paid: string, amount: number, keep = false): Promise<void>
 
 function sheetOf(document: DemoDocument): Sheet {
 	const customerId = ids.get(document.customer)!;
-	const sites = customerRecord(world.db, customerId)!.sites;
+	const { sites, currency } = customerRecord(world.db, customerId)!;
 	const issued = addDays(today, -document.ago);
 	const rows: SheetRow[] = document.lines.flatMap((line, index): SheetRow[] => {
 		const title = document.headings?.[index];
@@ -189,6 +208,7 @@ function sheetOf(document: DemoDocument): Sheet {
 	});
 	return {
 		...blankSheet(),
+		...(currency ? { currency } : {}),
 		customerId,
 		siteId: document.site === undefined ? null : (sites[document.site]?.id ?? null),
 		contract: document.contract ?? null,
@@ -300,6 +320,7 @@ function stepsOf(document: DemoDocument, index: number): Step[] {
 				amount,
 				withheld: '',
 				way,
+				...(outcome.type === 'paid' && outcome.reached ? { reached: outcome.reached } : {}),
 				reference: detail.number,
 				allowOverpaid: outcome.type === 'overpaid'
 			});

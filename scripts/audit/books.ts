@@ -12,6 +12,7 @@ import {
 	wrongStages
 } from './jobs';
 import { foreignSterling, unbalancedEntries, wrongPayouts } from './journal';
+import { wrongBankPence, wrongOwedInPence, wrongRates } from './otherMoney';
 import { missingOpenItems, wrongOpenItems } from './openItems';
 import { wrongEntries, wrongLosses, wrongParties, wrongReversals } from './postings';
 import { brokenSeals, strays, wrongMessages, wrongSums } from './seals';
@@ -43,7 +44,10 @@ const CHECKS = [
 	wrongEntries,
 	wrongReversals,
 	wrongLosses,
-	wrongParties
+	wrongParties,
+	wrongRates,
+	wrongOwedInPence,
+	wrongBankPence
 ];
 
 /**

@@ -232,9 +232,13 @@ export const wrongLosses: Check = (file) =>
 	rowsOf<{ number: string; booked: number; lost: number }>(
 		file,
 		`select d.number, sum(x.booked) as booked, sum(x.lost) as lost from (
-			select document_id as id, amount as booked, 0 as lost from journal_lines where account = 'badDebts'
+			select l.document_id as id, l.amount as booked, 0 as lost from journal_lines l
+				join documents d on d.id = l.document_id
+				-- The VAT of a loss in other money is claimed in pounds.
+				where l.account = 'badDebts' and l.currency = d.currency
 			union all select document_id, 0, amount from write_offs
-			union all select document_id, 0, -vat from relief_claims
+			union all select r.document_id, 0, -r.vat from relief_claims r
+				join documents d on d.id = r.document_id where d.currency = 'GBP'
 		) x join documents d on d.id = x.id group by d.id having sum(x.booked) <> sum(x.lost)`
 	).map(
 		({ number, booked, lost }) => `${number}: ${lost} of it is lost, the journal says ${booked}`

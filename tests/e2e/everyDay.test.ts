@@ -118,6 +118,78 @@ describe('every day', () => {
 		expect(words).to.contain('Run a cornice');
 	});
 
+	it('an invoice in euro: its rate typed in the table, issued, paid by pounds from the bank, the difference kept', async () => {
+		await page.goto(`${app.origin}/settings/exchange`);
+		await ready(page);
+		await page.getByLabel('Is worth, £').fill('0.85');
+		await page.getByLabel('From', { exact: true }).fill('1 Nov 2026');
+		await page.getByLabel('To', { exact: true }).fill('30 Nov 2026');
+		await page.getByLabel('Where it is from').fill('the monthly table');
+		await page.getByRole('button', { name: 'Write it down' }).click();
+		await page.getByRole('cell', { name: '0.85', exact: true }).waitFor();
+		await expectAccessible(page, 'exchange rates');
+		await page.goto(`${app.origin}/billing`);
+		await ready(page);
+		await page
+			.getByRole('link', { name: /Odile Brancaster/ })
+			.first()
+			.click();
+		await ready(page);
+		const copy = page.getByRole('button', { name: 'Copy as new' });
+		if (await copy.count()) await copy.click();
+		await page.getByLabel('Description, line 1').waitFor();
+		await page.getByRole('button', { name: /^Discount, retention/ }).click();
+		await page.getByLabel('In which money').selectOption('EUR');
+		await page.getByText('The prices stand as they were, and are euro now.').waitFor();
+		await page.getByRole('button', { name: 'Convert them into euro' }).click();
+		// 450 pounds at 0.85 are 529.41, with VAT 635.29.
+		await page.getByText('€635.29').first().waitFor();
+		await page.getByText('the monthly table').waitFor();
+		await page
+			.getByRole('button', { name: /^Issue…/ })
+			.first()
+			.click();
+		await page.getByRole('heading', { name: /^Issue INV-\d+ for €635\.29$/ }).waitFor();
+		await page.getByRole('button', { name: 'Issue, send later' }).click();
+		await page.waitForURL(/just=/);
+		const invoice = new URL(page.url()).pathname;
+		const number = /INV-\d+/.exec(await page.locator('main, body').first().innerText())![0];
+		const pdf = await owner.request.get(`${app.origin}${invoice}/pdf`);
+		const paper = await textOf(await pdf.body());
+		// 529.41 × 20 % = 105.88 of VAT, at 0.85.
+		expect(paper).to.contain('€635.29').and.to.contain('VAT charged, in pounds');
+		expect(paper).to.contain('£90.00');
+		await page.goto(`${app.origin}/money`);
+		await ready(page);
+		await page.setInputFiles('input[type=file]', {
+			name: 'bank.csv',
+			mimeType: 'text/csv',
+			buffer: Buffer.from(`Date,Description,Amount\n24/11/2026,BRANCASTER ${number},535.80\n`)
+		});
+		await page.getByRole('button', { name: /^Bring .* in$/ }).click();
+		await page.getByText('0.8434 pounds for one euro').waitFor();
+		await expectAccessible(page, 'a line in pounds for an invoice in euro');
+		await page.getByRole('button', { name: /^Accept BRANCASTER/ }).click();
+		await page.getByText('The payment is recorded.').waitFor();
+		await page.goto(app.origin + invoice);
+		await page.getByRole('heading', { name: 'Paid in full' }).waitFor();
+		await page.getByText('£535.80 at your bank').waitFor();
+		const { db } = openWorld(readConfig({ AXIOMETER_DATA: app.folder }), {
+			clock: settableClock(londonMoment('2026-11-24T09:00'))
+		});
+		try {
+			const difference = db.$client
+				.prepare("select sum(sterling) from journal_lines where account = 'exchange'")
+				.pluck()
+				.get();
+			// 529.41 × 0.85 is 450.00, and the VAT 90.00: it stood at 540.00.
+			expect(difference).to.equal(540_00 - 535_80);
+			expectSoundBooks(db);
+		} finally {
+			db.$client.close();
+		}
+	});
+
 	it('a helper’s day on the phone: their visit, the clock, notes, material, finished; nothing of anybody else', async () => {
 		const { context, page: phone } = await enter('onSite@site.example', PHONE);
 		await phone.getByRole('heading', { name: 'Your visits' }).waitFor();

@@ -6,6 +6,7 @@ import { documents, openItems } from '../../src/lib/server/db/schema';
 import { deliverDue } from '../../src/lib/server/clockwork/delivery';
 import { releaseRetention } from '../../src/lib/server/services/billing/retentions';
 import { billStage } from '../../src/lib/server/services/billing/stages';
+import { addRate } from '../../src/lib/server/services/business/exchange';
 import { addCustomer } from '../../src/lib/server/services/customers/customers';
 import { correctAsDraft } from '../../src/lib/server/services/invoices/corrections';
 import { creditInvoice, creditPart } from '../../src/lib/server/services/invoices/creditNote';
@@ -55,7 +56,9 @@ export interface RichBooks {
 		| 'lost'
 		| 'stage'
 		| 'late'
-		| 'card',
+		| 'card'
+		| 'euro'
+		| 'euroNote',
 		number
 	>;
 }
@@ -178,6 +181,34 @@ export async function richBooks(): Promise<RichBooks> {
 		'{}'
 	);
 
+	addRate(world, {
+		currency: 'EUR',
+		from: '2026-11-01',
+		to: '2026-11-30',
+		rate: '0.8432',
+		source: 'monthly'
+	});
+	const euro = await issued(
+		world,
+		{ ...FIRM, name: 'Atelier', currency: 'EUR' },
+		{ ...oneLine('1000'), currency: 'EUR' }
+	);
+	pay(euro.id, '500', { key: 'euro', reached: '430' });
+	undoPayment(world, pay(euro.id, '20', { key: 'euro-wrong', reached: '17' }), 'Not ours');
+	refundByHand(world, euro.id, {
+		key: 'euro-back',
+		amount: '100',
+		reached: '90',
+		date: world.clock.today(),
+		way: 'bank',
+		reference: ''
+	});
+	const euroNote = await creditPart(world, euro.id, {
+		key: 'euro-note',
+		reason: 'Less was done',
+		again: false,
+		wishes: () => [{ position: 0, amount: 333_33n }]
+	});
 	const late = await issued(world, { ...FIRM, name: 'Late' }, oneLine('1000'));
 	const lost = await issued(world, { ...FIRM, name: 'Lost' }, oneLine('1000'));
 	sendByMail(world, late.id, {
@@ -216,7 +247,9 @@ export async function richBooks(): Promise<RichBooks> {
 			wrong: wrong.id,
 			right,
 			late: late.id,
-			card: card.id
+			card: card.id,
+			euro: euro.id,
+			euroNote: euroNote.id
 		}
 	};
 }

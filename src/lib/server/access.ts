@@ -143,6 +143,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/reports/vat': of('tax')(),
 	'/(desk)/settings': owner('business', 'missing', 'rate', 'look', 'password', 'endSession'),
 	'/(desk)/settings/people': owner('invite', 'again', 'role', 'remove'),
+	'/(desk)/settings/exchange': money('add', 'file', 'remove', 'restore'),
 	'/(desk)/settings/kinds': words('add', 'save', 'archive', 'restore'),
 	'/(desk)/settings/letterheads': words('make', 'standard', 'archive', 'restore'),
 	'/(desk)/settings/letterheads/[id]': words('rename', 'copy', 'standard', 'archive'),

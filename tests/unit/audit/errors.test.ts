@@ -376,6 +376,46 @@ const ERRORS: [what: string, change: string, named?: RegExp][] = [
 		"update number_series set next = 8 where kind = 'invoice'",
 		/invoice numbers/
 	],
+	[
+		'another rate than it was issued at',
+		"update documents set frozen = json_set(frozen, '$.exchange.rate', '0.9') where id = {euro}",
+		/not at its rate/
+	],
+	[
+		'other money turned into pounds',
+		"update documents set currency = 'GBP' where id = {euro}",
+		/not in the money it was frozen in/
+	],
+	[
+		'what it comes to in pounds',
+		'update documents set total_sterling = total_sterling + 1 where id = {euro}',
+		/pence do not add up/
+	],
+	[
+		'sales in pounds moved to VAT',
+		"update journal_lines set sterling = sterling + case account when 'sales' then -1 else 1 end where document_id = {euro} and account in ('sales', 'vatOutput')",
+		/other pence of its sales/
+	],
+	[
+		'what is owed at another rate, the difference hidden',
+		"update journal_lines set sterling = sterling + case account when 'receivable' then -1 else 1 end where entry_id = (select entry_id from journal_lines where account = 'exchange' and document_id = {euro} limit 1) and account in ('receivable', 'exchange')",
+		/not its rate/
+	],
+	[
+		'what the bank gave for other money',
+		"update payments set amount_sterling = amount_sterling + 1 where currency = 'EUR'",
+		/at the bank/
+	],
+	[
+		'what left the bank for other money',
+		'update refunds set amount_sterling = 8999 where document_id = {euro}',
+		/at the bank/
+	],
+	[
+		'a payment in euro called one in dollars',
+		"update payments set currency = 'USD' where currency = 'EUR'",
+		/in other money/
+	],
 	['a text gone', 'delete from texts where document_id = {plain}', /INV-0007/],
 	['a message gone', 'delete from mails where document_id = {late}', /INV-/],
 	['a message sent at no time', "update mails set sent_at = null where state = 'sent'", /message/]

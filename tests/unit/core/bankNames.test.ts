@@ -241,3 +241,36 @@ describe('what makes a proposal one', () => {
 		expect(wordsOf('42nd street, 2026')).to.deep.equal(['42nd', 'street']);
 	});
 });
+
+describe('pounds for an invoice in other money', () => {
+	// € 1,000 at 0.85: 850 pounds are to come.
+	const euro = invoice(1, {
+		payerId: 7,
+		payer: 'Atelier Marais-Lune SARL',
+		toPay: 1000_00n,
+		outstanding: 1000_00n,
+		currency: 'EUR',
+		toPaySterling: 850_00n
+	});
+	const pounds = invoice(2, { toPay: 850_00n, outstanding: 850_00n });
+	const propose = (amount: bigint, text: string) =>
+		new Matcher([euro, pounds], new Map()).propose(line(amount, text));
+
+	it('are told by its number, all of them against all of it, and never surely', () => {
+		const [best] = propose(843_10n, 'ATELIER MARAIS LUNE OLP-0301');
+		expect(best!.shares).to.deep.equal([
+			{ documentId: 1, number: 'OLP-0301', amount: 1000_00n, currency: 'EUR', withheld: null }
+		]);
+		expect([best!.over, best!.sure]).to.deep.equal([0n, false]);
+		expect(best!.reasons.at(-1)).to.equal(
+			'€1,000.00 is to pay: the bank would have given 0.8431 pounds for one euro'
+		);
+	});
+
+	it('are told by who paid and about how much, and by the amount alone never', () => {
+		expect(propose(860_00n, 'ATELIER MARAIS LUNE')[0]!.shares[0]!.documentId).to.equal(1);
+		expect(propose(500_00n, 'ATELIER MARAIS LUNE')).to.deep.equal([]);
+		expect(propose(500_00n, 'OLP-0301')).to.deep.equal([]);
+		expect(propose(850_00n, 'BGC').map(({ shares }) => shares[0]!.documentId)).to.deep.equal([2]);
+	});
+});

@@ -46,6 +46,7 @@ import { amountOff } from '../../../src/lib/core/sheet/credit';
 import type { Decimal } from '../../../src/lib/core/money/types';
 import { billStage } from '../../../src/lib/server/services/billing/stages';
 import { releaseRetention } from '../../../src/lib/server/services/billing/retentions';
+import { addRate } from '../../../src/lib/server/services/business/exchange';
 import { saveBusiness } from '../../../src/lib/server/services/business/settings';
 import { loadSeries } from '../../../src/lib/server/services/business/series';
 import { addJob } from '../../../src/lib/server/services/jobs/jobs';
@@ -111,6 +112,7 @@ const PRESSES = [
 	'register',
 	'refund',
 	'refund',
+	'refund',
 	'writeOff',
 	'writeOff',
 	'writeOff',
@@ -118,10 +120,14 @@ const PRESSES = [
 	'takeUp',
 	'apply',
 	'apply',
+	'apply',
 	'applyAll',
 	'applyAll',
 	'giveBack',
 	'giveBack',
+	'charge',
+	'charge',
+	'charge',
 	'charge',
 	'charge',
 	'charge',
@@ -176,6 +182,23 @@ class Purse {
 				{ kind: 'materials', description: 'Lime', quantity: '1', unitPrice: '77.77', cost: '50.01' }
 			]
 		});
+		addRate(world, {
+			currency: 'EUR',
+			from: '2020-01-01',
+			to: '2040-01-01',
+			rate: '0.8437',
+			source: 'a table'
+		});
+		for (const price of ['444.44']) {
+			const euro = { ...loadDraft(world.db, beginInvoice(world, price, dairy.customerId)).sheet };
+			const id = beginInvoice(world, price);
+			saveDraft(world, id, 1, {
+				...euro,
+				currency: 'EUR',
+				rows: [line('a', 'Advice', price, { vat: 'outside', vatReason: 'outside' })]
+			});
+			await issueInvoice(world, id, 2);
+		}
 		for (const { documentId } of world.db.select().from(openItems).all())
 			noteHandedOver(world, documentId, 'handedOver');
 		return this;
@@ -209,13 +232,16 @@ class Purse {
 		};
 		const items = db.select().from(openItems).all();
 		const item = of(items);
-		const payable = items.filter((one) => one.toPay > 0 && inHandOf(db, one.payerId).length > 0);
+		const payable = () =>
+			items.filter((one) => one.toPay > 0 && inHandOf(db, one.payerId, one.currency).length > 0);
 		const amount = (pence / 100).toFixed(2);
 		const date = world.clock.today();
+		/** What the bank had of it, for what is in euro. */
+		const reached = ((pence + (which % 700)) / 118).toFixed(2);
 		switch (what) {
 			case 'pay': {
 				const withheld = which % 3 === 0 && item.deduction !== null ? (pence / 500).toFixed(2) : '';
-				const form = { key, date, amount, withheld, way: 'bank', reference: '' };
+				const form = { key, date, amount, withheld, reached, way: 'bank', reference: '' };
 				recordPayment(world, item.documentId, { ...form, allowOverpaid: true, receipt: true });
 				return;
 			}
@@ -326,6 +352,7 @@ class Purse {
 					key,
 					date,
 					amount,
+					reached,
 					way: 'bank',
 					reference: ''
 				});
@@ -334,10 +361,10 @@ class Purse {
 			case 'takeUp':
 				return undoWriteOff(world, item.documentId, key);
 			case 'apply':
-				useInHand(world, of(payable).documentId, key);
+				useInHand(world, of(payable()).documentId, key);
 				return;
 			case 'applyAll':
-				useAllInHand(world, of(payable).payerId, key);
+				useAllInHand(world, of(payable()).payerId, key);
 				return;
 			case 'giveBack': {
 				const all = items.flatMap((one) => inHandOf(db, one.payerId));
@@ -406,23 +433,26 @@ class Purse {
 			`select (select coalesce(sum(amount), 0) from refunds) + (select coalesce(sum(amount), 0) from credit_returns)`
 		);
 		const payers = [...new Set(items.map((item) => item.payerId))];
-		const hand = payers.map((payer) => ({
-			payer,
-			amount: inHandOf(db, payer).reduce((total, one) => total + one.amount, 0),
-			paid: sum(
-				`select coalesce(sum(amount), 0) from payments p where payer_id = ${payer} and ${standing}`
-			)
-		}));
+		const hand = payers.flatMap((payer) =>
+			(['GBP', 'EUR'] as const).map((currency) => ({
+				payer,
+				currency,
+				amount: inHandOf(db, payer, currency).reduce((total, one) => total + one.amount, 0),
+				paid: sum(
+					`select coalesce(sum(amount), 0) from payments p where payer_id = ${payer} and currency = '${currency}' and ${standing}`
+				)
+			}))
+		);
 		const onDocuments = items.reduce((total, item) => total + item.cash - item.inHand, 0);
 		const inHand = hand.reduce((total, one) => total + one.amount, 0);
 		expect(onDocuments + inHand + wentBack, 'money came from nothing').to.equal(came);
-		for (const { payer, amount, paid } of hand) {
+		for (const { payer, currency, amount, paid } of hand) {
 			expect(amount, 'more in favour than was paid').to.be.at.most(paid);
-			const open = items.filter((item) => item.payerId === payer);
+			const open = items.filter((item) => item.payerId === payer && item.currency === currency);
 			const { balance } = buildStatement(
 				this.world,
 				payer,
-				readStatementOptions({ asOf: '2100-01-01' })
+				readStatementOptions({ asOf: '2100-01-01', currency })
 			);
 			const owed = open.reduce((total, item) => total + item.outstanding, 0);
 			expect(balance, 'the statement says something else').to.equal(owed - amount);
@@ -457,6 +487,7 @@ class Purse {
 		const { world } = this;
 		const { db } = world;
 		const date = world.clock.today();
+		const sum = (query: string): number => db.$client.prepare(query).pluck().get() as number;
 		// What is held back was billed by its release, which comes later: the last first.
 		for (const { documentId } of db.select().from(openItems).all().reverse())
 			// A charge for lateness goes with its debt.
@@ -466,7 +497,14 @@ class Purse {
 			if (state === 'repay') settleRelief(world, documentId, `end-${documentId}`);
 		for (const item of db.select().from(openItems).all()) {
 			const amount = (item.inHand / 100).toFixed(2);
-			const form = { key: `end-${item.documentId}`, date, amount, way: 'bank', reference: '' };
+			const form = {
+				key: `end-${item.documentId}`,
+				date,
+				amount,
+				reached: amount,
+				way: 'bank',
+				reference: ''
+			};
 			if (item.inHand > 0) refundByHand(world, item.documentId, form);
 		}
 		const payersOf = new Set(
@@ -490,6 +528,13 @@ class Purse {
 		const left = db.all<{ account: string; sum: number }>(
 			sql`select account, sum(amount) as sum from journal_lines group by account having sum(amount) <> 0`
 		);
+		// In pounds too: nobody owes anything, and nothing was sold.
+		expect(
+			sum(
+				`select count(*) from (select account from journal_lines where account in ('receivable', 'sales', 'vatOutput', 'customerCredit') group by account having sum(sterling) <> 0)`
+			),
+			'pounds are left in an account that is empty'
+		).to.equal(0);
 		const fees = left.find((one) => one.account === 'cardFees')?.sum ?? 0;
 		const money = left
 			.filter((one) => ['bank', 'cash', 'cardClearing'].includes(one.account))

@@ -3,6 +3,7 @@ import { slipsBetween } from '../spelling';
 import { displayPounds } from '../money/display';
 import type { Minor } from '../money/types';
 import { deletions, LEAST_LETTERS, learnedName, squeezed, wordsOf } from './names';
+import { otherMoney } from './otherMoney';
 import { amountReason, bestOf, proposal, sameShares } from './proposal';
 import { findSubset } from './subset';
 import type { OpenInvoice, Proposal, ToMatch } from './types';
@@ -19,6 +20,7 @@ const MOST_PAYERS = 12;
 export class Matcher {
 	readonly #byNumber = new Map<string, OpenInvoice[]>();
 	readonly #bySlip = new Map<string, OpenInvoice[]>();
+	readonly #inOtherMoney: OpenInvoice[] = [];
 	readonly #byAmount = new Map<Minor, OpenInvoice[]>();
 	readonly #byPayer = new Map<number, OpenInvoice[]>();
 	readonly #byWord = new Map<string, Set<number>>();
@@ -35,6 +37,7 @@ export class Matcher {
 			else if (!list.includes(invoice)) list.push(invoice);
 		};
 		for (const invoice of invoices) {
+			if (invoice.currency) this.#inOtherMoney.push(invoice);
 			const number = squeezed(invoice.number);
 			put(this.#byNumber, number, invoice);
 			for (const reference of invoice.references)
@@ -47,6 +50,8 @@ export class Matcher {
 			// The digits alone, where they are long enough to mean something.
 			const digits = /\d{3,}$/.exec(number)?.[0];
 			if (digits && digits !== number) put(this.#byNumber, digits, invoice);
+			// Pounds say little of what is in other money: its number or its payer has to.
+			if (invoice.currency) continue;
 			put(this.#byAmount, invoice.toPay, invoice);
 			if (invoice.outstanding !== invoice.toPay) put(this.#byAmount, invoice.outstanding, invoice);
 			put(this.#byPayer, invoice.payerId, invoice);
@@ -74,7 +79,7 @@ export class Matcher {
 		const found: Proposal[] = [];
 		const payers = new Set([
 			...named.keys(),
-			...[...numbers.keys()].map((invoice) => invoice.payerId)
+			...[...numbers.keys()].flatMap((invoice) => (invoice.currency ? [] : [invoice.payerId]))
 		]);
 		for (const payerId of payers)
 			found.push(...this.#ofPayer(line, payerId, named.get(payerId), numbers));
@@ -91,11 +96,17 @@ export class Matcher {
 						: `${exact.length} open invoices have this amount`
 				])
 			);
+		found.push(...otherMoney(line, this.#inOtherMoney, numbers));
 		const best = bestOf(found.filter((one) => one.score >= LEAST));
 		const second = best.find((one) => !sameShares(one, best[0]!))?.score ?? 0;
 		return best.slice(0, 4).map((one, index) => ({
 			...one,
-			sure: index === 0 && one.score >= SURE && one.score - second >= AHEAD
+			// What pounds are worth in other money is for the owner to see.
+			sure:
+				index === 0 &&
+				!one.shares.some(({ currency }) => currency) &&
+				one.score >= SURE &&
+				one.score - second >= AHEAD
 		}));
 	}
 

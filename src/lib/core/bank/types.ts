@@ -1,5 +1,6 @@
 // What money that arrived at the bank is matched with, and what is proposed for it.
 import type { PlainDate } from '../calendar/types';
+import type { Currency } from '../money/currencies';
 import type { Minor } from '../money/types';
 
 export interface OpenInvoice {
@@ -13,6 +14,9 @@ export interface OpenInvoice {
 	/** What they still have to send: outstanding less what they may deduct. */
 	toPay: Minor;
 	outstanding: Minor;
+	/** In other money: what is to pay, at the document's rate, in pence. */
+	currency?: Currency;
+	toPaySterling?: Minor;
 }
 
 export interface ToMatch {
@@ -27,7 +31,9 @@ export interface ToMatch {
 export interface ProposedShare {
 	documentId: number;
 	number: string;
+	/** Of an invoice in other money: in that; the whole line stands against it. */
 	amount: Minor;
+	currency?: Currency;
 	/** Zero where the payer seems to have deducted nothing; null where it is worked out. */
 	withheld: Minor | null;
 }

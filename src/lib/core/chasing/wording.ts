@@ -3,7 +3,8 @@ import { displayDate } from '../calendar/conversion';
 import { addDays } from '../calendar/manipulation';
 import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
-import { displayPounds } from '../money/display';
+import { BOOKS, type Currency } from '../money/currencies';
+import { displayMoney, displayPounds } from '../money/display';
 import type { Minor } from '../money/types';
 import { fillWords, type Words } from '../wordings/fill';
 import type { ChaseStep } from './types';
@@ -31,8 +32,10 @@ export type MergeField = keyof typeof MERGE_FIELDS;
 export interface ChaseInvoice {
 	number: string;
 	dueDate: PlainDate;
-	/** Less what may be deducted. */
+	/** Less what may be deducted; in its own money. */
 	toPay: Minor;
+	/** Absent: pounds. */
+	currency?: Currency;
 	/** What a contractor may yet deduct. */
 	leftToDeduct: Minor;
 	/** Empty on paper, which has a code to scan. */
@@ -72,13 +75,12 @@ export const fillWording = (words: Words, facts: ChaseFacts): Words =>
 function valuesOf(facts: ChaseFacts): Record<MergeField, string> {
 	const { invoices, today } = facts;
 	const first = invoices[0]!;
-	const sum = invoices.reduce((total, one) => total + one.toPay, 0n);
 	return {
 		greeting: facts.salutation || 'Hello',
 		customer: facts.customer,
 		what: invoices.length === 1 ? `invoice ${first.number}` : `${invoices.length} invoices`,
 		invoices: invoices.map((one) => invoiceLine(one, today)).join('\n'),
-		amount: displayPounds(sum),
+		amount: sumInWords(invoices),
 		due: displayDate(first.dueDate),
 		late: daysInWords(first.dueDate, today),
 		link: facts.together || first.link,
@@ -92,10 +94,21 @@ function valuesOf(facts: ChaseFacts): Record<MergeField, string> {
 	};
 }
 
-function invoiceLine({ number, dueDate, toPay, leftToDeduct, link }: ChaseInvoice, today: string) {
+/** One sum for each money they are in. */
+function sumInWords(invoices: readonly ChaseInvoice[]): string {
+	const sums = new Map<Currency, Minor>();
+	for (const { toPay, currency = BOOKS } of invoices)
+		sums.set(currency, (sums.get(currency) ?? 0n) + toPay);
+	return [...sums].map(([currency, sum]) => displayMoney(sum, currency)).join(' and ');
+}
+
+function invoiceLine(
+	{ number, dueDate, toPay, currency, leftToDeduct, link }: ChaseInvoice,
+	today: string
+) {
 	const deducted =
 		leftToDeduct > 0n ? ` after your deduction of ${displayPounds(leftToDeduct)}` : '';
-	return `${number}: ${displayPounds(toPay)}${deducted}, due ${displayDate(dueDate)} (${daysInWords(dueDate, today)})${link ? `\n${link}` : ''}`;
+	return `${number}: ${displayMoney(toPay, currency)}${deducted}, due ${displayDate(dueDate)} (${daysInWords(dueDate, today)})${link ? `\n${link}` : ''}`;
 }
 
 /** `21 days late`, `due today`, `due in 3 days`. */

@@ -15,7 +15,7 @@ import {
 	type LeftLine
 } from '../sheet/credit';
 import { taxPointRuleOf } from '../sheet/taxPoint';
-import { frozenFigures, frozenInput } from './frozen';
+import { exchanged, frozenFigures, frozenInput } from './frozen';
 import { taxPointRecords } from './taxPoints';
 import type { CreditedPart, Frozen, FrozenLeft } from './types';
 
@@ -110,6 +110,10 @@ export function freezeCredit(
 		};
 	}
 	const figures = frozenFigures(frozen);
+	const { exchange } = original;
+	if (exchange)
+		frozen.exchange =
+			parts && takesAll(lines, parts) ? restOf(exchange, notes) : exchanged(exchange, figures);
 	if (figures.total <= 0n)
 		throw new FieldError({ take: 'That comes to nothing. A credit note takes something off.' });
 	// All credit notes of an invoice together never come to more than it does.
@@ -130,7 +134,24 @@ export function freezeCredit(
 					},
 					() => original.seller.vatRegistered
 				);
+	const last = frozen.taxPoints.at(-1);
+	// Rounded by itself, the last part may be a penny off what is left in pounds.
+	if (frozen.exchange && last)
+		for (const figure of PENCE)
+			last[figure] +=
+				frozen.exchange[figure] - frozen.taxPoints.reduce((sum, one) => sum + one[figure], 0);
 	return { frozen, figures, parts };
+}
+
+type Exchanged = NonNullable<Frozen['exchange']>;
+const PENCE = ['net', 'vatCharged', 'vatReverseCharged'] as const;
+
+/** What the credit notes before left of an invoice in pounds. */
+function restOf(exchange: Exchanged, notes: readonly InvoiceFigures[]): Exchanged {
+	const rest = { ...exchange };
+	for (const { sterling } of notes)
+		for (const figure of PENCE) rest[figure] -= Number(sterling?.[figure] ?? 0n);
+	return rest;
 }
 
 /** The boxes of the form, as they are typed: by the line's position. */

@@ -44,6 +44,8 @@ export interface PaymentRow {
 	id: number;
 	date: PlainDate;
 	amount: Minor;
+	/** What all of the payment came to in pounds. Pence. */
+	sterling: number;
 	way: 'bank' | 'card' | 'cash' | 'cheque';
 	reference: string;
 	fee: Minor;
@@ -98,6 +100,8 @@ export interface DocumentDetail {
 	item: OpenItem | null;
 	/** What is still to come, the expected deduction left out. */
 	toPay: Minor;
+	/** The same in pence, at the document's rate. */
+	toPaySterling: Minor;
 	refunded: Minor;
 	payments: PaymentRow[];
 	/** Texts that have not gone out, or were refused. */

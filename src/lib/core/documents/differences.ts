@@ -1,7 +1,8 @@
 // How a draft that corrects an invoice differs from it: what it said, and what it says now, side by side.
 import { displayDate } from '../calendar/conversion';
 import type { InvoiceFigures } from '../figures/types';
-import { displayPounds } from '../money/display';
+import type { Currency } from '../money/currencies';
+import { displayMoney } from '../money/display';
 import { sheetLines } from '../sheet/blank';
 import type { SheetReading } from '../sheet/read';
 import type { Sheet, SheetLine } from '../sheet/types';
@@ -48,7 +49,7 @@ export function differences(
 		...lineDifferences(original.sheet, was, sheet, figures),
 		{ what: 'Discount', before: original.sheet.discount.trim(), now: sheet.discount.trim() },
 		{ what: 'Held back', before: original.sheet.retention.trim(), now: sheet.retention.trim() },
-		...sumDifferences(was, figures)
+		...sumDifferences(was, figures, [original.sheet.currency, sheet.currency])
 	].filter(differs);
 }
 
@@ -73,10 +74,13 @@ function lineDifferences(
 	figures: InvoiceFigures | null
 ): Difference[] {
 	const old = new Map(
-		sheetLines(before).map((line, index) => [line.id, inWords(line, was.lines[index]?.net)])
+		sheetLines(before).map((line, index) => [
+			line.id,
+			inWords(line, was.lines[index]?.net, before.currency)
+		])
 	);
 	const found = sheetLines(sheet).map((line, index): Difference => {
-		const now = inWords(line, figures?.lines[index]?.net);
+		const now = inWords(line, figures?.lines[index]?.net, sheet.currency);
 		const then = old.get(line.id) ?? '';
 		old.delete(line.id);
 		return { what: `Line ${index + 1}`, before: then, now };
@@ -87,7 +91,7 @@ function lineDifferences(
 	];
 }
 
-function inWords(line: SheetLine, net: bigint | undefined): string {
+function inWords(line: SheetLine, net: bigint | undefined, currency?: Currency): string {
 	const { description, quantity, unit, unitPrice, discount, vat, cost, kind } = line;
 	return [
 		description.trim().split('\n')[0],
@@ -96,17 +100,21 @@ function inWords(line: SheetLine, net: bigint | undefined): string {
 		KIND_NAMES[kind],
 		`VAT ${TREATMENT_NAMES[vat]}`,
 		cost.trim() && `cost ${cost.trim()}`,
-		net === undefined ? '' : displayPounds(net)
+		net === undefined ? '' : displayMoney(net, currency)
 	]
 		.filter(Boolean)
 		.join(' · ');
 }
 
-function sumDifferences(was: InvoiceFigures, now: InvoiceFigures | null): Difference[] {
+function sumDifferences(
+	was: InvoiceFigures,
+	now: InvoiceFigures | null,
+	[then, since]: [Currency | undefined, Currency | undefined]
+): Difference[] {
 	const sum = (what: string, read: (figures: InvoiceFigures) => bigint): Difference => ({
 		what,
-		before: displayPounds(read(was)),
-		now: now ? displayPounds(read(now)) : ''
+		before: displayMoney(read(was), then),
+		now: now ? displayMoney(read(now), since) : ''
 	});
 	return [
 		sum('Without VAT', (figures) => figures.net),

@@ -3,6 +3,7 @@ import { computeInvoice } from '../figures/invoice';
 import type { InvoiceFigures, InvoiceInput, Left } from '../figures/types';
 import { GB } from '../regimes/gb';
 import type { SheetContext } from '../sheet/context';
+import type { Exchange } from '../money/exchange';
 import { readSheet } from '../sheet/read';
 import type { Frozen, FrozenLeft } from './types';
 
@@ -19,6 +20,7 @@ export function frozenInput(frozen: Frozen): InvoiceInput {
 		customer: { ...who, standings: [{ ...standing, from: null }] },
 		today: frozen.issueDate,
 		frozen: true,
+		...(frozen.exchange ? { exchange: frozen.exchange } : {}),
 		...(corrects
 			? { corrects: { taxPoint: frozen.taxPoint, reverseCharge: corrects.reverseCharge } }
 			: {}),
@@ -45,5 +47,20 @@ function leftOf({ all, groups, deduction }: FrozenLeft): Left {
 			vat: BigInt(vat)
 		})),
 		deduction: deduction === null ? null : BigInt(deduction)
+	};
+}
+
+/** The rate with what it makes of the figures: what of them goes into the books. */
+export function exchanged(
+	{ rate, source }: Exchange,
+	{ sterling }: InvoiceFigures
+): NonNullable<Frozen['exchange']> {
+	if (!sterling) throw new Error('other money has a rate when it is frozen');
+	return {
+		rate,
+		source,
+		net: Number(sterling.net),
+		vatCharged: Number(sterling.vatCharged),
+		vatReverseCharged: Number(sterling.vatReverseCharged)
 	};
 }

@@ -2,10 +2,11 @@
 import { AGE_NAMES } from '../words';
 import { displayDate } from '../calendar/conversion';
 import type { PlainDate } from '../calendar/types';
-import { displayAmount, displayPounds } from '../money/display';
+import { BOOKS, unitOf, type Currency } from '../money/currencies';
+import { displayAmount, displayMoney } from '../money/display';
 import type { Minor } from '../money/types';
 import { AGES, canBeSettled, type Statement, type StatementItem } from '../settlement/statement';
-import type { SellerFacts } from './types';
+import type { BankAccount, SellerFacts } from './types';
 
 export interface StatementOptions {
 	style: 'openItems' | 'activity';
@@ -15,6 +16,8 @@ export interface StatementOptions {
 	ageing: 'dueDate' | 'issueDate';
 	/** With the lines of each invoice. */
 	withLines: boolean;
+	/** What is in this money, and nothing else; absent: pounds. */
+	currency?: Currency | undefined;
 }
 
 /** An item of an account with what a reader knows it by. */
@@ -49,7 +52,7 @@ export interface StatementView {
 	toPay: string;
 	ages: { label: string; amount: string }[];
 	notes: string[];
-	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
+	bank: (BankAccount & { reference: string }) | null;
 }
 
 export function viewStatement(
@@ -60,9 +63,11 @@ export function viewStatement(
 	payer: { name: string; address: string },
 	detailsOf: (documentId: number) => string[],
 	/** Into which account a transfer goes; null where the invoices name different ones, or want none. */
-	account: { accountName: string; sortCode: string; accountNumber: string } | null
+	account: BankAccount | null
 ): StatementView {
 	const name = seller.tradingName || seller.ownerName;
+	const unit = unitOf(options.currency);
+	const money = (amount: Minor) => displayMoney(amount, options.currency ?? BOOKS);
 	const activity = options.style === 'activity';
 	const deducts = result.rows.reduce((sum, { item, left }) => {
 		const entry = entries.get(item.id);
@@ -84,9 +89,11 @@ export function viewStatement(
 		facts: [
 			{ label: 'As of', value: displayDate(options.asOf) },
 			...(activity && options.from ? [{ label: 'From', value: displayDate(options.from) }] : []),
-			{ label: 'Balance', value: displayPounds(result.balance) }
+			{ label: 'Balance', value: money(result.balance) }
 		],
-		columns: activity ? ['Amount, £', 'Balance, £'] : ['Amount, £', 'Open, £'],
+		columns: activity
+			? [`Amount, ${unit}`, `Balance, ${unit}`]
+			: [`Amount, ${unit}`, `Open, ${unit}`],
 		opening: result.opening === null ? null : displayAmount(result.opening),
 		rows: result.rows.map(({ item, amount, left }) => {
 			const entry = entries.get(item.id);
@@ -106,9 +113,9 @@ export function viewStatement(
 		balance: displayAmount(result.balance),
 		toPay:
 			result.balance > 0n
-				? displayPounds(result.balance - deducts)
+				? money(result.balance - deducts)
 				: result.balance < 0n
-					? `Nothing: ${displayPounds(-result.balance)} is in your favour`
+					? `Nothing: ${money(-result.balance)} is in your favour`
 					: 'Nothing',
 		ages: [
 			...AGES.map((age) => ({ label: AGE_NAMES[age], amount: displayAmount(result.ageing[age]) })),
@@ -119,7 +126,7 @@ export function viewStatement(
 		notes:
 			deducts > 0n
 				? [
-						`${displayPounds(deducts)} of the balance is the CIS deduction you are expected to make; ${displayPounds(result.balance - deducts)} is left to pay.`
+						`${money(deducts)} of the balance is the CIS deduction you are expected to make; ${money(result.balance - deducts)} is left to pay.`
 					]
 				: [],
 		bank:

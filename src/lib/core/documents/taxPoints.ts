@@ -2,7 +2,7 @@
 // Source: VATA 1994 s.6; VAT Regulations 1995 reg. 89, 90, 93 (docs/tax-gb.md 3).
 import type { PlainDate } from '../calendar/types';
 import type { InvoiceFigures } from '../figures/types';
-import { divideRounded } from '../money/decimal';
+import { converted, divideRounded } from '../money/decimal';
 import type { Minor } from '../money/types';
 import type { VatTreatment } from '../regimes/types';
 import { supplyPoints, type SupplyPoint, type TaxPointRule } from '../regimes/gb/taxPoints';
@@ -69,9 +69,12 @@ export function taxPointRecords(
 		vatReverseCharged: 0,
 		vat: isRegistered(date)
 	}));
+	const { sterling } = figures;
+	// The books and the tax office want pounds.
+	const pence = (amount: Minor) => (sterling ? converted(amount, sterling.rate) : amount);
 	const groups = registered
-		? figures.vat
-		: [{ treatment: null, net: figures.net, vat: 0n, reverseCharge: false }];
+		? figures.vat.map((group) => ({ ...group, net: pence(group.net), vat: pence(group.vat) }))
+		: [{ treatment: null, net: sterling?.net ?? figures.net, vat: 0n, reverseCharge: false }];
 	for (const { treatment, net, vat, reverseCharge } of groups) {
 		const weights = buckets.map((bucket) => bucket.weights.get(treatment) ?? 0n);
 		const [nets, vats] = [shared(net, weights), shared(vat, weights)];

@@ -2,11 +2,13 @@
 import type { PlainDate } from '../calendar/types';
 import type { CisRate, ContractClass, CustomerKind, VatTreatment } from '../regimes/types';
 import type { SupplyPoint, TaxPointRule } from '../regimes/gb/taxPoints';
+import type { Exchange } from '../money/exchange';
 import type { Look } from '../letterheads/look';
+import type { Currency } from '../money/currencies';
 import type { PayWays } from '../payWays';
 import type { Sheet, SheetAbout } from '../sheet/types';
 
-/** One day on which a part of a document's supply took place (VATA 1994 s.6). Pence; a credit note's are taken back. */
+/** One day on which a part of a document's supply took place (VATA 1994 s.6). Pence sterling; a credit note's are taken back. */
 export interface TaxPointRecord {
 	date: PlainDate;
 	rule: TaxPointRule;
@@ -16,6 +18,15 @@ export interface TaxPointRecord {
 	vatReverseCharged: number;
 	/** Whether the seller was registered on that day. */
 	vat: boolean;
+}
+
+export interface BankAccount {
+	accountName: string;
+	sortCode: string;
+	accountNumber: string;
+	/** As payers abroad need it; absent or empty: not known. */
+	iban?: string;
+	bic?: string;
 }
 
 export interface SellerFacts {
@@ -28,7 +39,7 @@ export interface SellerFacts {
 	vatNumber: string;
 	utr: string;
 	cisSubcontractor: boolean;
-	bank: { accountName: string; sortCode: string; accountNumber: string };
+	bank: BankAccount;
 	terms: { days: number; endOfMonth: boolean };
 }
 
@@ -38,6 +49,8 @@ export interface CustomerFacts {
 	name: string;
 	email: string;
 	address: string;
+	/** What is written for it is in this money; absent: pounds. */
+	currency?: Currency;
 	terms: { days: number; endOfMonth: boolean } | null;
 	orderNumberRequired: boolean;
 	standing: TaxStanding;
@@ -74,6 +87,11 @@ export interface Frozen {
 	 * total, deduction, retention. Pence.
 	 */
 	sums?: (number | null)[];
+	/**
+	 * Where it is in other money: the rate of its tax point, and what that makes of net and VAT. Pence (VATA 1994 Sch. 6
+	 * para. 11).
+	 */
+	exchange?: Exchange & { net: number; vatCharged: number; vatReverseCharged: number };
 	/** When what it bills took place; absent on documents from before this was kept. */
 	taxPoints?: TaxPointRecord[];
 	/** Copied from the invoices it follows: whose retention it releases, or whose price it raises. */

@@ -2,6 +2,7 @@
 import { displayDate } from '../calendar/conversion';
 import type { InvoiceFigures } from '../figures/types';
 import { shows, STANDARD_LOOK, type Detail, type Look } from '../letterheads/look';
+import { BOOKS, signOf } from '../money/currencies';
 import { formatDecimal } from '../money/decimal';
 import { displayAmount } from '../money/display';
 import { formatVatNumber } from '../regimes/gb/checks';
@@ -9,6 +10,7 @@ import { sheetLines } from '../sheet/blank';
 import { waysOf } from '../sheet/own';
 import { taxPointRuleOf } from '../sheet/taxPoint';
 import { TREATMENT_NAMES, withinSentence } from '../words';
+import { accountFor } from './account';
 import { frozenFigures } from './frozen';
 import type { Frozen } from './types';
 import { viewColumns, viewRows, viewSections } from './viewLines';
@@ -40,8 +42,11 @@ export function viewDocument(
 	const cis = figures.cis;
 	const contact = sheet.own?.contact?.trim();
 	const ways = waysOf(sheet, customer);
+	const abroad = (sheet.currency ?? BOOKS) !== BOOKS;
+	const account = accountFor(seller.bank, abroad);
 	const attention = contact ? [`For the attention of ${contact}`] : [];
 	return {
+		sign: signOf(sheet.currency),
 		title: own?.title.trim() || titleOf(frozen),
 		banner: bannerOf(marking, frozen),
 		number: isNumbered(marking) ? number : '',
@@ -106,9 +111,9 @@ export function viewDocument(
 			!credit &&
 			!sheet.selfBilled &&
 			ways.transfer &&
-			seller.bank.accountNumber &&
+			(account.accountNumber || account.iban) &&
 			shows(look, 'bank')
-				? { ...seller.bank, reference: isNumbered(marking) ? number : 'the invoice number' }
+				? { ...account, reference: isNumbered(marking) ? number : 'the invoice number' }
 				: null,
 		online:
 			credit || sheet.selfBilled

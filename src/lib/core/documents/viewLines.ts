@@ -5,6 +5,7 @@ import { STANDARD_LOOK, type ColumnId } from '../letterheads/look';
 import { columnRule } from '../letterheads/law';
 import { COLUMN_NAMES } from '../letterheads/names';
 import { formatDecimal } from '../money/decimal';
+import { unitOf } from '../money/currencies';
 import { displayAmount } from '../money/display';
 import { readTypedNumber } from '../money/typed';
 import { isBlank, sheetLines } from '../sheet/blank';
@@ -14,8 +15,8 @@ import { KIND_NAMES, TREATMENT_NAMES, withinSentence } from '../words';
 import type { Frozen } from './types';
 import type { ViewColumn, ViewRow, ViewSection } from './viewTypes';
 
-const POUNDS: readonly ColumnId[] = ['price', 'discount', 'withoutVat', 'amount'];
-const TO_THE_RIGHT: readonly ColumnId[] = [...POUNDS, 'quantity', 'vat'];
+const MONEY: readonly ColumnId[] = ['price', 'discount', 'withoutVat', 'amount'];
+const TO_THE_RIGHT: readonly ColumnId[] = [...MONEY, 'quantity', 'vat'];
 
 /** The columns that show, in the letterhead's order and under its names; what only some documents have shows where they have it. */
 export function viewColumns(
@@ -38,7 +39,7 @@ export function viewColumns(
 			.filter(({ id, shown }) => (shown || columnRule(id, seller) !== null) && (has[id] ?? true))
 			.map(({ id, title }) => ({
 				id,
-				title: `${title.trim() || nameOf(id)}${POUNDS.includes(id) ? ', £' : ''}`,
+				title: `${title.trim() || nameOf(id)}${MONEY.includes(id) ? `, ${unitOf(sheet.currency)}` : ''}`,
 				right: TO_THE_RIGHT.includes(id)
 			}))
 	);

@@ -4,7 +4,8 @@ import { describeTerms } from '../calendar/terms';
 import { type InvoiceFigures } from '../figures/types';
 import type { DocumentSort } from '../letterheads/look';
 import { formatDecimal } from '../money/decimal';
-import { displayAmount } from '../money/display';
+import { BOOKS, CURRENCY_NAMES } from '../money/currencies';
+import { displayAmount, displayMoney, displayPounds } from '../money/display';
 import { reasonById } from '../regimes/gb/reasons';
 import type { SheetLine } from '../sheet/types';
 import { promptOffer } from './prompt';
@@ -32,6 +33,12 @@ export function totalsOf(
 		}
 		if (figures.vat.every((group) => group.reverseCharge || !group.rate))
 			add('VAT charged', figures.vatCharged);
+		// The tax office has its VAT in pounds, and so does who claims it back (VAT Regulations 1995 reg. 14(1)(i)).
+		if (figures.sterling && figures.vatCharged)
+			totals.push({
+				label: 'VAT charged, in pounds',
+				amount: displayPounds(figures.sterling.vatCharged)
+			});
 	}
 	add('Total', figures.total, true);
 	return totals;
@@ -43,23 +50,29 @@ export function statementsOf(
 	lines: SheetLine[]
 ): string[] {
 	const statements: string[] = [];
+	const { currency = BOOKS } = frozen.sheet;
 	const offer = promptOffer(frozen);
 	if (offer)
 		statements.push(
-			`A discount of ${formatDecimal(offer.percent)} % of the full price applies if payment is made by ${displayDate(offer.until)}: £${displayAmount(offer.payable)} is then to pay. A credit note for £${displayAmount(offer.off)}${figures.vatCharged ? ', its VAT included,' : ''} follows.`
+			`A discount of ${formatDecimal(offer.percent)} % of the full price applies if payment is made by ${displayDate(offer.until)}: ${displayMoney(offer.payable, currency)} is then to pay. A credit note for ${displayMoney(offer.off, currency)}${figures.vatCharged ? ', its VAT included,' : ''} follows.`
 		);
 	const notHeld = (frozen.corrects?.parts ?? []).reduce((sum, part) => sum + part.retention, 0);
 	if (notHeld > 0)
 		statements.push(
-			`Of the retention on ${frozen.corrects!.number}, £${displayAmount(BigInt(notHeld))} is not held any more, and will not be invoiced.`
+			`Of the retention on ${frozen.corrects!.number}, ${displayMoney(notHeld, currency)} is not held any more, and will not be invoiced.`
 		);
 	const reversed = figures.vat.filter((group) => group.reverseCharge);
 	if (reversed.length) {
 		const amounts = reversed.map(
-			(group) => `£${displayAmount(group.vat)} at ${formatDecimal(group.rate!)} %`
+			(group) => `${displayMoney(group.vat, currency)} at ${formatDecimal(group.rate!)} %`
 		);
 		statements.push(`${REVERSE_CHARGE_WORDING}: ${amounts.join(' and ')}.`);
 	}
+	const { exchange } = frozen;
+	if (frozen.seller.vatRegistered && exchange)
+		statements.push(
+			`In pounds, at £${exchange.rate} for one ${CURRENCY_NAMES[currency].one} (${exchange.source}): ${displayPounds(exchange.net)} without VAT, VAT ${displayPounds(exchange.vatCharged)}${exchange.vatReverseCharged ? `, VAT you account for ${displayPounds(exchange.vatReverseCharged)}` : ''}.`
+		);
 	if (frozen.seller.vatRegistered) {
 		const used = new Set(
 			lines.filter((line) => line.vat !== 'standard').map((line) => line.vatReason)
@@ -98,7 +111,7 @@ export function taxPointFacts({ seller, taxPoint, issueDate, taxPoints = [] }: F
 				value: taxPoints
 					.map(
 						({ date, net, vatCharged }) =>
-							`${displayDate(date)} for £${displayAmount(BigInt(net + vatCharged))}`
+							`${displayDate(date)} for ${displayPounds(net + vatCharged)}`
 					)
 					.join(', ')
 			}

@@ -1,5 +1,6 @@
 // What a reader sees of a document, as data.
 import type { ColumnId, Look } from '../letterheads/look';
+import type { BankAccount } from './types';
 import type { Minor } from '../money/types';
 
 export interface ViewRow {
@@ -64,6 +65,8 @@ export interface DocumentView {
 	/** What sets it apart from the real thing: a draft, a trial. */
 	banner: string;
 	number: string;
+	/** What stands before an amount: `£`, `€`. */
+	sign: string;
 	seller: { name: string; lines: string[] };
 	customer: string[];
 	billTo: string[];
@@ -89,7 +92,8 @@ export interface DocumentView {
 	payTitle: string;
 	/** After the bank details. */
 	payWords: string;
-	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
+	/** `iban` and `bic` where it is paid from abroad. */
+	bank: (BankAccount & { reference: string }) | null;
 	/** How it is paid on its page: `by card or from your bank`; empty where it cannot be. */
 	online: string;
 	due: string;

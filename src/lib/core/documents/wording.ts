@@ -1,6 +1,7 @@
 // What the messages about a document say: the owner's words, or the standard ones, with what is known of the document.
 import { displayDate } from '../calendar/conversion';
-import { displayPounds } from '../money/display';
+import type { Currency } from '../money/currencies';
+import { displayMoney } from '../money/display';
 import { fillWords, LINK_PLACEHOLDER, type Values, type Words } from '../wordings/fill';
 import { greetingOf, PLAIN_VOICE, wordsOf, type Voice } from '../wordings/kinds';
 import { withinSentence } from '../words';
@@ -38,6 +39,7 @@ export function documentValues(
 	const order = sheet.orderNumber.trim();
 	const due = displayDate(frozen.dueDate);
 	const open = !credit && left > 0n;
+	const money = (amount: bigint) => displayMoney(amount, sheet.currency);
 	return {
 		...sender(seller),
 		// An agent who gets the bill is not its customer.
@@ -50,22 +52,22 @@ export function documentValues(
 		order: order ? `, your order ${order}` : '',
 		site: customer.sites.find(({ id }) => id === sheet.siteId)?.name ?? '',
 		due: credit ? '' : due,
-		amount: displayPounds(payable),
-		left: displayPounds(open ? left : 0n),
+		amount: money(payable),
+		left: money(open ? left : 0n),
 		short: credit
-			? displayPounds(payable)
+			? money(payable)
 			: !open
 				? 'settled'
 				: left === payable
-					? `${displayPounds(payable)}, due ${due}`
-					: `${displayPounds(left)} still to pay`,
+					? `${money(payable)}, due ${due}`
+					: `${money(left)} still to pay`,
 		sum: credit
 			? ''
 			: !open
 				? 'It is settled: nothing is left to pay.'
 				: left === payable
-					? `${displayPounds(payable)} is due by ${due}.`
-					: `Of its ${displayPounds(payable)}, ${displayPounds(left)} is still to pay; it is due by ${due}.`,
+					? `${money(payable)} is due by ${due}.`
+					: `Of its ${money(payable)}, ${money(left)} is still to pay; it is due by ${due}.`,
 		why:
 			about?.as === 'replacement'
 				? `It stands in place of ${about.number}, which the credit note that goes with it takes back: ${about.reason}.`
@@ -133,20 +135,22 @@ export interface Receipt {
 	one: boolean;
 	/** There is something to look at. */
 	linked: boolean;
+	/** Of both amounts; absent: pounds. */
+	currency?: Currency | undefined;
 }
 
 /** Numbers that are still read one by one. */
 const FEW = 3;
 
 export function receiptValues(receipt: Receipt, voice: Voice): Values {
-	const { seller, customer, paid, numbers, left, one, linked } = receipt;
+	const { seller, customer, paid, numbers, left, one, linked, currency } = receipt;
 	return {
 		...sender(seller),
 		greeting: customer
 			? greetingOf(voice, customer.household, customer.name)
 			: voice.salutation || 'Hello',
 		customer: customer?.name ?? '',
-		paid: displayPounds(paid),
+		paid: displayMoney(paid, currency),
 		what: one
 			? `for invoice ${numbers[0]}`
 			: numbers.length === 0
@@ -156,7 +160,7 @@ export function receiptValues(receipt: Receipt, voice: Voice): Values {
 					: `for ${numbers.length} invoices`,
 		rest:
 			left > 0n
-				? `${displayPounds(left)} is still open.`
+				? `${displayMoney(left, currency)} is still open.`
 				: one
 					? 'The invoice is paid in full. Thank you.'
 					: 'Nothing else is open.',
@@ -169,7 +173,7 @@ export const receiptMessage = (receipt: Receipt, voice: Voice = PLAIN_VOICE): Me
 
 /** The receipt of a payment of one frozen invoice. */
 export const receiptOf = (
-	{ seller, customer }: Frozen,
+	{ seller, customer, sheet }: Frozen,
 	number: string,
 	paid: bigint,
 	left: bigint
@@ -180,7 +184,8 @@ export const receiptOf = (
 	numbers: [number],
 	left,
 	one: true,
-	linked: true
+	linked: true,
+	currency: sheet.currency
 });
 
 export function paidNotice(
@@ -191,11 +196,12 @@ export function paidNotice(
 	left: bigint,
 	way: 'card' | 'bank' = 'card'
 ): Message {
-	const rest = left > 0n ? `${displayPounds(left)} is still open.` : 'It is paid in full.';
-	const kept = way === 'card' ? `\n\nThe card fee is ${displayPounds(fee)}.` : '';
+	const money = (amount: bigint) => displayMoney(amount, frozen.sheet.currency);
+	const rest = left > 0n ? `${money(left)} is still open.` : 'It is paid in full.';
+	const kept = way === 'card' ? `\n\nThe card fee is ${displayMoney(fee)}.` : '';
 	return {
-		subject: `${frozen.customer.name} paid ${displayPounds(paid)}`,
-		text: `${frozen.customer.name} paid ${displayPounds(paid)} ${way === 'card' ? 'by card' : 'from their bank'} for invoice ${number}. ${rest}${kept}\n\nSee it here: ${LINK_PLACEHOLDER}`
+		subject: `${frozen.customer.name} paid ${money(paid)}`,
+		text: `${frozen.customer.name} paid ${money(paid)} ${way === 'card' ? 'by card' : 'from their bank'} for invoice ${number}. ${rest}${kept}\n\nSee it here: ${LINK_PLACEHOLDER}`
 	};
 }
 

@@ -39,6 +39,13 @@ export const INVOICES: ListSpec = {
 		{ id: 'total', label: 'amount', head: 'Amount, £', type: 'money', sum: true },
 		{ id: 'open', label: 'open', head: 'Open, £', type: 'money', sum: true },
 		{ id: 'toPay', label: 'still to pay', head: 'To pay, £', type: 'money', sum: true },
+		{
+			id: 'money',
+			label: 'in other money',
+			head: 'In other money',
+			type: 'text',
+			sort: false
+		},
 		{ id: 'paidOn', label: 'settled', head: 'Settled on', type: 'day' },
 		{
 			id: 'settled',

@@ -1,4 +1,5 @@
 // Amounts as they are written in Britain. Formatting only: strings in, no arithmetic.
+import { BOOKS, signOf, type Currency } from './currencies';
 import { formatMoney } from './decimal';
 import type { Minor } from './types';
 
@@ -10,8 +11,13 @@ export function displayAmount(minor: Minor | number): string {
 	return `${negative ? '\u2212' : ''}${whole.replace(/\B(?=(\d{3})+$)/g, ',')}.${decimals}`;
 }
 
-/** `123450n` → `£1,234.50`. */
-export function displayPounds(minor: Minor | number): string {
+/** `123450n` → `£1,234.50`, or `€1,234.50` where it is in another currency. */
+export function displayMoney(minor: Minor | number, currency: Currency = BOOKS): string {
 	const text = displayAmount(minor);
-	return text.startsWith('\u2212') ? `\u2212£${text.slice(1)}` : `£${text}`;
+	return text.startsWith('\u2212')
+		? `\u2212${signOf(currency)}${text.slice(1)}`
+		: `${signOf(currency)}${text}`;
 }
+
+/** What the books are kept in. */
+export const displayPounds = (minor: Minor | number): string => displayMoney(minor);

@@ -3,6 +3,7 @@ import { addDays } from '../calendar/manipulation';
 import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import { compare } from '../money/decimal';
+import type { Currency } from '../money/currencies';
 import type { Minor } from '../money/types';
 import { ageOf, AGES, type Age } from './statement';
 
@@ -10,8 +11,10 @@ export interface OwedItem {
 	documentId: number;
 	number: string;
 	dueDate: PlainDate;
-	/** What the payer still has to send. */
+	/** What the payer still has to send, in pence: of other money, at its document's rate. */
 	toPay: Minor;
+	/** Of an invoice in other money: in that. */
+	own?: { amount: Minor; currency: Currency };
 	/** It is disputed, or promised by a day that has not passed. */
 	hold: { kind: 'dispute' | 'promise'; until: PlainDate | null } | null;
 }

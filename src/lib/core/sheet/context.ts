@@ -3,6 +3,7 @@ import type { Terms } from '../calendar/terms';
 import type { PlainDate } from '../calendar/types';
 import type { Look } from '../letterheads/look';
 import type { CustomerRecord, SellerRecord } from '../parties';
+import type { Exchange, ExchangeRate } from '../money/exchange';
 import type { SheetAbout } from './types';
 import type { TaxPoint } from '../regimes/gb/taxPoint';
 
@@ -12,6 +13,10 @@ export interface SheetContext {
 	today: PlainDate;
 	/** What it is written on, and the kind of work it is; absent: the standard look, and no kind. */
 	dress?: Dress;
+	/** What other money is worth, from the table. */
+	rates?: readonly ExchangeRate[];
+	/** Decided before: when it was issued, or on the invoice it corrects. */
+	exchange?: Exchange;
 	/** It was issued: what was decided then is not decided anew. */
 	frozen?: true;
 	/** Set on a credit note: copied from the invoice it corrects. */

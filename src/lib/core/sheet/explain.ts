@@ -32,6 +32,14 @@ export function explainFiguresError(error: FiguresError, lines: SheetLine[]): Pr
 				},
 				reference: 'VAT Notice 700 para 17.5'
 			};
+		case 'cisRate':
+			return {
+				path: 'currency',
+				level: 'stop',
+				message: 'CIS deductions are made in pounds: whoever deducts is billed in pounds.',
+				fix: { label: 'Bill in pounds', type: 'set', field: 'currency', value: 'GBP' },
+				reference: 'FA 2004 s.61'
+			};
 		case 'retention':
 			return {
 				path: 'retention',

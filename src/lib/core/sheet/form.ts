@@ -1,6 +1,7 @@
 // The JSON form of a sheet, as it comes from the browser: shape and sizes only, every text as typed.
 import { z } from 'zod';
 import { isPlainDate } from '../calendar/queries';
+import { CURRENCIES } from '../money/currencies';
 import { LINE_KINDS } from '../figures/types';
 import { BILLED_TYPES } from '../jobs/types';
 import { CONTRACT_CLASSES, VAT_TREATMENTS } from '../regimes/types';
@@ -27,6 +28,8 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 	reference: typed,
 	orderNumber: typed,
 	note: typed,
+	currency: z.enum(CURRENCIES).optional(),
+	exchange: z.strictObject({ rate: typed, source: typed }).optional(),
 	pricesIncludeVat: z.boolean(),
 	roundVatDown: z.boolean(),
 	grouping: z.enum(GROUPINGS),

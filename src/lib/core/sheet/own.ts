@@ -1,5 +1,6 @@
 // What is otherwise on one document alone: read, and put over what holds elsewhere.
 import type { CustomerFacts, SellerFacts } from '../documents/types';
+import { BOOKS } from '../money/currencies';
 import { ALL_WAYS, type PayWays } from '../payWays';
 import { isAccountNumber, isSortCode } from '../regimes/gb/checks';
 import type { Sheet } from './types';
@@ -48,8 +49,14 @@ export function customerFor(customer: CustomerFacts, sheet: Sheet): CustomerFact
 		: { ...customer, address };
 }
 
-/** How a document may be paid: as it says itself, else as its customer may, else in every way. */
-export const waysOf = (
-	sheet: Pick<Sheet, 'own'>,
+/**
+ * How a document may be paid: as it says itself, else as its customer may, else in every way. Cards and banks are asked for
+ * pounds, so that what is in other money is paid by transfer.
+ */
+export function waysOf(
+	{ own, currency = BOOKS }: Pick<Sheet, 'own' | 'currency'>,
 	customer: Pick<CustomerFacts, 'ways'> | null
-): PayWays => sheet.own?.ways ?? customer?.ways ?? ALL_WAYS;
+): PayWays {
+	const ways = own?.ways ?? customer?.ways ?? ALL_WAYS;
+	return currency === BOOKS ? ways : { card: false, bank: false, transfer: true };
+}

@@ -1,5 +1,11 @@
 // A price of the price list, with or without VAT, on a document that takes its prices the other way.
-import { divideRounded, formatDecimal, parseDecimal, powerOfTen } from '../money/decimal';
+import {
+	divideRounded,
+	formatDecimal,
+	formatMoney,
+	parseDecimal,
+	powerOfTen
+} from '../money/decimal';
 import type { Decimal } from '../money/types';
 import type { PlainDate } from '../calendar/types';
 import { GB } from '../regimes/gb';
@@ -26,6 +32,23 @@ export function priceOn(price: string, from: boolean, to: boolean, rate: Decimal
 	const [pounds = '0', pence = ''] = formatDecimal({ units, scale: DECIMALS }).split('.');
 	return `${pounds}.${pence.replace(/0+$/, '').padEnd(2, '0')}`;
 }
+
+/**
+ * A price in other money: what so many pounds are, to a whole cent.
+ * @param rate pounds for one of the money it is in, and of the money it becomes; null: it is pounds
+ */
+export function priceInMoney(price: string, from: Decimal | null, to: Decimal | null): string {
+	const read = parseDecimal(price.trim());
+	if (read === null) return price;
+	const [up, down] = [from ?? ONE, to ?? ONE];
+	const units = divideRounded(
+		read.units * up.units * powerOfTen(2 + down.scale),
+		down.units * powerOfTen(read.scale + up.scale)
+	);
+	return formatMoney(units);
+}
+
+const ONE: Decimal = { units: 1n, scale: 0 };
 
 /** Gives a treatment's rate on the day of the document; null where it bears no VAT. */
 export type RateOf = (treatment: VatTreatment) => Decimal | null;

@@ -19,6 +19,8 @@ import type { Decimal } from '../money/types';
 import { GB } from '../regimes/gb';
 import { decideTaxPoint } from '../regimes/gb/taxPoint';
 import { explainFiguresError } from './explain';
+import type { Exchange } from '../money/exchange';
+import { decideExchange } from './exchange';
 import { contracting } from './contracting';
 import { customerFor, readOwn, sellerFor } from './own';
 import { readDiscount } from './discount';
@@ -40,6 +42,8 @@ export interface SheetReading {
 	customer: CustomerFacts | null;
 	/** The rows that became lines of the computation, in its order. */
 	lines: SheetLine[];
+	/** Null in pounds, and where no rate is known. */
+	exchange: Exchange | null;
 	input: InvoiceInput | null;
 	figures: InvoiceFigures | null;
 	problems: Problem[];
@@ -59,11 +63,14 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 	readPrompt(sheet, stop);
 	readOwn(sheet, stop);
 	const lines = sheetLines(sheet);
+	const { currency = BOOKS } = sheet;
+	const exchange = decideExchange(sheet, context, taxDate, problems);
 	const input: InvoiceInput | null = lines.length
 		? {
 				date: sheet.rateOfWork ? dates.workFinished : taxDate,
-				currency: BOOKS,
-				sterlingRate: null,
+				currency,
+				// Without a rate the document's own amounts are still worth seeing.
+				sterlingRate: currency === BOOKS ? null : parseDecimal(exchange?.rate ?? '1'),
 				pricesIncludeVat: seller.vatRegistered && sheet.pricesIncludeVat,
 				vatRounding: sheet.roundVatDown ? 'down' : 'nearest',
 				seller: { vatRegistered: seller.vatRegistered },
@@ -83,7 +90,8 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 				retention: readRetention(sheet.retention, stop)
 			}
 		: null;
-	const figures = input && computeAnyway(input, lines, problems);
+	const computed = input && computeAnyway(input, lines, problems);
+	const figures = computed && currency !== BOOKS && !exchange ? unconverted(computed) : computed;
 	if (figures && (figures.total > LARGEST_TOTAL || figures.total < -LARGEST_TOTAL)) {
 		stop(
 			'total',
@@ -91,8 +99,15 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 		);
 	}
 	problems.push(...lawProblems({ sheet, context, dates, seller, customer, lines, input, figures }));
-	return { dates, seller, customer, lines, input, figures, problems };
+	return { dates, seller, customer, lines, exchange, input, figures, problems };
 }
+
+/** Without what a rate would make of it. */
+const unconverted = (figures: InvoiceFigures): InvoiceFigures => ({
+	...figures,
+	sterling: null,
+	workings: new Map([...figures.workings].filter(([path]) => !path.startsWith('sterling.')))
+});
 
 type Stop = (path: string, message: string) => void;
 
@@ -260,6 +275,7 @@ function computeAnyway(
 			else if (error.path === 'vatRounding') attempt = { ...attempt, vatRounding: 'nearest' };
 			else if (error.path === 'discount') attempt = { ...attempt, discount: null };
 			else if (error.path === 'retention') attempt = { ...attempt, retention: null };
+			else if (error.path === 'cisRate') attempt = { ...attempt, cisRate: null };
 			else return null;
 		}
 	}

@@ -2,6 +2,7 @@
 import type { PlainDate } from '../calendar/types';
 import type { LineKind } from '../figures/types';
 import type { PayWays } from '../payWays';
+import type { Currency } from '../money/currencies';
 import type { BilledPart } from '../jobs/types';
 import type { ContractClass, VatTreatment } from '../regimes/types';
 
@@ -67,6 +68,10 @@ export interface Sheet {
 	reference: string;
 	orderNumber: string;
 	note: string;
+	/** What its amounts are in; absent: pounds. */
+	currency?: Currency;
+	/** What one of it is worth in pounds, for this document alone; empty: as the table says. */
+	exchange?: { rate: string; source: string };
 	pricesIncludeVat: boolean;
 	roundVatDown: boolean;
 	grouping: (typeof GROUPINGS)[number];

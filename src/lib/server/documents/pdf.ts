@@ -230,8 +230,10 @@ function slip(view: DocumentView): Content {
 					cell('*', 'From', payer),
 					cell('auto', view.title, view.number),
 					cell('auto', 'Due', view.due),
-					cell('auto', view.payable.label, `£${view.payable.amount}`, { alignment: 'right' }),
-					cell(90, 'What you pay, £', '____________')
+					cell('auto', view.payable.label, `${view.sign}${view.payable.amount}`, {
+						alignment: 'right'
+					}),
+					cell(90, `What you pay, ${view.sign.trim()}`, '____________')
 				],
 				columnGap: 18
 			}

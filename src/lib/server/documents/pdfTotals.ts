@@ -1,4 +1,5 @@
 // Below the lines of a document: totals, VAT by rate, how to pay.
+import { accountLine } from '../../core/documents/account';
 import type { Content, TableCell } from 'pdfmake/interfaces';
 import type { DocumentView, ViewAmount } from '../../core/documents/viewTypes';
 import { shows } from '../../core/letterheads/look';
@@ -33,7 +34,7 @@ export function totals(view: DocumentView): Content {
 						[
 							heading(view.payable.label, { fontSize: 14, margin: [0, 4, 0, 0] }) as TableCell,
 							{
-								text: `£${view.payable.amount}`,
+								text: `${view.sign}${view.payable.amount}`,
 								font: 'Heading',
 								bold: true,
 								fontSize: 17,
@@ -65,7 +66,11 @@ function vatTable(view: DocumentView): Content {
 		table: {
 			widths: ['*', 'auto', 'auto'],
 			body: [
-				[text('VAT by rate', small) as TableCell, amount('Net, £', small), amount('VAT, £', small)],
+				[
+					text('VAT by rate', small) as TableCell,
+					amount(`Net, ${view.sign.trim()}`, small),
+					amount(`VAT, ${view.sign.trim()}`, small)
+				],
 				...view.vatTable.map((row) => [
 					text(row.rate, small) as TableCell,
 					amount(row.net, small),
@@ -94,7 +99,7 @@ export function payment(view: DocumentView, { payUrl }: PdfOptions): Content {
 	if (view.bank)
 		stack.push(
 			text(`Bank transfer to ${view.bank.accountName}`),
-			text(`Sort code ${view.bank.sortCode} · account ${view.bank.accountNumber}`),
+			text(accountLine(view.bank)),
 			text(`Reference ${view.bank.reference}`, { bold: true })
 		);
 	if (view.payWords) stack.push(text(view.payWords, { margin: [0, 3, 0, 0] }));

@@ -1,4 +1,5 @@
 // A statement as a PDF: what is open, the ages, how to pay.
+import { accountLine } from '../../core/documents/account';
 import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces';
 import type { StatementView } from '../../core/documents/statementView';
 import { STANDARD_LOOK } from '../../core/letterheads/look';
@@ -197,7 +198,7 @@ function toPay(view: StatementView, payUrl: string | null): Content {
 	if (view.bank)
 		stack.push(
 			text(`Bank transfer to ${view.bank.accountName}`),
-			text(`Sort code ${view.bank.sortCode} · account ${view.bank.accountNumber}`),
+			text(accountLine(view.bank)),
 			text(`Reference ${view.bank.reference}`, { bold: true })
 		);
 	if (payUrl && view.bank)

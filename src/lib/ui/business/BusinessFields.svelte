@@ -3,6 +3,7 @@
 	import { untrack } from 'svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { isUtr, isVatNumber } from '$lib/core/regimes/gb/checks';
+	import { formatIban } from '$lib/core/documents/account';
 	import Field from '../parts/Field.svelte';
 	import { frameOf } from '../parts/frame';
 	import Tick from '../parts/Tick.svelte';
@@ -105,8 +106,15 @@
 			value={text('bankAccountNumber')}
 			inputmode="numeric"
 		/>
+		<Field
+			label="IBAN, for payers abroad"
+			name="bankIban"
+			value={formatIban(text('bankIban'))}
+			autocomplete="off"
+		/>
+		<Field label="BIC" name="bankBic" value={text('bankBic')} autocomplete="off" />
 	</div>
-	{#if text('bankAccountNumber')}
+	{#if text('bankAccountNumber') || text('bankIban')}
 		<Field
 			label="Your password, to change the account"
 			name="current"

@@ -1,6 +1,8 @@
 <!-- A customer with its tax standing: beside the sheet, and on its own page. Saved when told to. -->
 <script lang="ts">
+	import { BOOKS, CURRENCIES, CURRENCY_NAMES } from '$lib/core/money/currencies';
 	import Labels from '$lib/ui/parts/Labels.svelte';
+	import Choice from '../parts/Choice.svelte';
 	import LetterheadChoice from '$lib/ui/letterheads/LetterheadChoice.svelte';
 	import Fold from '$lib/ui/parts/Fold.svelte';
 	import { onMount, tick, untrack } from 'svelte';
@@ -132,7 +134,7 @@
 	{/if}
 
 	<Fold
-		label="Bill-to, terms, ways to pay, letterhead, greeting, private note"
+		label="Bill-to, terms, money, ways to pay, letterhead, greeting, private note"
 		open={Boolean(
 			customer.billToId ||
 			terms ||
@@ -142,7 +144,9 @@
 			customer.letterheadId ||
 			customer.payWays ||
 			errors.billToId ||
-			errors.termsDays
+			errors.termsDays ||
+			errors.currency ||
+			customer.currency !== BOOKS
 		)}
 	>
 		<label class="field">
@@ -174,6 +178,16 @@
 				bind:value={terms}
 				error={errors.termsDays}
 			/>
+			<Choice
+				label="Billed in"
+				name="currency"
+				bind:value={customer.currency}
+				error={errors.currency}
+			>
+				{#each CURRENCIES as code (code)}<option value={code}
+						>{code === BOOKS ? 'pounds' : `${CURRENCY_NAMES[code].many} (${code})`}</option
+					>{/each}
+			</Choice>
 		</div>
 		<label class="check"
 			><input type="checkbox" bind:checked={customer.termsEndOfMonth} /> Due at the end of the month those

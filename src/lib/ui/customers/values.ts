@@ -1,4 +1,5 @@
 // A customer as it is edited.
+import type { Currency } from '$lib/core/money/currencies';
 import type { PayWays } from '$lib/core/payWays';
 import type { CisRate, CustomerKind } from '$lib/core/regimes/types';
 
@@ -10,6 +11,7 @@ export interface CustomerValues {
 	address: string;
 	billToId: number | null;
 	billToName: string;
+	currency: Currency;
 	termsDays: number | null;
 	termsEndOfMonth: boolean;
 	orderNumberRequired: boolean;

@@ -303,6 +303,11 @@ export const CATALOGUE: readonly Group[] = [
 				words: 'settings category trade labels list'
 			},
 			{
+				label: 'Exchange rates',
+				href: '/settings/exchange',
+				words: 'settings currency money euro dollar foreign table monthly abroad'
+			},
+			{
 				label: 'Wordings',
 				href: '/settings/wordings',
 				words: 'settings messages templates e-mail text greeting salutation receipt fields'

@@ -7,7 +7,7 @@
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import { formatDecimal } from '$lib/core/money/decimal';
 	import { beyondAfterCredit } from '$lib/core/settlement/position';
-	import { displayPounds } from '$lib/core/money/display';
+	import { displayMoney } from '$lib/core/money/display';
 	import Field from '../parts/Field.svelte';
 	import Money from '../parts/Money.svelte';
 	import PanelForm from '../parts/PanelForm.svelte';
@@ -16,6 +16,7 @@
 
 	let { document, mail, onclose }: { document: DocumentDetail; mail: string; onclose: () => void } =
 		$props();
+	const money = (amount: bigint) => displayMoney(amount, document.frozen.sheet.currency);
 	let left = $derived(
 		leftAfter(
 			document.number,
@@ -62,9 +63,7 @@
 <section class="panel py-4.5 px-5 mb-3.5" aria-label="Credit it">
 	<PanelForm
 		action="?/credit"
-		submit={figures
-			? `Issue a credit note for ${displayPounds(figures.total)}`
-			: 'Issue the credit note'}
+		submit={figures ? `Issue a credit note for ${money(figures.total)}` : 'Issue the credit note'}
 		danger
 		done="The credit note is issued."
 		first="[name=&quot;reason&quot;]"
@@ -99,7 +98,7 @@
 									>{row.description.split('\n')[0]}
 									<span class="quiet numbers whitespace-nowrap"
 										>{formatDecimal(units)}
-										{row.unit} · {displayPounds(taxable)} left</span
+										{row.unit} · {money(taxable)} left</span
 									></span
 								></label
 							>
@@ -121,6 +120,7 @@
 										}
 									/>
 									{#if taxable > 0n}<Money
+											currency={document.frozen.sheet.currency}
 											label="or off its price"
 											name="amount.{position}"
 											look="w-[10rem]"
@@ -139,6 +139,7 @@
 				</ul>
 			{:else if way === 'off'}
 				<Money
+					currency={document.frozen.sheet.currency}
 					label={includes ? 'How much, with VAT' : 'How much, without VAT'}
 					name="off"
 					look="max-w-[14rem]"
@@ -148,13 +149,12 @@
 			{/if}
 			{#if frame.error('take')}<p class="wrong" role="alert">{frame.error('take')}</p>{/if}
 			<p>
-				{#if figures}It takes <b class="numbers">{displayPounds(figures.total)}</b>
-					off{#if way !== 'all'}, of {displayPounds(owed)} that is left{/if}{#if figures.vatCharged},
-						{displayPounds(figures.vatCharged)} of it VAT{/if}{#if figures.cis?.deduction}.
-						{displayPounds(figures.cis.deduction)} less is to be deducted{/if}.
+				{#if figures}It takes <b class="numbers">{money(figures.total)}</b>
+					off{#if way !== 'all'}, of {money(owed)} that is left{/if}{#if figures.vatCharged},
+						{money(figures.vatCharged)} of it VAT{/if}{#if figures.cis?.deduction}.
+						{money(figures.cis.deduction)} less is to be deducted{/if}.
 					{#if paidBeyond > 0n}<b
-							>{displayPounds(paidBeyond)} of that is paid: it is theirs, to give back or to use on another
-							invoice.</b
+							>{money(paidBeyond)} of that is paid: it is theirs, to give back or to use on another invoice.</b
 						>{/if}{/if}
 				It gets a number of its own and cannot be undone. A bill that is only unpaid is not credited.
 			</p>

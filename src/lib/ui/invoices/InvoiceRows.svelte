@@ -3,7 +3,8 @@
 	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { daysBetween } from '$lib/core/calendar/queries';
-	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import type { Currency } from '$lib/core/money/currencies';
+	import { displayAmount, displayMoney } from '$lib/core/money/display';
 	import SettlementBar from '../money/SettlementBar.svelte';
 	import SlimRule from '../owed/SlimRule.svelte';
 
@@ -16,6 +17,7 @@
 		issueDate: string | null;
 		dueDate: string | null;
 		total: number;
+		currency: Currency;
 		cash: number | null;
 		withheld: number | null;
 		credited: number | null;
@@ -85,7 +87,9 @@
 				>
 				<span
 					class="numbers amount text-right font-[550] max-[900px]:col-start-2 max-[900px]:row-start-1 max-[900px]:text-[1.06rem]"
-					>{row.kind === 'creditNote' ? displayAmount(-row.total) : displayAmount(row.total)}</span
+					>{row.currency === 'GBP'
+						? displayAmount(row.kind === 'creditNote' ? -row.total : row.total)
+						: displayMoney(row.kind === 'creditNote' ? -row.total : row.total, row.currency)}</span
 				>
 				<span
 					class="settled max-[900px]:col-[1_/_3] max-[900px]:row-start-3 max-[900px]:empty:hidden"
@@ -98,6 +102,7 @@
 							credited={BigInt(row.credited ?? 0)}
 							writtenOff={BigInt(row.writtenOff ?? 0)}
 							outstanding={BigInt(row.outstanding)}
+							currency={row.currency}
 						/>
 					{/if}
 				</span>
@@ -114,7 +119,7 @@
 					{state.words}
 					{#if row.toPay > 0 && row.toPay !== row.total}<small
 							class="numbers block text-(--ink-2) text-[0.85rem] [font-family:'Atkinson_Hyperlegible_Next_Variable',sans-serif]"
-							>{displayPounds(row.toPay)} to come</small
+							>{displayMoney(row.toPay, row.currency)} to come</small
 						>{/if}
 					{#if row.mailTrouble}<small
 							class="late text-[0.85rem] [font-family:'Atkinson_Hyperlegible_Next_Variable',sans-serif] flex gap-1 items-center text-(--oxide)"

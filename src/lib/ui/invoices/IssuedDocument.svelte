@@ -11,7 +11,8 @@
 	import { displayDate, londonDate } from '$lib/core/calendar/conversion';
 	import { statementDeadline } from '$lib/core/calendar/manipulation';
 	import { daysBetween } from '$lib/core/calendar/queries';
-	import { displayPounds } from '$lib/core/money/display';
+	import { displayMoney } from '$lib/core/money/display';
+	import type { Minor } from '$lib/core/money/types';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import { pressKey } from '../parts/keys';
 	import MoneyRule from '../owed/MoneyRule.svelte';
@@ -46,6 +47,8 @@
 	let just = $derived(page.url.searchParams.get('just'));
 	let sentTo = $derived(document.mails.findLast((mail) => mail.kind === document.kind)?.to ?? '');
 
+	let currency = $derived(document.frozen.sheet.currency);
+	const money = (amount: Minor) => displayMoney(amount, currency);
 	let item = $derived(document.item);
 	let credit = $derived(document.kind === 'creditNote');
 	let days = $derived(daysBetween(document.dueDate, document.today));
@@ -57,16 +60,16 @@
 	let standing = $derived.by(() => {
 		if (!item) return 'Credit note';
 		if (item.state === 'credited') return 'Credited';
-		if (item.state === 'writtenOff') return `Written off: ${displayPounds(item.writtenOff)}`;
+		if (item.state === 'writtenOff') return `Written off: ${money(item.writtenOff)}`;
 		if (item.state === 'paid')
 			return item.withheld
-				? `Paid in full, ${displayPounds(item.withheld)} of it withheld`
+				? `Paid in full, ${money(item.withheld)} of it withheld`
 				: 'Paid in full';
 		const words = late
-			? `${displayPounds(document.toPay)} is ${days} ${days === 1 ? 'day' : 'days'} late`
+			? `${money(document.toPay)} is ${days} ${days === 1 ? 'day' : 'days'} late`
 			: days === 0
-				? `${displayPounds(document.toPay)} is due today`
-				: `${displayPounds(document.toPay)} is due ${displayDate(document.dueDate)}`;
+				? `${money(document.toPay)} is due today`
+				: `${money(document.toPay)} is due ${displayDate(document.dueDate)}`;
 		return item.state === 'partPaid' ? `Part paid: ${words}` : words;
 	});
 	let marks = $derived.by(() => {
@@ -116,7 +119,7 @@
 	let second = $derived(presses[1]);
 	let more = $derived([
 		...presses.slice(2),
-		...(item && document.toPay > 0 && !theirs
+		...(item && document.toPay > 0 && !theirs && !currency
 			? [{ label: 'Take a card', href: document.link, leaves: true }]
 			: []),
 		{ label: 'PDF', href: `/billing/${document.id}/pdf?download`, leaves: true },
@@ -164,7 +167,7 @@
 			Credited by {#each document.creditedBy as note, index (note.id)}{index ? ', ' : ''}<a
 					href="/billing/{note.id}">{note.number}</a
 				>{/each}{item && item.credited < document.total
-				? `: ${displayPounds(item.credited)} of ${displayPounds(document.total)}`
+				? `: ${money(item.credited)} of ${money(document.total)}`
 				: ''}.
 		</p>{/if}
 	{#if document.corrects}<p class="panel py-2.5 px-3.5 mb-3">
@@ -172,20 +175,18 @@
 				.frozen.corrects?.reason}
 		</p>{/if}
 	{#if item?.inHand}<p class="panel py-2.5 px-3.5 mb-3">
-			{document.customerName} has paid {displayPounds(item.inHand)} too much. Give it back, or keep it
-			as agreed with them.{item.overpaid > item.inHand
-				? ` The ${displayPounds(item.overpaid - item.inHand)} they deducted with it goes along.`
+			{document.customerName} has paid {money(item.inHand)} too much. Give it back, or keep it as agreed
+			with them.{item.overpaid > item.inHand
+				? ` The ${money(item.overpaid - item.inHand)} they deducted with it goes along.`
 				: ''}
 		</p>
 	{:else if item?.overpaid}<p class="panel py-2.5 px-3.5 mb-3">
-			{document.customerName} has deducted {displayPounds(item.overpaid)} more than is due. It is theirs
-			to correct with HMRC.
+			{document.customerName} has deducted {money(item.overpaid)} more than is due. It is theirs to correct
+			with HMRC.
 		</p>{/if}
 	{#if statementBy && item}<p class="panel py-2.5 px-3.5 mb-3">
-			{displayPounds(item.withheld)} was withheld. It is not lost: it counts toward your Income Tax and
-			National Insurance. Their payment and deduction statement is due by {displayDate(
-				statementBy
-			)}.
+			{money(item.withheld)} was withheld. It is not lost: it counts toward your Income Tax and National
+			Insurance. Their payment and deduction statement is due by {displayDate(statementBy)}.
 		</p>{/if}
 
 	{#if doing === 'send'}<SendForm
@@ -214,31 +215,32 @@
 					credited={item.credited}
 					writtenOff={item.writtenOff}
 					outstanding={item.outstanding}
+					{currency}
 				/>
 				<dl class="numbers flex gap-y-2 gap-x-6.5 flex-wrap">
 					<div>
 						<dt class="text-(--ink-2) text-[0.875rem]">Total</dt>
-						<dd class="font-[550]">{displayPounds(document.total)}</dd>
+						<dd class="font-[550]">{money(document.total)}</dd>
 					</div>
 					<div>
 						<dt class="text-(--ink-2) text-[0.875rem]">Paid</dt>
-						<dd class="font-[550]">{displayPounds(item.cash)}</dd>
+						<dd class="font-[550]">{money(item.cash)}</dd>
 					</div>
 					{#if item.deduction !== null}<div>
 							<dt class="text-(--ink-2) text-[0.875rem]">Withheld</dt>
-							<dd class="font-[550]">{displayPounds(item.withheld)}</dd>
+							<dd class="font-[550]">{money(item.withheld)}</dd>
 						</div>{/if}
 					{#if item.credited}<div>
 							<dt class="text-(--ink-2) text-[0.875rem]">Credited</dt>
-							<dd class="font-[550]">{displayPounds(item.credited)}</dd>
+							<dd class="font-[550]">{money(item.credited)}</dd>
 						</div>{/if}
 					{#if leftToDeduct && item.outstanding}<div>
 							<dt class="text-(--ink-2) text-[0.875rem]">To be deducted</dt>
-							<dd class="font-[550]">{displayPounds(leftToDeduct)}</dd>
+							<dd class="font-[550]">{money(leftToDeduct)}</dd>
 						</div>{/if}
 					<div class="open">
 						<dt class="text-(--ink-2) text-[0.875rem]">Still to pay</dt>
-						<dd class="[font:650_1.2rem_var(--font-heading)]">{displayPounds(document.toPay)}</dd>
+						<dd class="[font:650_1.2rem_var(--font-heading)]">{money(document.toPay)}</dd>
 					</div>
 				</dl>
 			</div>
@@ -252,12 +254,10 @@
 			keyed
 		>
 			<p>
-				They have <b class="numbers">{displayPounds(document.inHand)}</b> in hand that is used for no
-				invoice yet.
+				They have <b class="numbers">{money(document.inHand)}</b> in hand that is used for no invoice
+				yet.
 			</p>
-			<button class="button"
-				>Use {displayPounds(min(document.inHand, document.toPay))} for this</button
-			>
+			<button class="button">Use {money(min(document.inHand, document.toPay))} for this</button>
 		</Form>
 	{/if}
 	{#if document.prompt?.taken}
@@ -268,14 +268,14 @@
 		>
 			<p>
 				They paid in time and took {formatDecimal(document.prompt.percent)} % off. The credit note for
-				<b class="numbers">{displayPounds(document.prompt.off)}</b> puts the VAT right.
+				<b class="numbers">{money(document.prompt.off)}</b> puts the VAT right.
 			</p>
 			<button class="button">Issue it and send it</button>
 		</Form>
 	{:else if document.prompt && document.prompt.until >= document.today}<p
 			class="panel py-2.5 px-3.5 mb-3"
 		>
-			Paid by {displayDate(document.prompt.until)}, {displayPounds(document.prompt.payable)} is enough:
+			Paid by {displayDate(document.prompt.until)}, {money(document.prompt.payable)} is enough:
 			{formatDecimal(document.prompt.percent)} % off.
 		</p>{/if}
 	{#if document.claim}<LateCharge number={document.number} claim={document.claim} />{/if}
@@ -316,6 +316,7 @@
 					figure={figure ?? ''}
 					onpick={(picked) => (figure = figure === picked ? null : picked)}
 					{credit}
+					{currency}
 				/>
 			</section>
 			{#if figure}
@@ -334,6 +335,7 @@
 					cash={document.item?.cash ?? 0n}
 					inHand={document.item?.inHand ?? 0n}
 					today={document.today}
+					{currency}
 				/>{/if}
 			<section class="panel grid gap-2 py-4 px-4.5">
 				<h2>Photos and files</h2>

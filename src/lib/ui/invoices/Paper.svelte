@@ -147,7 +147,7 @@
 		<div
 			class="payable [font:700_1.45rem_var(--font-heading)] border-t-2 border-t-(--accent) mt-1.5 pt-1.5!"
 		>
-			<span>{view.payable.label}</span><span>£{view.payable.amount}</span>
+			<span>{view.payable.label}</span><span>{view.sign}{view.payable.amount}</span>
 		</div>
 		{#if view.due}<div class="quiet"><span>due {view.due}</span><span></span></div>{/if}
 	</div>

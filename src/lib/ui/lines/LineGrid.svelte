@@ -1,5 +1,6 @@
 <!-- The lines: a grid that works by keyboard alone, and by dragging. -->
 <script lang="ts">
+	import { unitOf } from '$lib/core/money/currencies';
 	import { TREATMENT_NAMES } from '$lib/core/words';
 	import GripVertical from '@lucide/svelte/icons/grip-vertical';
 	import Heading from '@lucide/svelte/icons/heading';
@@ -185,10 +186,10 @@
 					path="pricesIncludeVat"
 				/>
 			</div>{:else}<span aria-hidden="true">Unit</span><span class="text-right" aria-hidden="true"
-				>Price, £</span
+				>Price, {unitOf(draft.currency)}</span
 			>{/if}
 		<span aria-hidden="true">{taxed ? 'VAT' : ''}</span><span class="text-right" aria-hidden="true"
-			>Amount, £</span
+			>Amount, {unitOf(draft.currency)}</span
 		><span></span>
 	</div>
 	<div

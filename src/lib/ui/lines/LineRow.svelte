@@ -1,5 +1,6 @@
 <!-- One line of the sheet. Enter goes on, arrows move between lines, Alt+arrows move the line, Ctrl+D copies it. -->
 <script lang="ts">
+	import { unitOf } from '$lib/core/money/currencies';
 	import type { Snippet } from 'svelte';
 	import Copy from '@lucide/svelte/icons/copy';
 	import GripVertical from '@lucide/svelte/icons/grip-vertical';
@@ -171,7 +172,7 @@
 						path="{path}.cost"
 						problem={problem('cost')}
 						numeric
-						prefix="cost you £"
+						prefix="cost you {unitOf(draft.currency)}"
 						tidy
 					/></span
 				>
@@ -184,7 +185,7 @@
 						path="{path}.cost"
 						problem={problem('cost')}
 						numeric
-						prefix="materials in it, cost £"
+						prefix="materials in it, cost {unitOf(draft.currency)}"
 					/></span
 				>
 			{/if}
@@ -198,7 +199,7 @@
 					problem={problem('discount')}
 					numeric
 					prefix="less"
-					placeholder="5% or £"
+					placeholder="5% or {unitOf(draft.currency)}"
 				/></span
 			>
 			{@render beside?.(line, number)}

@@ -1,7 +1,8 @@
 <!-- What it comes to. Every amount opens its workings. -->
 <script lang="ts">
 	import { formatDecimal } from '$lib/core/money/decimal';
-	import { displayAmount } from '$lib/core/money/display';
+	import type { Currency } from '$lib/core/money/currencies';
+	import { displayAmount, displayMoney, displayPounds } from '$lib/core/money/display';
 	import type { InvoiceFigures } from '$lib/core/figures/types';
 
 	interface Props {
@@ -12,8 +13,10 @@
 		credit?: boolean;
 		/** The name of the last sum, where nobody pays it yet. */
 		last?: string;
+		/** What it is in; absent: pounds. */
+		currency?: Currency | undefined;
 	}
-	let { figures, registered, figure, onpick, credit = false, last }: Props = $props();
+	let { figures, registered, figure, onpick, credit = false, last, currency }: Props = $props();
 
 	let rows = $derived([
 		...(figures.discount || figures.retention
@@ -57,10 +60,20 @@
 			.filter((group) => group.reverseCharge)
 			.map((group) => ({
 				figure: `vat.${group.treatment}.vat`,
-				label: `Reverse charge: customer accounts for £${displayAmount(group.vat)}`,
+				label: `Reverse charge: customer accounts for ${displayMoney(group.vat, currency)}`,
 				value: group.vat,
 				shown: false
 			})),
+		...(figures.sterling
+			? [
+					{
+						figure: 'sterling.net',
+						label: `In pounds at ${formatDecimal(figures.sterling.rate)}: ${displayPounds(figures.sterling.net)}${registered ? ` and VAT of ${displayPounds(figures.sterling.vatCharged)}` : ''}`,
+						value: 0n,
+						shown: false
+					}
+				]
+			: []),
 		...(figures.cis
 			? [
 					{ figure: 'total', label: 'Total', value: figures.total, shown: true },
@@ -103,7 +116,7 @@
 		data-testid="payable"
 	>
 		<span>{last ?? (credit ? 'Credited' : 'They pay you')}</span><span class="numbers"
-			>£{displayAmount(figures.payable)}</span
+			>{displayMoney(figures.payable, currency)}</span
 		>
 	</button>
 </div>

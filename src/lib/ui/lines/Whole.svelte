@@ -4,7 +4,9 @@
 	import LetterheadChoice from '$lib/ui/letterheads/LetterheadChoice.svelte';
 	import WorkKindChoice from '$lib/ui/letterheads/WorkKindChoice.svelte';
 	import OnlyHere from './OnlyHere.svelte';
+	import { BOOKS } from '$lib/core/money/currencies';
 	import Cell from './Cell.svelte';
+	import MoneyChoice from './MoneyChoice.svelte';
 	import type { Draft } from './draft.svelte';
 
 	interface Props {
@@ -23,8 +25,9 @@
 </script>
 
 <Fold
-	label="Discount, retention, reference, terms, kind of work, note"
+	label="Discount, retention, reference, terms, money, kind of work, note"
 	open={Boolean(
+		draft.currency !== BOOKS ||
 		draft.sheet.discount ||
 		draft.sheet.retention ||
 		draft.sheet.reference ||
@@ -110,6 +113,7 @@
 					}
 				/>
 			</div>{/if}
+		{#if draft.of === 'invoice'}<MoneyChoice {draft} />{/if}
 		<label class="field col-span-full"
 			><span class="name">Note, printed at the end</span><textarea
 				class="box"

@@ -5,11 +5,13 @@ import { headingSums } from '$lib/core/sheet/headings';
 import { linesFromCells } from '$lib/core/sheet/paste';
 import { untrack } from 'svelte';
 import { SvelteMap } from 'svelte/reactivity';
+import { BOOKS, CURRENCY_NAMES, type Currency } from '$lib/core/money/currencies';
+import { parseDecimal } from '$lib/core/money/decimal';
 import { displayAmount } from '$lib/core/money/display';
 import type { PlainDate } from '$lib/core/calendar/types';
 import type { Decimal } from '$lib/core/money/types';
 import type { VatTreatment } from '$lib/core/regimes/types';
-import { onBasis, priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
+import { onBasis, priceInMoney, priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
 import type { SheetContext } from '$lib/core/sheet/context';
 import { readSheet, type SheetReading } from '$lib/core/sheet/read';
 import type { Frozen } from '$lib/core/documents/types';
@@ -32,12 +34,19 @@ export interface DraftPage {
 	today: string;
 	/** What it copies of the invoices whose retention it releases. */
 	follows?: SheetContext['follows'];
+	/** What other money is worth. */
+	rates?: SheetContext['rates'];
+	/** The rate of the invoice it corrects. */
+	exchange?: SheetContext['exchange'];
 	/** The invoice it corrects, as it was issued. */
 	corrects?: { number: string; frozen: Frozen } | null;
 }
 
 /** What lines are written from, where they are not those of a draft. */
-export interface LinesOf extends Pick<DraftPage, 'seller' | 'customer' | 'today' | 'follows'> {
+export interface LinesOf extends Pick<
+	DraftPage,
+	'seller' | 'customer' | 'today' | 'follows' | 'rates' | 'exchange'
+> {
 	/** A job's have their cost in sight and no headings; a kit's are entries of the price list, with a quantity. */
 	of?: 'invoice' | 'job' | 'kit';
 	mailTo?: string;
@@ -59,6 +68,8 @@ export class Draft {
 	seller: SellerRecord = $state.raw()!;
 	today: string;
 	readonly follows: SheetContext['follows'];
+	readonly rates: NonNullable<SheetContext['rates']>;
+	readonly exchange: SheetContext['exchange'];
 	/** Which figure the workings are shown of. */
 	figure = $state('payable');
 	/** After the first try to issue, what is still missing is said too. */
@@ -81,6 +92,8 @@ export class Draft {
 			seller: this.seller,
 			customer: this.customer,
 			today: this.today,
+			rates: this.rates,
+			...(this.exchange ? { exchange: this.exchange } : {}),
 			...(this.follows ? { follows: this.follows } : {})
 		})
 	);
@@ -142,6 +155,8 @@ export class Draft {
 		this.seller = page.seller;
 		this.today = page.today;
 		this.follows = page.follows;
+		this.rates = page.rates ?? [];
+		this.exchange = page.exchange;
 		this.#handOut(this.reading, this.problems);
 		$effect.pre(() => {
 			const { reading, problems } = this;
@@ -167,15 +182,69 @@ export class Draft {
 		this.mailTo = mailTo;
 		this.sheet.customerId = record?.id ?? null;
 		this.sheet.siteId = null;
+		if (record && !this.#priced) this.sheet.currency = record.currency;
 		if (!record || record.kind === before) return;
 		if (record.kind !== 'contractor') this.sheet.contract = null;
 		// Only while nothing is priced yet: afterwards the owner decides.
-		const priced = this.sheet.rows.some(
-			(row) => row.type === 'line' && row.unitPrice.trim() !== ''
-		);
-		if (!priced)
+		if (!this.#priced)
 			this.sheet.pricesIncludeVat =
 				this.reading.seller.vatRegistered && pricesIncludeVatFor(record.kind);
+	}
+
+	get #priced(): boolean {
+		return this.sheet.rows.some((row) => row.type === 'line' && row.unitPrice.trim() !== '');
+	}
+
+	/** What it is in. */
+	get currency(): Currency {
+		return this.sheet.currency ?? BOOKS;
+	}
+
+	/** Pounds for one of its money: null in pounds; undefined where no rate is known. */
+	get rate(): Decimal | null | undefined {
+		if (this.currency === BOOKS) return null;
+		const { exchange } = this.reading;
+		return exchange ? parseDecimal(exchange.rate)! : undefined;
+	}
+
+	/** Takes its amounts in other money. What is typed stays; converting it is offered where the rates are known. */
+	takeMoney(currency: Currency): void {
+		if (this.currency === currency) return;
+		const from = this.rate;
+		this.sheet.currency = currency;
+		this.sheet.exchange = undefined;
+		if (!this.#priced) return;
+		const to = this.rate;
+		const lines = () => this.sheet.rows.filter((row) => row.type === 'line');
+		const before = new Map(lines().map((line) => [line.id, line.unitPrice]));
+		const { many } = CURRENCY_NAMES[currency];
+		const stand = `The prices stand as they were, and are ${many} now.`;
+		if (from === undefined || to === undefined) return void notices.say(stand);
+		notices.say(stand, {
+			label: `Convert them into ${many}`,
+			run: () => {
+				for (const line of lines())
+					if (line.unitPrice === before.get(line.id)) {
+						line.unitPrice = priceInMoney(line.unitPrice, from, to);
+						if (line.cost.trim()) line.cost = priceInMoney(line.cost, from, to);
+						delete line.listPrice;
+					}
+			}
+		});
+	}
+
+	/** An entry of the price list is in pounds: on a document in other money at its rate, or without a price where none is known. */
+	#inItsMoney(line: SheetLine): SheetLine {
+		if (this.currency === BOOKS) return line;
+		const { listPrice: _pounds, ...plain } = line;
+		const { rate } = this;
+		return rate
+			? {
+					...plain,
+					unitPrice: priceInMoney(line.unitPrice, null, rate),
+					cost: line.cost.trim() ? priceInMoney(line.cost, null, rate) : ''
+				}
+			: { ...plain, unitPrice: '', cost: '' };
 	}
 
 	updateCustomer(record: CustomerRecord, mailTo: string): void {
@@ -248,11 +317,17 @@ export class Draft {
 		if (!line || lines.length === 0) return;
 		const quantity = line.quantity.trim() || '1';
 		const made = lines.map((one, index) => ({
-			...onBasis(one, this.sheet.pricesIncludeVat, this.rateOf),
+			...this.#inItsMoney(onBasis(one, this.sheet.pricesIncludeVat, this.rateOf)),
 			id: index === 0 ? id : rowId(),
 			quantity: lines.length === 1 ? quantity : one.quantity
 		}));
 		this.#step(() => this.sheet.rows.splice(at, 1, ...made));
+		if (this.currency !== BOOKS)
+			notices.say(
+				this.rate
+					? `The price list is in pounds: converted at ${this.reading.exchange!.rate}.`
+					: `The price list is in pounds, and no rate is known: type the price in ${CURRENCY_NAMES[this.currency].many}.`
+			);
 		this.wanted = `rows.${id}.quantity`;
 	}
 
@@ -267,6 +342,8 @@ export class Draft {
 				? { ...row, workDone: job.workFinished as PlainDate }
 				: row
 		);
+		// A job is priced in pounds.
+		if (this.currency !== BOOKS) this.sheet.currency = undefined;
 		this.#step(() => {
 			if (bare) Object.assign(this.sheet, whole, { grouping: this.sheet.grouping });
 			const kept = this.sheet.rows.filter((row) => !isBlank(row));
@@ -299,6 +376,10 @@ export class Draft {
 	/** Saves a typed line to the price list in passing. */
 	async keepOnList(id: string): Promise<void> {
 		const line = this.line(id);
+		if (line && this.currency !== BOOKS)
+			return void notices.say(
+				'The price list is in pounds, and this price is not: add it to the list by hand.'
+			);
 		const kept = line && (await keepOnList(line, this.registered && this.sheet.pricesIncludeVat));
 		if (kept) line.itemId = kept;
 	}
@@ -383,6 +464,7 @@ export class Draft {
 	apply(fix: Fix): void {
 		switch (fix.type) {
 			case 'set':
+				if (fix.field === 'currency') return this.takeMoney(fix.value as Currency);
 				Object.assign(this.sheet, { [fix.field]: fix.value });
 				break;
 			case 'setLine': {

@@ -3,7 +3,7 @@
 	import Form from '../parts/Form.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import type { Proposal } from '$lib/core/bank/types';
-	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import { displayAmount, displayMoney, displayPounds } from '$lib/core/money/display';
 	import Choice from '../parts/Choice.svelte';
 
 	interface Props {
@@ -59,7 +59,9 @@
 						{#each best.shares as share, index (share.documentId)}{index ? ', ' : ''}<a
 								class="mono"
 								href="/billing/{share.documentId}">{share.number}</a
-							>{best.shares.length > 1 ? ` ${displayPounds(share.amount)}` : ''}{/each}{best.over
+							>{best.shares.length > 1 || share.currency
+								? ` ${displayMoney(share.amount, share.currency)}`
+								: ''}{/each}{best.over
 							? `${best.shares.length ? ', and ' : ''}${displayPounds(best.over)} as credit`
 							: ''}
 						<span class="tag">{best.sure ? 'sure' : best.score >= 60 ? 'likely' : 'perhaps'}</span>
@@ -114,9 +116,14 @@
 					>
 						<span
 							><b>{one.payer}</b>{one.recorded ? '' : ':'}
-							{one.shares.map((share) => share.number).join(', ')}{one.over
-								? ` and ${displayPounds(one.over)} as credit`
-								: ''} <span class="quiet">{one.reasons.join('; ')}</span></span
+							{one.shares
+								.map((share) =>
+									share.currency
+										? `${share.number} ${displayMoney(share.amount, share.currency)}`
+										: share.number
+								)
+								.join(', ')}{one.over ? ` and ${displayPounds(one.over)} as credit` : ''}
+							<span class="quiet">{one.reasons.join('; ')}</span></span
 						>
 						<button class="button">{one.recorded ? 'It is this one' : 'Accept'}</button>
 					</Form>

@@ -3,7 +3,9 @@
 	import { untrack, type Snippet } from 'svelte';
 	import { page } from '$app/state';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import type { Currency } from '$lib/core/money/currencies';
+	import type { BankAccount } from '$lib/core/documents/types';
+	import { displayAmount, displayMoney } from '$lib/core/money/display';
 	import Form from '../parts/Form.svelte';
 	import Money from '../parts/Money.svelte';
 	import BankDetails from './BankDetails.svelte';
@@ -23,12 +25,9 @@
 			pending: boolean;
 			reach: { phone: string; email: string };
 			ways: PayWays;
-			bank: {
-				accountName: string;
-				sortCode: string;
-				accountNumber: string;
-				reference: string;
-			} | null;
+			currency: Currency;
+			inOtherMoney: { number: string; toPay: number; currency: Currency; token: string }[];
+			bank: (BankAccount & { reference: string }) | null;
 		};
 		/** Each invoice leads to its own page. */
 		linked?: boolean;
@@ -36,6 +35,7 @@
 		children?: Snippet;
 	}
 	let { name, data, linked = false, children }: Props = $props();
+	const money = (amount: number) => displayMoney(amount, data.currency);
 	let left = $state<Record<number, boolean>>({});
 	let chosen = $derived(data.open.filter((item) => !left[item.documentId]));
 	let sum = $derived(chosen.reduce((total, item) => total + item.toPay, 0));
@@ -51,7 +51,7 @@
 		<p>{name}</p>
 		<h1 class="text-[2rem]">
 			{data.toPay > 0
-				? `${displayPounds(data.toPay)} to pay`
+				? `${money(data.toPay)} to pay`
 				: data.from
 					? 'Paid. Thank you.'
 					: 'Nothing to pay'}
@@ -61,7 +61,7 @@
 			</p>{/if}
 		<PaymentNews {payment} from={data.from} last={data.last} />
 		{#if data.credit > 0}<p class="quiet">
-				{displayPounds(data.credit)} is in your favour and not used yet.
+				{money(data.credit)} is in your favour and not used yet.
 			</p>{/if}
 	</div>
 	{#if data.toPay > 0 && !data.pending && !payment.confirming}
@@ -98,14 +98,15 @@
 					<Money label="How much" name="amount" value={displayAmount(sum).replaceAll(',', '')} />
 				{/if}
 				{#if data.ways.card}<button class="button filled"
-						>{part ? 'Pay by card' : `Pay ${displayPounds(sum)} by card`}</button
+						>{part ? 'Pay by card' : `Pay ${money(sum)} by card`}</button
 					>{/if}
 				{#if data.ways.bank}<button
 						class="button"
 						class:filled={!data.ways.card}
 						formaction="{page.url.pathname}?/bank">Pay from your bank</button
 					>{/if}
-				{#if !data.ways.card && !data.ways.bank}<p class="quiet">
+				{#if data.currency !== 'GBP'}<p class="quiet">Please pay by a transfer of your own.</p>
+				{:else if !data.ways.card && !data.ways.bank}<p class="quiet">
 						Not all of them can be paid here in the same way: see each by itself, or pay by
 						transfer.
 					</p>
@@ -118,6 +119,13 @@
 	{#if data.toPay > 0 && data.bank}
 		<BankDetails bank={data.bank} />
 	{/if}
+	{#if data.inOtherMoney.length}<p class="col-span-full">
+			Beside that, in other money: {#each data.inOtherMoney as one, index (one.token)}{index
+					? ', '
+					: ''}<a class="underline" href="/p/{one.token}"
+					>{one.number}, {displayMoney(one.toPay, one.currency)}</a
+				>{/each}. Each is paid by itself.
+		</p>{/if}
 	{@render children?.()}
 	<div class="col-span-full"><Reach {name} reach={data.reach} /></div>
 </section>

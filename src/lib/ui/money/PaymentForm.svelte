@@ -1,6 +1,7 @@
 <!-- A payment recorded by hand; a contractor's is expected net of its deduction. -->
 <script lang="ts">
 	import DateField from '$lib/ui/parts/DateField.svelte';
+	import { BOOKS } from '$lib/core/money/currencies';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import type { Minor } from '$lib/core/money/types';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
@@ -15,6 +16,10 @@
 		onclose: () => void;
 	}
 	let { document, leftToDeduct, onclose }: Props = $props();
+	let currency = $derived(document.frozen.sheet.currency);
+	let abroad = $derived((currency ?? BOOKS) !== BOOKS);
+	/** What is to pay, at the document's rate. */
+	let pounds = $derived(document.toPaySterling);
 	let expected = $derived(document.item?.deduction !== null);
 </script>
 
@@ -29,11 +34,20 @@
 	>
 		{#snippet children(frame)}
 			<Money
-				label="What came in"
+				label={abroad ? 'What they paid' : 'What came in'}
 				name="amount"
+				{currency}
 				value={displayAmount(document.toPay).replaceAll(',', '')}
 			/>
-			{#if document.frozen.customer.kind !== 'household'}
+			{#if abroad}<Money
+					label="What reached your bank"
+					name="reached"
+					placeholder={displayAmount(pounds)}
+					hint="At the rate of {document.frozen.exchange?.rate}, {displayPounds(
+						pounds
+					)} would have come; the difference is kept as one of exchange."
+				/>{/if}
+			{#if document.frozen.customer.kind !== 'household' && !abroad}
 				<Money
 					label="Withheld"
 					name="withheld"

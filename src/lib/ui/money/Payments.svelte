@@ -4,7 +4,8 @@
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { WAY_NAMES } from '$lib/core/words';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import { BOOKS, type Currency } from '$lib/core/money/currencies';
+	import { displayAmount, displayMoney } from '$lib/core/money/display';
 	import type { Minor } from '$lib/core/money/types';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import Field from '../parts/Field.svelte';
@@ -16,7 +17,8 @@
 		refunded,
 		cash,
 		inHand,
-		today
+		today,
+		currency = BOOKS
 	}: {
 		payments: DocumentDetail['payments'];
 		refunded: Minor;
@@ -24,7 +26,9 @@
 		cash: Minor;
 		inHand: Minor;
 		today: string;
+		currency?: Currency | undefined;
 	} = $props();
+	let abroad = $derived(currency !== BOOKS);
 	let giving = $state(false);
 	let refunding = $state<number | null>(null);
 </script>
@@ -35,11 +39,12 @@
 		{#each payments as payment (payment.id)}
 			<li class="grid py-2 px-0 border-b border-b-(--hair) justify-items-start">
 				<span
-					><b class="numbers">{displayPounds(payment.amount)}</b> by {WAY_NAMES[payment.way]}, {displayDate(
-						payment.date
-					)}</span
+					><b class="numbers">{displayMoney(payment.amount, currency)}</b> by {WAY_NAMES[
+						payment.way
+					]}, {displayDate(payment.date)}</span
 				>
-				{#if payment.fee}<span class="quiet">card fee {displayPounds(payment.fee)}</span>{/if}
+				{#if abroad}<span class="quiet">{displayMoney(payment.sterling)} at your bank</span>{/if}
+				{#if payment.fee}<span class="quiet">card fee {displayMoney(payment.fee)}</span>{/if}
 				{#if payment.reference && payment.way !== 'card'}<span class="quiet"
 						>{payment.reference}</span
 					>{/if}
@@ -93,8 +98,10 @@
 				<Money
 					label="Gave back"
 					name="amount"
+					{currency}
 					value={inHand ? displayAmount(inHand).replaceAll(',', '') : ''}
 				/>
+				{#if abroad}<Money label="What left your bank" name="reached" />{/if}
 				<DateField label="On" name="date" max={today} value={today} />
 				<WayChoice />
 				<Field label="Reference" name="reference" value="" />
@@ -104,9 +111,9 @@
 				class="underline underline-offset-[3px] min-h-7 text-[0.94rem] cursor-pointer"
 				onclick={() => (giving = true)}
 				>{inHand
-					? `${displayPounds(inHand)} too much: you gave it back?`
+					? `${displayMoney(inHand, currency)} too much: you gave it back?`
 					: 'You gave money back by hand?'}</button
 			>{/if}
 	{/if}
-	{#if refunded}<p class="numbers">{displayPounds(refunded)} given back</p>{/if}
+	{#if refunded}<p class="numbers">{displayMoney(refunded, currency)} given back</p>{/if}
 </section>

@@ -1,7 +1,8 @@
 <!-- How an invoice was settled: paid, withheld, credited, written off, open; each with its own fill and words. -->
 <script lang="ts">
 	import { max } from '$lib/core/money/decimal';
-	import { displayPounds } from '$lib/core/money/display';
+	import type { Currency } from '$lib/core/money/currencies';
+	import { displayMoney } from '$lib/core/money/display';
 	import type { Minor } from '$lib/core/money/types';
 
 	interface Props {
@@ -11,8 +12,10 @@
 		credited: Minor;
 		writtenOff: Minor;
 		outstanding: Minor;
+		currency?: Currency | undefined;
 	}
-	let { total, cash, withheld, credited, writtenOff, outstanding }: Props = $props();
+	let { total, cash, withheld, credited, writtenOff, outstanding, currency }: Props = $props();
+	const money = (amount: Minor) => displayMoney(amount, currency);
 
 	// Told apart by their fill, not by colour alone.
 	const FILLS = {
@@ -38,8 +41,8 @@
 		)
 	);
 	let words = $derived(
-		parts.map((part) => `${displayPounds(part.amount)} ${part.words}`).join(', ') ||
-			`${displayPounds(total)} in all`
+		parts.map((part) => `${money(part.amount)} ${part.words}`).join(', ') ||
+			`${money(total)} in all`
 	);
 </script>
 
@@ -53,7 +56,7 @@
 		<i
 			class={['block min-w-0.5', FILLS[part.kind]]}
 			style:width="{Number((10_000n * part.amount) / whole) / 100}%"
-			title="{displayPounds(part.amount)} {part.words}"
+			title="{money(part.amount)} {part.words}"
 		></i>
 	{/each}
 </span>

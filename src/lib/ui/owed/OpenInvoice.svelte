@@ -5,7 +5,8 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { addDays } from '$lib/core/calendar/manipulation';
 	import { daysBetween } from '$lib/core/calendar/queries';
-	import { displayPounds } from '$lib/core/money/display';
+	import { BOOKS, type Currency } from '$lib/core/money/currencies';
+	import { displayMoney, displayPounds } from '$lib/core/money/display';
 	import type { Minor } from '$lib/core/money/types';
 	import Field from '../parts/Field.svelte';
 	import Menu from '../parts/Menu.svelte';
@@ -17,7 +18,10 @@
 			number: string;
 			customer: string;
 			dueDate: string;
+			/** What it is in; the rest of it too. */
+			currency: Currency;
 			toPay: Minor;
+			toPaySterling: Minor;
 			leftToDeduct: Minor;
 			hold: { kind: 'dispute' | 'promise'; until: string | null } | null;
 			claim: Minor;
@@ -57,13 +61,15 @@
 				>{/if}
 		</div>
 		<b class="numbers text-right whitespace-nowrap phone:text-left"
-			>{displayPounds(item.toPay)}{#if item.leftToDeduct > 0}<small class="quiet block font-normal"
+			>{displayMoney(item.toPay, item.currency)}{#if item.currency !== BOOKS}<small
+					class="quiet block font-normal">about {displayPounds(item.toPaySterling)}</small
+				>{/if}{#if item.leftToDeduct > 0}<small class="quiet block font-normal"
 					>and {displayPounds(item.leftToDeduct)} they deduct</small
 				>{/if}</b
 		>
 	</div>
 	<div class="flex flex-wrap gap-y-1.5 gap-x-2">
-		{#if hasCredit}
+		{#if hasCredit && item.currency === BOOKS}
 			<Form
 				action="?/apply"
 				keyed
@@ -129,7 +135,7 @@
 		>
 			<Field
 				look="flex-[1_1_240px]"
-				label="Why {displayPounds(item.toPay)} will not come"
+				label="Why {displayMoney(item.toPay, item.currency)} will not come"
 				name="reason"
 				autocomplete="off"
 			/>

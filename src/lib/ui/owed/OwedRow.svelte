@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import type { Currency } from '$lib/core/money/currencies';
+	import { displayAmount, displayMoney, displayPounds } from '$lib/core/money/display';
 	import type { Minor } from '$lib/core/money/types';
 	import type { Habit, OwedItem } from '$lib/core/settlement/owed';
 	import { isHeld } from '$lib/core/settlement/owed';
@@ -29,7 +30,7 @@
 	const HEIGHT = 42;
 	let columns = $derived(columnsOf(row.items, today));
 	const inWords = (item: Column['items'][number]) =>
-		`${item.number}: ${displayPounds(item.toPay)}, ${daysInWords(item.days)}${item.held ? ', held' : ''}`;
+		`${item.number}: ${item.own ? `${displayMoney(item.own.amount, item.own.currency)}, about ` : ''}${displayPounds(item.toPay)}, ${daysInWords(item.days)}${item.held ? ', held' : ''}`;
 
 	/** A mark leads to its invoice, for whoever has a pointer; without one the payer's page has them all. */
 	function open(event: MouseEvent) {
@@ -44,9 +45,17 @@
 			.sort()[0]
 	);
 	let disputed = $derived(row.items.some((item) => item.hold?.kind === 'dispute'));
+	/** What of it is in other money, a sum for each. */
+	let abroad = $derived.by(() => {
+		const sums: Partial<Record<Currency, Minor>> = {};
+		for (const { own } of row.items)
+			if (own) sums[own.currency] = (sums[own.currency] ?? 0n) + own.amount;
+		return Object.entries(sums).map(([currency, sum]) => displayMoney(sum, currency as Currency));
+	});
 	let about = $derived(
 		[
 			`${row.items.length} ${row.items.length === 1 ? 'invoice' : 'invoices'}`,
+			...(abroad.length ? [`${abroad.join(' and ')} at the rate`] : []),
 			row.daysLate > 0
 				? daysInWords(row.daysLate)
 				: row.habit && row.habit.of > 2

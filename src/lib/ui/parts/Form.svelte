@@ -17,6 +17,7 @@
 	} from './frame';
 	import { pressKey } from './keys';
 	import { notices } from './notices.svelte';
+	import type { WayBack } from './takeBack';
 
 	type Answer = Record<string, unknown>;
 	interface Props extends Omit<HTMLFormAttributes, 'action' | 'method' | 'children' | 'hidden'> {
@@ -27,6 +28,8 @@
 		keyed?: boolean;
 		/** Said when it is done. */
 		done?: string | ((answer: Answer) => string);
+		/** How it is taken back: offered beside what is said. */
+		undo?: WayBack | undefined;
 		ondone?: (answer: Answer) => void;
 		/** Empties the boxes when it is done. */
 		reset?: boolean;
@@ -45,6 +48,7 @@
 		hidden = {},
 		keyed = false,
 		done,
+		undo,
 		ondone,
 		reset = false,
 		first,
@@ -106,7 +110,16 @@
 	const rested = () => pressed?.removeAttribute('aria-busy');
 	function finish(answer: Answer) {
 		key = pressKey();
-		if (done) notices.say(typeof done === 'string' ? done : done(answer));
+		// Where it goes is settled now: the page may be another one by then.
+		const way = undo && { ...undo, action: new URL(undo.action, page.url).href };
+		if (done)
+			notices.say(
+				typeof done === 'string' ? done : done(answer),
+				way && {
+					label: 'Undo',
+					run: () => void import('./takeBack').then(({ takeBack }) => takeBack(way))
+				}
+			);
 		if (reset) root?.reset();
 		ondone?.(answer);
 	}

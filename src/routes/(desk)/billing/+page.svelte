@@ -3,7 +3,8 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { daysBetween } from '$lib/core/calendar/queries';
 	import { INVOICES } from '$lib/core/lists/invoices';
-	import { displayPounds } from '$lib/core/money/display';
+	import type { Currency } from '$lib/core/money/currencies';
+	import { displayMoney } from '$lib/core/money/display';
 	import { counted } from '$lib/core/words';
 	import ListPage from '$lib/ui/lists/ListPage.svelte';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
@@ -47,6 +48,7 @@
 			: { words: `${part}due ${displayDate(String(more.due))}`, late: false };
 	}
 	/** What tells a row from all others. */
+	const currencyOf = (row: Row) => String(row.more.currency) as Currency;
 	const tag = ({ id, more }: Row) => String(more.number ?? `draft ${id}`);
 	const pence = (cell: Row['more'][string] | undefined) => BigInt(cell ?? 0);
 </script>
@@ -69,6 +71,7 @@
 				credited={pence(row.more.credited)}
 				writtenOff={pence(row.more.writtenOff)}
 				outstanding={pence(row.more.outstanding)}
+				currency={currencyOf(row)}
 			/>
 		</span>
 	{:else}–{/if}
@@ -78,7 +81,7 @@
 	<span class:late>{words}</span>
 	{#if Number(row.more.toPay) > 0 && row.more.toPay !== row.more.total}<small
 			class="numbers block text-(--ink-2) text-[0.85rem]"
-			>{displayPounds(Number(row.more.toPay))} to come</small
+			>{displayMoney(Number(row.more.toPay), currencyOf(row))} to come</small
 		>{/if}
 	{#if row.more.mailTrouble}<small class="late flex gap-1 items-center text-[0.85rem]"
 			><TriangleAlert size={14} aria-hidden="true" /> e-mail did not arrive</small
@@ -108,7 +111,7 @@
 		href={(row) => `${PATH}/${row.id}`}
 		name={(row) => `${row.more.customer || 'no customer yet'}, ${tag(row)}`}
 		cells={{ customer, number, settled, state }}
-		amount={{ of: (row) => Number(row.more.toPay ?? 0), field: 'toPay' }}
+		amount={{ of: (row) => Number(row.more.toPaySterling ?? 0), field: 'toPay' }}
 	>
 		{#snippet empty()}
 			<h2>Your invoices will stand here</h2>

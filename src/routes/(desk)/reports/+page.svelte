@@ -49,7 +49,11 @@
 	<p class="text-[1.35rem] mb-4">
 		From {displayDate(data.period.from)} to {displayDate(data.period.to)} you earned
 		<b>{displayPounds(profit.income)}</b>
-		and spent <b>{displayPounds(profit.costs)}</b>:
+		and spent <b>{displayPounds(profit.costs)}</b>{#if profit.exchange > 0n}, and gained <b
+				>{displayPounds(profit.exchange)}</b
+			> on exchange rates{:else if profit.exchange < 0n}, and lost <b
+				>{displayPounds(-profit.exchange)}</b
+			> on exchange rates{/if}:
 		{#if profit.profit >= 0n}a profit of <b>{displayPounds(profit.profit)}</b>.{:else}a loss of <b
 				>{displayPounds(-profit.profit)}</b
 			>.{/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { formatIban } from '$lib/core/documents/account';
 	import type { ComponentProps } from 'svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
@@ -64,7 +65,8 @@
 				? [
 						['Name of the account', owner.bankAccountName || 'as your own'],
 						['Sort code', owner.bankSortCode ?? ''],
-						['Account number', owner.bankAccountNumber ?? '']
+						['Account number', owner.bankAccountNumber ?? ''],
+						...(owner.bankIban ? [['IBAN', formatIban(owner.bankIban)] as [string, string]] : [])
 					]
 				: [['Account', 'missing: your invoices cannot say where a transfer goes']]
 		},
@@ -170,6 +172,11 @@
 					><a class="button" href="/settings/letterheads">Change the letterheads</a>
 					<a class="button" href="/settings/kinds">Kinds of work</a></span
 				>
+			</section>
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
+				<h2>Other money</h2>
+				<p class="quiet">What a euro or a dollar was worth in pounds, for documents in it.</p>
+				<a class="button" href="/settings/exchange">Exchange rates</a>
 			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
 				<h2>Wordings</h2>

@@ -166,6 +166,7 @@ describe('a payment typed for an invoice', () => {
 				way: 'cheque',
 				reference: '1234',
 				fee: 0n,
+				sterling: 1000,
 				byProcessor: false
 			}
 		]);

@@ -64,6 +64,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'repeats/repeats': 'addRepeat saveRepeat changeRepeat skipOccurrence setRepeatState'
 	},
 	money: {
+		'business/exchange': 'addRate removeRate restoreRate importRates',
 		'money/bank/accept': 'acceptLine acceptReversal acceptSure setNotBusiness reopenLine',
 		'money/bank/bringIn': 'takeIn leaveFile forgetColumns',
 		'money/bank/learned': 'forgetName',

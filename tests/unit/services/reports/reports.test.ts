@@ -47,10 +47,10 @@ describe('profit', () => {
 	it('by invoice is what the journal has as sales, kinds and customers each add up to it', async () => {
 		const profit = await profitOf(books.world, ALL, 'invoice');
 		const sales = pluck(
-			"select -coalesce(sum(l.amount), 0) from journal_lines l join journal_entries e on e.id = l.entry_id where l.account in ('sales', 'lateCharges') and e.event in ('issue', 'credit')"
+			"select -coalesce(sum(l.sterling), 0) from journal_lines l join journal_entries e on e.id = l.entry_id where l.account in ('sales', 'lateCharges') and e.event in ('issue', 'credit')"
 		);
 		const documents = pluck(
-			"select sum(case kind when 'creditNote' then -net else net end) from documents where state = 'issued'"
+			"select sum(case kind when 'creditNote' then -net_sterling else net_sterling end) from documents where state = 'issued'"
 		);
 		expect(profit.income).to.equal(documents);
 		expect(sales).to.equal(documents);
@@ -62,7 +62,9 @@ describe('profit', () => {
 			['office', 25_00n]
 		]);
 		expect(profit.costs).to.equal(115_00n + profit.fees);
-		expect(profit.profit).to.equal(profit.income - profit.costs);
+		// In euro € 500 and back 100: what the bank gave more or less than 0.8432 for each.
+		expect(profit.exchange).to.equal(430_00n - 421_60n - (90_00n - 84_32n));
+		expect(profit.profit).to.equal(profit.income - profit.costs + profit.exchange);
 	});
 
 	it('by money has only what was paid: at most what was billed, and nothing before it came', async () => {
@@ -84,7 +86,7 @@ describe('a VAT period', () => {
 	it('by tax point has the VAT that documents charged, boxes from their rows, and the costs’ own', async () => {
 		const period = await vatPeriod(books.world, ALL, 'invoice');
 		const charged = pluck(
-			"select sum(case kind when 'creditNote' then -vat_charged else vat_charged end) from documents where state = 'issued'"
+			"select sum(case kind when 'creditNote' then -vat_charged_sterling else vat_charged_sterling end) from documents where state = 'issued'"
 		);
 		// A credit of a paid invoice counts when the money goes back: what is held is still in the boxes.
 		expect(period.box1 >= charged).to.equal(true);
@@ -122,7 +124,7 @@ describe('the accountant’s pack', () => {
 		expect(sum('costs.csv', 'Counts as cost')).to.equal(profit.costs - profit.fees);
 		expect(sum('payments.csv', 'Amount')).to.equal(
 			pluck(
-				'select sum(amount) from payments p where not exists (select 1 from payment_reversals v where v.payment_id = p.id)'
+				'select sum(amount_sterling) from payments p where not exists (select 1 from payment_reversals v where v.payment_id = p.id)'
 			) -
 				pluck(
 					'select coalesce(sum(p.amount - (select sum(a.amount) from allocations a where a.payment_id = p.id)), 0) from payments p where exists (select 1 from allocations a where a.payment_id = p.id) and not exists (select 1 from payment_reversals v where v.payment_id = p.id)'

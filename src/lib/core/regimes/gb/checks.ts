@@ -63,3 +63,17 @@ function compact(text: string): string {
 /** A British mobile number, to which texts go. */
 export const isMobile = (phone: string): boolean =>
 	/^(\+44|0)7\d{9}$/.test(phone.replace(/[\s()-]/g, ''));
+
+/** An account number as banks abroad want it: its two check digits leave 1 when divided by 97 (ISO 13616). */
+export function isIban(text: string): boolean {
+	const iban = compact(text);
+	if (!/^[A-Z]{2}\d{2}[A-Z0-9]{11,30}$/.test(iban)) return false;
+	let rest = 0;
+	for (const letter of iban.slice(4) + iban.slice(0, 4))
+		rest = Number(`${rest}${Number.parseInt(letter, 36)}`) % 97;
+	return rest === 1;
+}
+
+/** A bank's own code (ISO 9362). */
+export const isBic = (text: string): boolean =>
+	/^[A-Z]{6}[A-Z0-9]{2}([A-Z0-9]{3})?$/.test(compact(text));

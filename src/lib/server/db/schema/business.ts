@@ -1,5 +1,6 @@
 // The owner's business, its tax status over time, number series, and who may sign in.
 import { check, index, integer, sqliteTable, text, unique } from 'drizzle-orm/sqlite-core';
+import { CURRENCIES } from '../../../core/money/currencies';
 import { LIST_NAMES } from '../../../core/lists/types';
 import { sql } from 'drizzle-orm';
 
@@ -17,6 +18,9 @@ export const business = sqliteTable(
 		bankAccountName: text('bank_account_name').notNull().default(''),
 		bankSortCode: text('bank_sort_code').notNull().default(''),
 		bankAccountNumber: text('bank_account_number').notNull().default(''),
+		/** For payers abroad. */
+		bankIban: text('bank_iban').notNull().default(''),
+		bankBic: text('bank_bic').notNull().default(''),
 		termsDays: integer('terms_days').notNull().default(14),
 		termsEndOfMonth: integer('terms_end_of_month', { mode: 'boolean' }).notNull().default(false),
 		invoiceNote: text('invoice_note').notNull().default(''),
@@ -35,6 +39,22 @@ export const vatStatuses = sqliteTable('vat_statuses', {
 	registered: integer('registered', { mode: 'boolean' }).notNull(),
 	number: text('number').notNull().default('')
 });
+
+/** What one unit of another currency was worth in pounds, from the first day to the last, both included. */
+export const exchangeRates = sqliteTable(
+	'exchange_rates',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		currency: text('currency', { enum: CURRENCIES }).notNull(),
+		from: text('from').notNull(),
+		to: text('to').notNull(),
+		/** Up to six decimals. */
+		rate: text('rate').notNull(),
+		source: text('source').notNull(),
+		recordedAt: integer('recorded_at').notNull()
+	},
+	(table) => [unique('exchange_rates_day').on(table.currency, table.from)]
+);
 
 /** Numbers are taken inside the transaction that issues, so a series has no gaps. */
 export const numberSeries = sqliteTable('number_series', {

@@ -1,4 +1,5 @@
 // Customers, their contacts and sites, and their tax standing over time.
+import { CURRENCIES } from '../../../core/money/currencies';
 import { index, integer, sqliteTable, text, type AnySQLiteColumn } from 'drizzle-orm/sqlite-core';
 import type { PayWays } from '../../../core/payWays';
 import { letterheads } from './letterheads';
@@ -15,6 +16,8 @@ export const customers = sqliteTable(
 		address: text('address').notNull().default(''),
 		billToId: integer('bill_to_id').references((): AnySQLiteColumn => customers.id),
 		/** Null: the owner's default terms. */
+		/** What is written for it is in this money, where the document does not say otherwise. */
+		currency: text('currency', { enum: CURRENCIES }).notNull().default('GBP'),
 		termsDays: integer('terms_days'),
 		termsEndOfMonth: integer('terms_end_of_month', { mode: 'boolean' }).notNull().default(false),
 		/** How it may pay; null: in every way. */

@@ -11,6 +11,7 @@ import {
 	uniqueIndex,
 	type AnySQLiteColumn
 } from 'drizzle-orm/sqlite-core';
+import { CURRENCIES } from '../../../core/money/currencies';
 import type { Frozen } from '../../../core/documents/types';
 import { TAX_POINT_RULES } from '../../../core/regimes/gb/taxPoints';
 import { LINE_KINDS } from '../../../core/figures/types';
@@ -41,6 +42,12 @@ export const DOCUMENT_ORIGINS = [
 	'debitNote'
 ] as const;
 export type DocumentOrigin = (typeof DOCUMENT_ORIGINS)[number];
+
+/** In pounds as it is; in other money as it was frozen. */
+const inPence = (column: string, frozen: string) =>
+	sql.raw(
+		`(case when currency = 'GBP' then ${column} else coalesce(json_extract(frozen, '$.exchange.${frozen}'), 0) end)`
+	);
 
 /** A trigger refuses update and delete of a row once its state is `issued`. Amounts in pence. */
 export const documents = sqliteTable(
@@ -81,13 +88,18 @@ export const documents = sqliteTable(
 		/** The owner's own kind of work; how it was called when it was issued is frozen. */
 		workKindId: integer('work_kind_id').references(() => workKinds.id),
 		/** Amounts are whole minor units of it. */
-		currency: text('currency').notNull().default('GBP'),
+		currency: text('currency', { enum: CURRENCIES }).notNull().default('GBP'),
 		net: integer('net').notNull().default(0),
 		vatCharged: integer('vat_charged').notNull().default(0),
 		vatReverseCharged: integer('vat_reverse_charged').notNull().default(0),
 		total: integer('total').notNull().default(0),
 		/** The total in sterling, at the rate of the tax point. */
 		totalSterling: integer('total_sterling').notNull().default(0),
+		/** Net and VAT as the books have them, in pence. */
+		netSterling: integer('net_sterling').generatedAlwaysAs(inPence('net', 'net')),
+		vatChargedSterling: integer('vat_charged_sterling').generatedAlwaysAs(
+			inPence('vat_charged', 'vatCharged')
+		),
 		/** Null where CIS does not apply. */
 		deduction: integer('deduction'),
 		createdAt: integer('created_at').notNull(),

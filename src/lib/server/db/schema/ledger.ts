@@ -1,6 +1,7 @@
 // The journal, what stands open, and the payments behind it. Amounts in pence.
 import { sql } from 'drizzle-orm';
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
+import { CURRENCIES } from '../../../core/money/currencies';
 import { customers } from './customers';
 import { documents } from './documents';
 
@@ -19,7 +20,9 @@ export const ACCOUNTS = [
 	'customerCredit',
 	'badDebts',
 	/** VAT of bad debts, to be claimed back. */
-	'vatRelief'
+	'vatRelief',
+	/** What pounds came to more or less than a document's rate had it. */
+	'exchange'
 ] as const;
 export type Account = (typeof ACCOUNTS)[number];
 
@@ -62,7 +65,7 @@ export const journalLines = sqliteTable(
 		account: text('account', { enum: ACCOUNTS }).notNull(),
 		/** Debit above zero, credit below, in minor units of the currency. The lines of an entry add up to zero. */
 		amount: integer('amount').notNull(),
-		currency: text('currency').notNull().default('GBP'),
+		currency: text('currency', { enum: CURRENCIES }).notNull().default('GBP'),
 		/** The same in pence sterling. */
 		sterling: integer('sterling').notNull(),
 		documentId: integer('document_id').references(() => documents.id),
@@ -82,6 +85,12 @@ export const journalLines = sqliteTable(
 	]
 );
 
+/** The part of an invoice's sterling that goes with a part of its own money: half a penny up. Nothing here is below zero. */
+const inPence = (column: 'outstanding' | 'to_pay' | 'overpaid') =>
+	sql.raw(
+		`(case when currency = 'GBP' or total = 0 then ${column} else (2 * ${column} * total_sterling + total) / (2 * total) end)`
+	);
+
 /** Where each issued invoice stands, kept in the journal's transaction for speed; the audit recomputes it. */
 export const openItems = sqliteTable(
 	'open_items',
@@ -96,7 +105,7 @@ export const openItems = sqliteTable(
 		payerId: integer('payer_id').notNull().default(0),
 		issueDate: text('issue_date').notNull(),
 		dueDate: text('due_date').notNull(),
-		currency: text('currency').notNull().default('GBP'),
+		currency: text('currency', { enum: CURRENCIES }).notNull().default('GBP'),
 		total: integer('total').notNull(),
 		totalSterling: integer('total_sterling').notNull(),
 		/** What the contractor is still expected to deduct in all; null where CIS does not apply. */
@@ -113,6 +122,10 @@ export const openItems = sqliteTable(
 		overpaid: integer('overpaid').notNull().default(0),
 		/** What of it is cash, to be given back or used elsewhere; the rest is a deduction that goes with it. */
 		inHand: integer('in_hand').notNull().default(0),
+		/** In pence, at the rate of its tax point. */
+		outstandingSterling: integer('outstanding_sterling').generatedAlwaysAs(inPence('outstanding')),
+		overpaidSterling: integer('overpaid_sterling').generatedAlwaysAs(inPence('overpaid')),
+		toPaySterling: integer('to_pay_sterling').generatedAlwaysAs(inPence('to_pay')),
 		state: text('state', {
 			enum: ['open', 'partPaid', 'paid', 'credited', 'writtenOff']
 		}).notNull(),
@@ -142,8 +155,9 @@ export const payments = sqliteTable(
 		/** Who paid; what no allocation uses of it is the payer's credit. Null before payers were recorded. */
 		payerId: integer('payer_id').references(() => customers.id),
 		date: text('date').notNull(),
-		currency: text('currency').notNull().default('GBP'),
+		currency: text('currency', { enum: CURRENCIES }).notNull().default('GBP'),
 		amount: integer('amount').notNull(),
+		/** What it came to in pounds: what the bank had of it. */
 		amountSterling: integer('amount_sterling').notNull(),
 		way: text('way', { enum: PAYMENT_WAYS }).notNull(),
 		/** How it was learned of. */
@@ -271,6 +285,8 @@ export const refunds = sqliteTable(
 			.references(() => documents.id),
 		date: text('date').notNull(),
 		amount: integer('amount').notNull(),
+		/** What left the bank for it, in pence; null: the same, for it was in pounds. */
+		amountSterling: integer('amount_sterling'),
 		/** What the payer said of the deduction that goes back with it; null: worked out. */
 		withheldStated: integer('withheld_stated'),
 		way: text('way', { enum: PAYMENT_WAYS }).notNull(),

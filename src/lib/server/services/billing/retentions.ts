@@ -68,7 +68,11 @@ function heldAlike(tx: Transaction, jobId: number): number[] {
 		.where(and(eq(retentions.jobId, jobId), isNull(retentions.releasedById)))
 		.orderBy(asc(documents.id))
 		.all();
-	const charged = held.map(({ frozen }) => frozenFigures(frozen!).decisions.reverseCharge.answer);
+	// In one money, and with its VAT decided alike.
+	const charged = held.map(
+		({ frozen }) =>
+			`${frozen!.sheet.currency ?? ''} ${frozenFigures(frozen!).decisions.reverseCharge.answer}`
+	);
 	return held.flatMap(({ id }, index) => (charged[index] === charged[0] ? [id] : []));
 }
 

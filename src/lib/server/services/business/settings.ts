@@ -6,7 +6,13 @@ import { isPlainDate } from '../../../core/calendar/queries';
 import { explainNumberPattern } from '../../../core/documents/numbers';
 import { sellerOn, type SellerRecord } from '../../../core/parties';
 import type { Asked } from '../../../core/sheet/types';
-import { isAccountNumber, isSortCode, isVatNumber } from '../../../core/regimes/gb/checks';
+import {
+	isAccountNumber,
+	isBic,
+	isIban,
+	isSortCode,
+	isVatNumber
+} from '../../../core/regimes/gb/checks';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { business, vatStatuses } from '../../db/schema';
 import type { World } from '../../world';
@@ -56,6 +62,11 @@ export const businessForm = z.object({
 		(value) => value === '' || isAccountNumber(value),
 		'An account number has eight digits.'
 	),
+	bankIban: text(50).refine(
+		(value) => value === '' || isIban(value),
+		'One of these characters is wrong: two letters, two digits, then as your bank gives it.'
+	),
+	bankBic: text(20).refine((value) => value === '' || isBic(value), 'Eight or eleven characters.'),
 	termsDays: z.coerce
 		.number({ error: 'A number of days.' })
 		.int('Whole days.')
@@ -102,7 +113,8 @@ export function sellerRecord(db: Reader): SellerRecord {
 		bank: {
 			accountName: row.bankAccountName || row.tradingName || row.ownerName,
 			sortCode: row.bankSortCode,
-			accountNumber: row.bankAccountNumber
+			accountNumber: row.bankAccountNumber,
+			...(row.bankIban ? { iban: row.bankIban, bic: row.bankBic } : {})
 		},
 		terms: { days: row.termsDays, endOfMonth: row.termsEndOfMonth },
 		vatStatuses: db
@@ -161,6 +173,8 @@ export function saveBusiness(world: World, input: unknown, first = false): void 
 			bankAccountName: form.bankAccountName,
 			bankSortCode: form.bankSortCode.replace(/[\s-]/g, '').replace(/(\d{2})(?=\d)/g, '$1-'),
 			bankAccountNumber: form.bankAccountNumber.replace(/\s/g, ''),
+			bankIban: form.bankIban.replace(/\s/g, '').toUpperCase(),
+			bankBic: form.bankBic.replace(/\s/g, '').toUpperCase(),
 			termsDays: form.termsDays,
 			termsEndOfMonth: form.termsEndOfMonth,
 			copyToSelf: form.copyToSelf,
@@ -223,7 +237,7 @@ export function businessSettings(
 const PARTS: Record<string, readonly (keyof BusinessForm)[]> = {
 	you: ['ownerName', 'tradingName', 'address', 'email', 'phone'],
 	tax: ['vatRegistered', 'vatNumber', 'vatFrom', 'cisSubcontractor', 'utr'],
-	bank: ['bankAccountName', 'bankSortCode', 'bankAccountNumber'],
+	bank: ['bankAccountName', 'bankSortCode', 'bankAccountNumber', 'bankIban', 'bankBic'],
 	invoices: [
 		'invoicePattern',
 		'invoiceNext',

@@ -1,5 +1,7 @@
 // What is known of payers and their open invoices, as the core decides about chasing, and what reminders say of them.
 import { howPaid, type HowPaid } from '../owed/howPaid';
+import { accountWords } from '../../../core/documents/account';
+import { BOOKS, type Currency } from '../../../core/money/currencies';
 import type { Minor } from '../../../core/money/types';
 import { inArray, sql, type SQL } from 'drizzle-orm';
 import type { ChaseItem, ChasePayer } from '../../../core/chasing/types';
@@ -27,6 +29,8 @@ interface OpenRow {
 	outstanding: number;
 	deduction: number | null;
 	withheld: number;
+	currency: Currency;
+	pence: number;
 	payerId: number;
 	customerId: number;
 	payer: string;
@@ -43,6 +47,8 @@ export interface KnownItem extends ChaseItem {
 	customerId: number;
 	household: boolean;
 	leftToDeduct: Minor;
+	/** In its own money, where that is not pounds; `toPay` is what it is worth in them. */
+	own?: { amount: Minor; currency: Currency };
 }
 
 export interface KnownPayer extends Omit<ChasePayer, 'items'> {
@@ -63,7 +69,7 @@ export function chasePayers(db: Reader, payerIds?: readonly number[]): KnownPaye
 	const only = among(sql`o.payer_id`);
 	const rows = db.all<OpenRow>(sql`
 		select o.document_id as documentId, d.number, coalesce((select l.now from links l where l.token = d.token), d.token) as token, o.due_date as dueDate, o.outstanding, o.deduction,
-			o.withheld, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, k.kind,
+			o.withheld, o.currency, o.to_pay_sterling as pence, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, k.kind,
 			h.kind as hold, h.until,
 			o.reached as sent
 		from open_items o join documents d on d.id = o.document_id
@@ -111,7 +117,10 @@ export function chasePayers(db: Reader, payerIds?: readonly number[]): KnownPaye
 			customerId: row.customerId,
 			household: row.kind === 'household',
 			dueDate: row.dueDate,
-			toPay: BigInt(stillToPay(row)),
+			toPay: row.currency === BOOKS ? BigInt(stillToPay(row)) : BigInt(row.pence),
+			...(row.currency === BOOKS
+				? {}
+				: { own: { amount: BigInt(stillToPay(row)), currency: row.currency } }),
 			leftToDeduct: BigInt(leftToDeduct(row)),
 			sent: row.sent === 1,
 			hold: row.hold ? { kind: row.hold, until: row.until } : null,
@@ -218,18 +227,17 @@ export function factsOf(
 	const items = payer.items.filter((item) => documentIds.includes(item.documentId));
 	const { owner } = context;
 	const account = context.accountFor(items.map((item) => item.documentId));
-	const bank = account
-		? `Bank transfer: ${account.accountName}, sort code ${account.sortCode}, account ${account.accountNumber}`
-		: '';
+	const bank = account ? `Bank transfer: ${account.accountName}, ${accountWords(account)}` : '';
 	return {
 		salutation: context.reach.get(payer.payerId)?.salutation ?? '',
 		customer: payer.payer,
 		household: items.every((item) => item.household),
 		today: day,
-		invoices: items.map(({ number, dueDate, toPay, leftToDeduct, token }) => ({
+		invoices: items.map(({ number, dueDate, toPay, own, leftToDeduct, token }) => ({
 			number,
 			dueDate,
-			toPay,
+			toPay: own?.amount ?? toPay,
+			...(own ? { currency: own.currency } : {}),
 			leftToDeduct,
 			link: `${origin}/p/${token}${mark ? `?r=${mark}` : ''}`
 		})),

@@ -43,7 +43,7 @@ export function customerDetail(world: World, id: number) {
 function balanceOf(db: Reader, customerId: number): { outstanding: number; documentCount: number } {
 	const open = db
 		.select({
-			sum: sql<number>`coalesce(sum(${openItems.outstanding} - ${openItems.overpaid}), 0)`
+			sum: sql<number>`coalesce(sum(${openItems.outstandingSterling} - ${openItems.overpaidSterling}), 0)`
 		})
 		.from(openItems)
 		.where(eq(openItems.customerId, customerId))
@@ -82,7 +82,7 @@ export function searchCustomers(world: World, query: string, limit = 20, archive
 			? world.db
 					.select({
 						id: openItems.customerId,
-						sum: sql<number>`sum(${openItems.outstanding} - ${openItems.overpaid})`
+						sum: sql<number>`sum(${openItems.outstandingSterling} - ${openItems.overpaidSterling})`
 					})
 					.from(openItems)
 					.where(inArray(openItems.customerId, ids))

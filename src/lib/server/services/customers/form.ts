@@ -1,5 +1,6 @@
 // What may be said of a customer, and what the law rules out, each with its message at its field.
 import { z } from 'zod';
+import { CURRENCIES } from '../../../core/money/currencies';
 import { readVerificationNumber } from '../../../core/regimes/gb/checks';
 import { CIS_RATES, CUSTOMER_KINDS } from '../../../core/regimes/types';
 import { FieldError } from '../../../core/refusals';
@@ -24,6 +25,7 @@ export const customerForm = z.object({
 	phone: text(50),
 	address: text(1000),
 	billToId: z.number().int().positive().nullable().default(null),
+	currency: z.enum(CURRENCIES, 'Choose one of these.').default('GBP'),
 	termsDays: z
 		.number('A number of days.')
 		.int('Whole days.')
@@ -79,6 +81,9 @@ export function checkCustomer(form: CustomerParsed): CustomerParsed {
 	const { standing } = form;
 	if (!standing) return form;
 	const problems: Record<string, string> = {};
+	if (form.currency !== 'GBP' && form.kind === 'contractor' && standing.cisRate !== null)
+		problems.currency =
+			'CIS deductions are made in pounds: a contractor that deducts is billed in pounds.';
 	if (form.kind !== 'contractor') {
 		if (standing.cisRate !== null)
 			problems['standing.cisRate'] =

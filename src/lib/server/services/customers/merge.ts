@@ -82,6 +82,7 @@ export function mergeCustomers(world: World, fromId: number, intoId: number): vo
 				phone: into.phone || from.phone,
 				address: into.address || from.address,
 				salutation: into.salutation || from.salutation,
+				currency: into.currency === 'GBP' ? from.currency : into.currency,
 				letterheadId: into.letterheadId ?? from.letterheadId,
 				privateNote: [into.privateNote, from.privateNote].filter(Boolean).join('\n'),
 				labels: [...new Set([...into.labels, ...from.labels])],

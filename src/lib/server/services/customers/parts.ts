@@ -2,6 +2,7 @@
 import { isMobile } from '../../../core/regimes/gb/checks';
 import { and, asc, eq, inArray } from 'drizzle-orm';
 import type { z } from 'zod';
+import { BOOKS } from '../../../core/money/currencies';
 import type { CustomerRecord } from '../../../core/parties';
 import type { Transaction, Reader } from '../../db/connection';
 import { contacts, customers, sites, taxStandings } from '../../db/schema';
@@ -45,6 +46,7 @@ export function customerRecord(
 		email: row.email,
 		address: row.address,
 		terms: row.termsDays === null ? null : { days: row.termsDays, endOfMonth: row.termsEndOfMonth },
+		...(row.currency === BOOKS ? {} : { currency: row.currency }),
 		orderNumberRequired: row.orderNumberRequired,
 		...(row.payWays ? { ways: row.payWays } : {}),
 		billTo: billTo

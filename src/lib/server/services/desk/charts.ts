@@ -16,7 +16,7 @@ function debtChanges(world: World, since: PlainDate): DebtChange[] {
 	return world.db
 		.all<Omit<DebtChange, 'amount'> & { amount: number }>(
 			sql`
-		select o.document_id as documentId, o.due_date as dueDate, e.date, sum(l.amount) as amount
+		select o.document_id as documentId, o.due_date as dueDate, e.date, sum(l.sterling) as amount
 		from open_items o join documents d on d.id = o.document_id or d.corrects_id = o.document_id
 		join journal_lines l on l.document_id = d.id and l.account = 'receivable'
 		join journal_entries e on e.id = l.entry_id
@@ -55,7 +55,7 @@ export function chartsPage(world: World) {
 		world.db
 			.all<{ month: string; amount: number }>(
 				sql`
-			select substr(issue_date, 1, 7) as month, sum(case kind when 'invoice' then total else -total end) as amount
+			select substr(issue_date, 1, 7) as month, sum(case kind when 'invoice' then total_sterling else -total_sterling end) as amount
 			from documents where state = 'issued' and issue_date >= ${first} group by 1`
 			)
 			.map((row) => [row.month, row.amount])
@@ -63,7 +63,7 @@ export function chartsPage(world: World) {
 	const came = new Map(cameInByMonth(world.db, first).map((row) => [row.month, row]));
 	const payers = world.db.all<{ id: number; name: string }>(sql`
 		select o.payer_id as id, c.name from open_items o join customers c on c.id = o.payer_id
-		where o.state = 'paid' group by o.payer_id order by sum(o.total) desc limit ${MOST_PAYERS}`);
+		where o.state = 'paid' group by o.payer_id order by sum(o.total_sterling) desc limit ${MOST_PAYERS}`);
 	const known = habits(
 		world,
 		payers.map((payer) => payer.id)
@@ -140,7 +140,7 @@ export function behindBar(world: World, bar: Behind): BehindRow[] {
 	if (bar.of === 'billed')
 		return db.all<BehindRow>(sql`
 			select id as documentId, number, customer_name as customer, issue_date as date,
-				case kind when 'invoice' then total else -total end as amount
+				case kind when 'invoice' then total_sterling else -total_sterling end as amount
 			from documents where state = 'issued' and issue_date between ${`${bar.month}-01`} and ${until}
 			order by issue_date, id`);
 	const accounts =
@@ -151,12 +151,12 @@ export function behindBar(world: World, bar: Behind): BehindRow[] {
 	return db.all<BehindRow>(
 		sql`
 		select coalesce(l.document_id, 0) as documentId, coalesce(d.number, '') as number,
-			coalesce(d.customer_name, c.name, '') as customer, e.date, sum(l.amount) as amount
+			coalesce(d.customer_name, c.name, '') as customer, e.date, sum(l.sterling) as amount
 		from journal_entries e join journal_lines l on l.entry_id = e.id
 		left join documents d on d.id = l.document_id left join customers c on c.id = l.customer_id
 		where e.date between ${`${bar.month}-01`} and ${until}
 			and e.event <> 'payout' and ${accounts}
-		group by e.id, l.document_id having sum(l.amount) <> 0 order by e.date, e.id`
+		group by e.id, l.document_id having sum(l.sterling) <> 0 order by e.date, e.id`
 	);
 }
 

@@ -59,6 +59,7 @@ function loadRows(world: World, ids: number[]) {
 			issueDate: documents.issueDate,
 			dueDate: documents.dueDate,
 			total: documents.total,
+			currency: documents.currency,
 			updatedAt: documents.updatedAt,
 			deduction: openItems.deduction,
 			cash: openItems.cash,

@@ -55,6 +55,7 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		link: `${world.origin}/p/${linkToday(db, row.token!)}`,
 		item: item && openItemOf(item),
 		toPay: BigInt(item ? stillToPay(item) : 0),
+		toPaySterling: BigInt(item?.toPaySterling ?? 0),
 		refunded: BigInt(item ? refundedOf(world, id) : 0),
 		payments: paymentsOf(world, id),
 		files: filesOf(db, { to: 'document', id }),
@@ -67,7 +68,12 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		prompt: promptStanding(db, id),
 		inHand:
 			item && stillToPay(item) > 0
-				? BigInt(inHandOf(db, item.payerId).reduce((sum, credit) => sum + credit.amount, 0))
+				? BigInt(
+						inHandOf(db, item.payerId, item.currency).reduce(
+							(sum, credit) => sum + credit.amount,
+							0
+						)
+					)
 				: 0n,
 		payerMail: item ? (mailAddresses(db, item.payerId)[0] ?? '') : '',
 		today: world.clock.today()

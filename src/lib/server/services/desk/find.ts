@@ -1,7 +1,7 @@
 // The command box: customers, jobs and documents by a few letters, a number or an amount.
 import { desc, inArray, sql } from 'drizzle-orm';
 import { STANDING_NAMES } from '../../../core/jobs/types';
-import { displayPounds } from '../../../core/money/display';
+import { displayMoney, displayPounds } from '../../../core/money/display';
 import { documents } from '../../db/schema';
 import type { World } from '../../world';
 import { searchCustomers } from '../customers/customers';
@@ -55,7 +55,7 @@ export function find(world: World, typed: string): Found[] {
 			kind: 'document',
 			id: row.id,
 			title: row.number ?? 'Draft',
-			detail: `${row.customerName || 'no customer yet'} · ${displayPounds(row.total)}`,
+			detail: `${row.customerName || 'no customer yet'} · ${displayMoney(row.total, row.currency)}`,
 			href: `/billing/${row.id}`
 		}))
 	];

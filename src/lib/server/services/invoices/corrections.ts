@@ -83,6 +83,7 @@ export function debitAsDraft(world: World, invoiceId: number, key: string): numb
 				...(billToId === undefined ? {} : { billToId }),
 				contract,
 				...(contractReason === undefined ? {} : { contractReason }),
+				...(sheet.currency ? { currency: sheet.currency } : {}),
 				pricesIncludeVat: sheet.pricesIncludeVat,
 				roundVatDown: sheet.roundVatDown,
 				orderNumber: sheet.orderNumber,

@@ -213,6 +213,7 @@ function settleCredited(
 			documentId: invoiceId,
 			customerId: item.customerId,
 			recordedAt: now,
+			currency: item.currency,
 			postings
 		});
 	}

@@ -1,14 +1,16 @@
 // Drafts: begun, saved as typed, copied, put aside and brought back. Nothing typed is ever lost.
 import { must } from '../../actor';
 import { and, desc, eq } from 'drizzle-orm';
+import { BOOKS } from '../../../core/money/currencies';
 import { blankSheet, isBlank } from '../../../core/sheet/blank';
 import type { SheetContext } from '../../../core/sheet/context';
 import { sheetForm } from '../../../core/sheet/form';
-import { readSheet } from '../../../core/sheet/read';
+import { readSheet, type SheetReading } from '../../../core/sheet/read';
 import type { Sheet, SheetAbout } from '../../../core/sheet/types';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { documents, type DocumentOrigin } from '../../db/schema';
 import type { World } from '../../world';
+import { exchangeRatesOf } from '../business/exchange';
 import { sellerRecord } from '../business/settings';
 import { customerRecord } from '../customers/parts';
 import { dressOf } from '../letterheads/dress';
@@ -101,10 +103,12 @@ export function draftOnce(
 function insertDraft(
 	tx: Transaction,
 	key: string,
-	{ sheet, origin, aboutId }: NewDraft,
+	{ sheet: given, origin, aboutId }: NewDraft,
 	now: number
 ): number {
-	const customer = customerRecord(tx, sheet.customerId);
+	const customer = customerRecord(tx, given.customerId);
+	// Prices that come from elsewhere are in the money they were written in.
+	const sheet = origin === 'typed' ? inTheirMoney(given, customer?.currency) : given;
 	const { id } = tx
 		.insert(documents)
 		.values({
@@ -126,6 +130,10 @@ function insertDraft(
 	return id;
 }
 
+/** What is written for a customer is in its money, unless the document says otherwise. */
+const inTheirMoney = (sheet: Sheet, currency: Sheet['currency'] = BOOKS): Sheet =>
+	sheet.currency || currency === BOOKS ? sheet : { ...sheet, currency };
+
 /** Works out what a draft comes to and makes it findable, as saving it does. In the caller's transaction. */
 export function computeDraft(tx: Transaction, id: number, sheet: Sheet, today: string): void {
 	const reading = readSheet(sheet, sheetContext(tx, sheet, today));
@@ -137,6 +145,8 @@ export function computeDraft(tx: Transaction, id: number, sheet: Sheet, today: s
 			customerName,
 			workKindId: sheet.workKindId ?? null,
 			total,
+			currency: sheet.currency ?? BOOKS,
+			totalSterling: sterlingOf(reading),
 			net: reading.figures ? safePence(reading.figures.net) : 0,
 			dueDate: reading.dates.dueDate
 		})
@@ -158,8 +168,22 @@ export function sheetContext(db: Reader, sheet: Sheet, today: string): SheetCont
 		customer: customerRecord(db, sheet.customerId, sheet),
 		today,
 		dress: dressOf(db, sheet),
+		rates: exchangeRatesOf(db),
+		...exchangeOf(db, sheet),
 		...(follows ? { follows } : {})
 	};
+}
+
+/** What corrects an invoice at its tax point has its rate (VATA 1994 Sch. 6 para. 11). */
+function exchangeOf(db: Reader, { about, currency }: Sheet): Pick<SheetContext, 'exchange'> {
+	if (!about || !currency) return {};
+	const row = db
+		.select({ frozen: documents.frozen, currency: documents.currency })
+		.from(documents)
+		.where(eq(documents.id, about.invoiceId))
+		.get();
+	const exchange = row?.currency === currency ? row.frozen?.exchange : undefined;
+	return exchange ? { exchange: { rate: exchange.rate, source: exchange.source } } : {};
 }
 
 /**
@@ -236,6 +260,14 @@ export function saveDraft(
 		syncTaken(tx, id, sheet);
 		return { version: version + 1, savedAt: now };
 	});
+}
+
+/** What a draft would come to in the books; zero where no rate is known yet. */
+function sterlingOf({ figures, input }: SheetReading): number {
+	if (!figures || !input) return 0;
+	const { sterling, total } = figures;
+	if (sterling) return safePence(sterling.net + sterling.vatCharged);
+	return input.currency === BOOKS ? safePence(total) : 0;
 }
 
 /** Pence as a number; zero beyond what a column holds exactly (such a draft cannot be issued anyway). */

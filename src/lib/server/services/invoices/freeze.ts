@@ -1,6 +1,7 @@
 // From a draft to what is frozen: both parties, the dates, the figures, and the document as it reads.
 import { NO_STANDING, sellerOn } from '../../../core/parties';
 import { taxPointRecords, type Advance } from '../../../core/documents/taxPoints';
+import { exchanged } from '../../../core/documents/frozen';
 import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
 import type { SheetContext } from '../../../core/sheet/context';
@@ -52,7 +53,7 @@ export function freezeDraft(
 
 function freeze(
 	sheet: Sheet,
-	{ dates, seller }: SheetReading,
+	{ dates, seller, exchange, figures }: SheetReading,
 	customer: Frozen['customer'],
 	{ follows, dress }: SheetContext
 ): Frozen {
@@ -67,6 +68,7 @@ function freeze(
 		dueDate: dates.dueDate,
 		contract: sheet.contract ?? 'construction',
 		...dress,
+		...(exchange && figures?.sterling ? { exchange: exchanged(exchange, figures) } : {}),
 		...(follows?.reverseCharge === undefined ? {} : { reverseCharge: follows.reverseCharge }),
 		...(follows?.of && sheet.about
 			? {

@@ -1,6 +1,8 @@
 // What issuing writes beside the document: its lines, what stands open, its journal entry.
 import type { Frozen } from '../../../core/documents/types';
 import type { InvoiceFigures } from '../../../core/figures/types';
+import { BOOKS } from '../../../core/money/currencies';
+import { shareOfSterling } from '../../../core/money/sterling';
 import { sheetLines } from '../../../core/sheet/blank';
 import { lineTaxPoint } from '../../../core/sheet/taxPoint';
 import { sql } from 'drizzle-orm';
@@ -87,7 +89,8 @@ export function openItem(
 			issueDate: frozen.issueDate,
 			dueDate: frozen.dueDate,
 			total: Number(figures.total),
-			totalSterling: Number(figures.total),
+			currency: frozen.sheet.currency ?? BOOKS,
+			totalSterling: sterlingTotal(frozen, figures),
 			deduction: figures.cis ? Number(figures.cis.deduction) : null,
 			outstanding: Number(figures.total),
 			toPay: Number(figures.total) - (figures.cis ? Number(figures.cis.deduction) : 0),
@@ -96,12 +99,41 @@ export function openItem(
 		.run();
 }
 
-/** VAT by the day that decides its period. */
+/** What it comes to in the books. Pence. */
+export const sterlingTotal = ({ exchange }: Frozen, { total }: InvoiceFigures): number =>
+	exchange ? exchange.net + exchange.vatCharged : Number(total);
+
+/** Amounts with their pence, which together are a sum of pence. */
+function withPence<T extends { amount: number }>(
+	postings: readonly T[],
+	pence: number | undefined
+): (T & { sterling?: number })[] {
+	if (pence === undefined) return [...postings];
+	const whole = postings.reduce((sum, { amount }) => sum + amount, 0);
+	let so = 0;
+	return postings.map((posting) => {
+		const before = shareOfSterling(so, whole, pence);
+		so += posting.amount;
+		return { ...posting, sterling: shareOfSterling(so, whole, pence) - before };
+	});
+}
+
+/** VAT by the day that decides its period, in the document's own money. */
 function vatByTaxPoint(
-	{ taxPoints: records, taxPoint }: Frozen,
+	{ taxPoints: records, taxPoint, exchange }: Frozen,
 	{ vatCharged }: InvoiceFigures
-): { date: string; vatCharged: number }[] {
-	return records ?? [{ date: taxPoint, vatCharged: Number(vatCharged) }];
+): { date: string; vatCharged: number; sterling?: number }[] {
+	if (!records) return [{ date: taxPoint, vatCharged: Number(vatCharged) }];
+	if (!exchange) return records;
+	const own = withPence(
+		records.map((record) => ({ date: record.date, amount: record.vatCharged })),
+		Number(vatCharged)
+	);
+	return own.map(({ date, amount, sterling }) => ({
+		date,
+		vatCharged: sterling!,
+		sterling: amount
+	}));
 }
 
 export function insertTaxPoints(tx: Transaction, documentId: number, frozen: Frozen): void {
@@ -120,7 +152,9 @@ export function postIssue(
 	recordedAt: number
 ): void {
 	const sign = frozen.kind === 'invoice' ? 1 : -1;
+	const { exchange } = frozen;
 	post(tx, {
+		currency: frozen.sheet.currency ?? BOOKS,
 		key: `${frozen.kind === 'invoice' ? 'issue' : 'credit'}:${documentId}`,
 		event: frozen.kind === 'invoice' ? 'issue' : 'credit',
 		date: frozen.issueDate,
@@ -129,14 +163,18 @@ export function postIssue(
 		recordedAt,
 		postings: [
 			{ account: 'receivable', amount: sign * Number(figures.total) },
-			...salesByJob(frozen, figures).map(({ jobId, amount }) => ({
-				account: frozen.sheet.charge === 'late' ? ('lateCharges' as const) : ('sales' as const),
-				amount: -sign * amount,
-				jobId
-			})),
-			...vatByTaxPoint(frozen, figures).map(({ date, vatCharged }) => ({
+			...withPence(salesByJob(frozen, figures), exchange?.net).map(
+				({ jobId, amount, sterling }) => ({
+					account: frozen.sheet.charge === 'late' ? ('lateCharges' as const) : ('sales' as const),
+					amount: -sign * amount,
+					...(sterling === undefined ? {} : { sterling: -sign * sterling }),
+					jobId
+				})
+			),
+			...vatByTaxPoint(frozen, figures).map(({ date, vatCharged, sterling }) => ({
 				account: 'vatOutput' as const,
 				amount: -sign * vatCharged,
+				...(sterling === undefined ? {} : { sterling: -sign * sterling }),
 				taxPoint: date
 			}))
 		]

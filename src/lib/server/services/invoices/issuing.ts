@@ -3,6 +3,7 @@ import { and, eq, sql } from 'drizzle-orm';
 import { formatNumber } from '../../../core/documents/numbers';
 import type { Frozen } from '../../../core/documents/types';
 import { viewDocument } from '../../../core/documents/view';
+import { BOOKS } from '../../../core/money/currencies';
 import type { InvoiceFigures } from '../../../core/figures/types';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { documentFiles, documents, numberSeries } from '../../db/schema';
@@ -17,7 +18,14 @@ import { drawDocument } from '../letterheads/dress';
 import { indexDocument } from '../trail/search';
 import { note } from '../trail/documents';
 import { sealOf, sumsOf } from './seal';
-import { insertShell, insertLines, insertTaxPoints, openItem, postIssue } from './issuedRows';
+import {
+	insertShell,
+	insertLines,
+	insertTaxPoints,
+	openItem,
+	postIssue,
+	sterlingTotal
+} from './issuedRows';
 
 export interface Issued {
 	id: number;
@@ -203,7 +211,8 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 			vatCharged: Number(figures.vatCharged),
 			vatReverseCharged: Number(figures.vatReverseCharged),
 			total,
-			totalSterling: total,
+			currency: frozen.sheet.currency ?? BOOKS,
+			totalSterling: sterlingTotal(frozen, figures),
 			deduction: figures.cis ? Number(figures.cis.deduction) : null,
 			updatedAt: now,
 			issuedAt: now

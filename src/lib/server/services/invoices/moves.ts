@@ -1,5 +1,5 @@
 // Next moves of invoices: drafts to finish, and what is issued and not sent.
-import { and, desc, eq, gt, inArray, or } from 'drizzle-orm';
+import { and, desc, eq, gt, inArray, or, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { moneyOf, MOST_MOVES, type Move } from '../../../core/moves';
 import { documents, openItems } from '../../db/schema';
@@ -12,7 +12,7 @@ export function unsentMoves(world: World): Move[] {
 			id: documents.id,
 			number: documents.number,
 			customer: documents.customerName,
-			toPay: openItems.toPay,
+			toPay: sql<number>`${openItems.toPaySterling}`,
 			issueDate: openItems.issueDate,
 			payerId: openItems.payerId,
 			dueDate: openItems.dueDate
@@ -20,7 +20,7 @@ export function unsentMoves(world: World): Move[] {
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
 		.where(and(eq(openItems.reached, false), inArray(openItems.state, ['open', 'partPaid'])))
-		.orderBy(desc(openItems.toPay))
+		.orderBy(desc(openItems.toPaySterling))
 		.limit(MOST_MOVES)
 		.all()
 		.map((row) => ({
@@ -40,7 +40,7 @@ export function draftMoves(world: World): Move[] {
 		.select({
 			id: documents.id,
 			customer: documents.customerName,
-			total: documents.total,
+			total: documents.totalSterling,
 			version: documents.version
 		})
 		.from(documents)

@@ -27,7 +27,7 @@ export function jobBooks(
 			sql`, `
 		);
 		for (const row of db.all<{ job: number; billed: number }>(sql`
-			select job_id as job, -sum(amount) as billed from journal_lines
+			select job_id as job, -sum(sterling) as billed from journal_lines
 			where job_id in (${ids}) and account = 'sales' group by job_id`))
 			books.get(row.job)!.billed = BigInt(row.billed);
 		for (const row of db.all<{
@@ -37,10 +37,11 @@ export function jobBooks(
 			cash: number;
 			withheld: number;
 		}>(sql`
-			select j.job, j.sales, d.net, o.cash, o.withheld
-			from (select job_id as job, document_id as document, -sum(amount) as sales from journal_lines
+			select j.job, j.sales, d.net_sterling as net, o.withheld,
+				case when o.currency = 'GBP' then o.cash else (2 * o.cash * o.total_sterling + o.total) / (2 * o.total) end as cash
+			from (select job_id as job, document_id as document, -sum(sterling) as sales from journal_lines
 				where job_id in (${ids}) and account = 'sales' group by job_id, document_id) j
-			join documents d on d.id = j.document join open_items o on o.document_id = d.id where d.net > 0`)) {
+			join documents d on d.id = j.document join open_items o on o.document_id = d.id where d.net_sterling > 0`)) {
 			const book = books.get(row.job)!;
 			const share = (of: number) => divideRounded(BigInt(of) * BigInt(row.sales), BigInt(row.net));
 			book.received += share(row.cash);

@@ -224,6 +224,8 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			bank_account_name: 'name of the account for transfers',
 			bank_sort_code: 'its sort code',
 			bank_account_number: 'its number',
+			bank_iban: 'its number for payers abroad',
+			bank_bic: 'the bank’s own code',
 			invoice_note: 'a note on every invoice',
 			copy_to_self: 'a copy of all that is sent (1: yes)',
 			pass_on_card_fees: 'firms bear the fees of commercial cards (1: yes)'
@@ -372,6 +374,8 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			vat_charged: 'VAT that is charged',
 			vat_reverse_charged: 'VAT that the customer accounts for',
 			total: 'total',
+			net_sterling: 'net, in sterling',
+			vat_charged_sterling: 'VAT charged, in sterling',
 			total_sterling: 'total in sterling',
 			deduction: 'CIS deduction that is expected; empty: CIS does not apply',
 			issued_at: 'when it was issued',
@@ -557,8 +561,20 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			to_pay: 'what is still to be paid in money',
 			reached: 'whether the customer has got it (1: yes)',
 			overpaid: 'paid too much',
+			outstanding_sterling: 'outstanding, in sterling',
+			to_pay_sterling: 'still to be paid, in sterling',
+			overpaid_sterling: 'paid too much, in sterling',
 			settled_on: 'the day it was settled',
 			in_hand: 'money of it that lies in hand'
+		}
+	},
+	exchange_rates: {
+		what: 'What one of another currency was worth in pounds.',
+		columns: {
+			from: 'first day',
+			to: 'last day',
+			rate: 'pounds for one of it',
+			source: 'where it is from'
 		}
 	},
 	payer_names: {
@@ -607,7 +623,10 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 		what: 'Base rates of the Bank of England for each half year.',
 		columns: { from: 'from this day', rate: 'percent' }
 	},
-	refunds: { what: 'Refunds.', columns: {} },
+	refunds: {
+		what: 'Refunds.',
+		columns: { amount_sterling: 'what left the bank, in sterling; empty: the same' }
+	},
 	relief_claims: { what: 'VAT relief claimed for bad debts.', columns: { vat: 'the VAT' } },
 	removals: {
 		what: 'Customers of whom all was removed that no law asks to keep.',

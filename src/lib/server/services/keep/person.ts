@@ -103,6 +103,7 @@ export const OF_NOBODY: readonly string[] = [
 	'payouts',
 	'price_items',
 	'price_pictures',
+	'exchange_rates',
 	'reference_rates',
 	'restores',
 	'starting_points',

@@ -17,6 +17,7 @@ export interface TableShape {
 const MONEY = new Set(
 	`amount amount_sterling net vat_charged vat_reverse_charged total total_sterling deduction cash withheld credited
 	written_off outstanding to_pay reached overpaid in_hand fee fee_on_top withheld_stated gross materials sterling
+	outstanding_sterling to_pay_sterling overpaid_sterling net_sterling vat_charged_sterling
 	balance document_discount retention taxable without_vat cost vat`.split(/\s+/)
 );
 

@@ -19,8 +19,8 @@ export interface CameIn {
 export function cameInByMonth(db: Reader, from: PlainDate): CameIn[] {
 	return db.all<CameIn>(sql`
 		select substr(e.date, 1, 7) as month,
-			sum(case when l.account in ('bank', 'cash', 'cardClearing', 'cardFees') then l.amount else 0 end) as received,
-			sum(case when l.account = 'cisWithheld' then l.amount else 0 end) as withheld
+			sum(case when l.account in ('bank', 'cash', 'cardClearing', 'cardFees') then l.sterling else 0 end) as received,
+			sum(case when l.account = 'cisWithheld' then l.sterling else 0 end) as withheld
 		from journal_entries e join journal_lines l on l.entry_id = e.id
 		where e.date >= ${from} and e.event <> 'payout' group by 1`);
 }

@@ -1,6 +1,7 @@
 // What a payer has in hand: money that no document has used up yet.
 import { and, eq, gt, inArray, sql } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
+import { BOOKS, type Currency } from '../../../core/money/currencies';
 import { customers, documents, openItems } from '../../db/schema';
 import type { Reader } from '../../db/connection';
 
@@ -34,9 +35,10 @@ export function unusedPayments(db: Reader, of?: number | 'newest') {
 			and left <> 0 order by p.date, p.id`);
 }
 
-/** A payer's credit, the earliest first. */
-export function inHandOf(db: Reader, payerId: number): Credit[] {
-	const unused = unusedPayments(db, payerId).map((one): Credit => ({
+/** A payer's credit in one money, the earliest first: it pays what is in the same. What no invoice took is always in pounds. */
+export function inHandOf(db: Reader, payerId: number, currency: Currency = BOOKS): Credit[] {
+	const payments = currency === BOOKS ? unusedPayments(db, payerId) : [];
+	const unused = payments.map((one): Credit => ({
 		source: { paymentId: one.id },
 		date: one.date,
 		amount: one.left,
@@ -46,7 +48,9 @@ export function inHandOf(db: Reader, payerId: number): Credit[] {
 		.select({ item: openItems, number: documents.number })
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
-		.where(and(eq(openItems.payerId, payerId), gt(openItems.inHand, 0)))
+		.where(
+			and(eq(openItems.payerId, payerId), eq(openItems.currency, currency), gt(openItems.inHand, 0))
+		)
 		.all()
 		.map(({ item, number }): Credit => ({
 			source: { documentId: item.documentId },
@@ -66,7 +70,7 @@ export function payersInHand(db: Reader): { payerId: number; payer: string; amou
 	const beyond = db
 		.select({ payerId: openItems.payerId, amount: openItems.inHand })
 		.from(openItems)
-		.where(gt(openItems.inHand, 0))
+		.where(and(eq(openItems.currency, BOOKS), gt(openItems.inHand, 0)))
 		.all();
 	for (const { payerId, amount } of beyond) add(payerId, amount);
 	const ids = [...sums].flatMap(([payerId, amount]) => (amount > 0 ? [payerId] : []));

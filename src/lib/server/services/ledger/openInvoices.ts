@@ -1,5 +1,6 @@
 // What a payer has open.
 import { and, asc, eq, inArray, sql } from 'drizzle-orm';
+import { BOOKS, type Currency } from '../../../core/money/currencies';
 import type { Reader } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';
 
@@ -8,8 +9,11 @@ export function openItemOf(db: Reader, documentId: number) {
 	return db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
 }
 
-/** A payer's open invoices, the one due first, first. Amounts in pence. */
-export function openOf(db: Reader, payerId: number) {
+/**
+ * A payer's open invoices in one money, the one due first, first, in its minor units. One payment never settles across
+ * money unseen, so nobody gets those of several at once.
+ */
+export function openOf(db: Reader, payerId: number, currency: Currency = BOOKS) {
 	return db
 		.select({
 			item: openItems,
@@ -18,7 +22,13 @@ export function openOf(db: Reader, payerId: number) {
 		})
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
-		.where(and(eq(openItems.payerId, payerId), inArray(openItems.state, ['open', 'partPaid'])))
+		.where(
+			and(
+				eq(openItems.payerId, payerId),
+				eq(openItems.currency, currency),
+				inArray(openItems.state, ['open', 'partPaid'])
+			)
+		)
 		.orderBy(asc(openItems.dueDate), asc(openItems.documentId))
 		.all()
 		.map(({ item, number, token }) => ({
@@ -45,3 +55,12 @@ export function mayDeduct(db: Reader, documentIds: readonly number[]): Set<numbe
 			.map((row) => row.id)
 	);
 }
+
+/** The money a payer has anything open in, pounds first. */
+export const currenciesOf = (db: Reader, payerId: number): Currency[] =>
+	db
+		.all<{ currency: Currency }>(
+			sql`select distinct currency from open_items where payer_id = ${payerId} and state in ('open', 'partPaid')
+				order by currency = 'GBP' desc, currency`
+		)
+		.map(({ currency }) => currency);

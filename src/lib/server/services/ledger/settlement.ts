@@ -1,7 +1,7 @@
 // Where an invoice stands: worked out by the core from its payments, credits and refunds, kept in openItems.
 import { eq, sql } from 'drizzle-orm';
 import { FiguresError } from '../../../core/figures/types';
-import { displayPounds } from '../../../core/money/display';
+import { displayMoney } from '../../../core/money/display';
 import { RefusedError } from '../../../core/refusals';
 import { paidParts, type PaidPart } from '../../../core/settlement/deductions';
 import { settle } from '../../../core/settlement/settle';
@@ -143,7 +143,7 @@ export function resettle(
 	const lost = sumOf(entries, 'writeOff');
 	const back = result.overpaid < lost ? result.overpaid : lost;
 	if (back > 0n) {
-		takeLossBack(tx, world, documentId, Number(back), because);
+		takeLossBack(tx, world, item, Number(back), because);
 		({ entries, result } = settledNow(tx, documentId, original));
 	}
 	const credited = Number(sumOf(entries, 'credit'));
@@ -240,7 +240,7 @@ function deductionChanges(
 function takeLossBack(
 	tx: Transaction,
 	{ clock }: Pick<World, 'clock'>,
-	documentId: number,
+	{ documentId, currency }: Pick<typeof openItems.$inferSelect, 'documentId' | 'currency'>,
 	amount: number,
 	reason: string
 ): void {
@@ -265,6 +265,6 @@ function takeLossBack(
 		at,
 		who: 'axiometer',
 		what: 'takenUpAgain',
-		detail: `${displayPounds(amount)}: ${reason}`
+		detail: `${displayMoney(amount, currency)}: ${reason}`
 	});
 }

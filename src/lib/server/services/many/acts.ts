@@ -11,6 +11,7 @@ import type { ListName } from '../../../core/lists/types';
 import { archiveCustomer } from '../customers/customers';
 import { markPaid, removePurchase } from '../costs/purchases';
 import { archivePriceItem } from '../prices/prices';
+import { BOOKS } from '../../../core/money/currencies';
 import { recordPayment } from '../money/payments';
 import { messageAgain, messageOf, notAgain } from '../messages/outbox';
 import { bearers, setLabel } from './labels';
@@ -56,7 +57,8 @@ function documentsOf(db: Reader, ids: readonly number[]) {
 			sheet: documents.sheet,
 			version: documents.version,
 			reached: openItems.reached,
-			toPay: openItems.toPay
+			toPay: openItems.toPaySterling,
+			currency: documents.currency
 		})
 		.from(documents)
 		.leftJoin(openItems, eq(openItems.documentId, documents.id))
@@ -150,13 +152,15 @@ export const ACTS: Readonly<Record<ManyActionId, Act>> = {
 			reasons(
 				db,
 				ids,
-				({ state, kind, toPay }) =>
+				({ state, kind, toPay, currency }) =>
 					notIssued(state) ??
 					(kind === 'creditNote'
 						? 'A credit note asks for nothing.'
-						: toPay
-							? null
-							: 'There is nothing left to pay on it.')
+						: !toPay
+							? 'There is nothing left to pay on it.'
+							: currency === BOOKS
+								? null
+								: 'It is in other money: record it at the invoice, with what reached your bank.')
 			),
 		work: (world, tx, ids, { key, options }) => {
 			const open = new Map(documentsOf(tx, ids).map(({ id, toPay }) => [id, toPay ?? 0]));

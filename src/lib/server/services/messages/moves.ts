@@ -16,7 +16,7 @@ export function documentsNotReached(world: World): Move[] {
 			state: mails.state,
 			error: mails.lastError,
 			number: documents.number,
-			toPay: openItems.toPay,
+			toPay: sql<number>`${openItems.toPaySterling}`,
 			payerId: openItems.payerId,
 			dueDate: openItems.dueDate
 		})
@@ -46,7 +46,7 @@ export function documentsNotReached(world: World): Move[] {
 			state: texts.state,
 			error: texts.lastError,
 			number: documents.number,
-			toPay: openItems.toPay,
+			toPay: sql<number>`${openItems.toPaySterling}`,
 			payerId: openItems.payerId,
 			dueDate: openItems.dueDate
 		})

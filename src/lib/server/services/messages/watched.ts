@@ -38,11 +38,16 @@ export async function saveWatchedPart(
 ): Promise<void> {
 	const before = loadBusiness(world.db);
 	const digits = (value: unknown) => String(value ?? '').replace(/\D/g, '');
+	const letters = (value: unknown) =>
+		String(value ?? '')
+			.replace(/\s/g, '')
+			.toUpperCase();
 	const other =
 		part === 'bank' &&
-		before.bankAccountNumber !== '' &&
+		(before.bankAccountNumber !== '' || before.bankIban !== '') &&
 		(digits(given.bankSortCode) !== digits(before.bankSortCode) ||
-			digits(given.bankAccountNumber) !== digits(before.bankAccountNumber));
+			digits(given.bankAccountNumber) !== digits(before.bankAccountNumber) ||
+			letters(given.bankIban) !== letters(before.bankIban));
 	if (other) await confirmPassword(world, current, guesser);
 	savePart(world, part, given);
 	const after = loadBusiness(world.db);

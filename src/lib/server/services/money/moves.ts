@@ -1,7 +1,7 @@
 // Next moves of money: what was paid beyond an invoice, and lines of the bank to look at.
 import { eq, gt, sql } from 'drizzle-orm';
 import { MOST_MOVES, type Move } from '../../../core/moves';
-import { displayPounds } from '../../../core/money/display';
+import { displayMoney } from '../../../core/money/display';
 import { counted } from '../../../core/words';
 import { documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
@@ -12,7 +12,8 @@ export function overpaidMoves(world: World): Move[] {
 			id: documents.id,
 			number: documents.number,
 			customer: documents.customerName,
-			inHand: openItems.inHand
+			inHand: openItems.inHand,
+			currency: openItems.currency
 		})
 		.from(openItems)
 		.innerJoin(documents, eq(documents.id, openItems.documentId))
@@ -24,7 +25,7 @@ export function overpaidMoves(world: World): Move[] {
 		amount: BigInt(row.inHand),
 		late: false,
 		title: `${row.customer} has paid too much`,
-		detail: `${displayPounds(row.inHand)} over on ${row.number}`,
+		detail: `${displayMoney(row.inHand, row.currency)} over on ${row.number}`,
 		action: 'See',
 		href: `/billing/${row.id}`
 	}));

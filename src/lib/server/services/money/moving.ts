@@ -2,7 +2,7 @@
 import { and, desc, eq, notExists } from 'drizzle-orm';
 import { laterOf } from '../../../core/calendar/queries';
 import { FiguresError } from '../../../core/figures/types';
-import { displayPounds } from '../../../core/money/display';
+import { displayMoney } from '../../../core/money/display';
 import { RefusedError } from '../../../core/refusals';
 import { paidParts, takeLast } from '../../../core/settlement/deductions';
 import { mostThatFits } from '../../../core/settlement/settle';
@@ -39,6 +39,8 @@ export function moveBeyond(
 ): { amount: number; date: string; postings: Posting[] } {
 	const from = itemOf(tx, fromId);
 	const to = itemOf(tx, toId);
+	if (from.currency !== to.currency)
+		throw new RefusedError('Money in hand pays what is in the same money.');
 	const { entries, result } = settledOf(tx, fromId);
 	const { cash, withheld } = mostThatFits(result, BigInt(to.outstanding));
 	const date = entries.reduce((last, entry) => laterOf(last, entry.date), world.clock.today());
@@ -129,7 +131,7 @@ export function bringBack(
 			at,
 			who: 'you',
 			what: 'creditTakenBack',
-			detail: displayPounds(last.amount)
+			detail: displayMoney(last.amount, itemOf(tx, documentId).currency)
 		});
 	}
 }

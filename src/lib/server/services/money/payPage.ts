@@ -1,4 +1,5 @@
 // What an unguessable link shows: one document and nothing else. Opening it is noted.
+import { BOOKS, type Currency } from '../../../core/money/currencies';
 import { waysOf } from '../../../core/sheet/own';
 import type { PayWays } from '../../../core/payWays';
 import { and, desc, eq, sql, type SQL } from 'drizzle-orm';
@@ -29,7 +30,9 @@ export interface PayPage {
 	files: FileShown[];
 	trial: boolean;
 	kind: 'invoice' | 'creditNote';
-	/** Pence: what it came to, and what became of it. */
+	/** What all amounts are in. */
+	currency: Currency;
+	/** What it came to, and what became of it, in minor units. */
 	total: number;
 	toPay: number;
 	leftToDeduct: number;
@@ -72,6 +75,7 @@ export function payPage(world: World, token: string): PayPage {
 			trial: false,
 			kind: row.kind,
 			reach: { phone, email },
+			currency: row.currency,
 			ways: waysOf(sheet, customer)
 		} as const;
 		if (!item)
@@ -135,6 +139,7 @@ export function payPage(world: World, token: string): PayPage {
 		due: null,
 		reach: { phone: trial.frozen.seller.phone, email: trial.frozen.seller.email },
 		mayBearFee: false,
+		currency: trial.frozen.sheet.currency ?? BOOKS,
 		ways: waysOf(trial.frozen.sheet, trial.frozen.customer)
 	};
 }

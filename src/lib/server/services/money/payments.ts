@@ -1,7 +1,8 @@
 // Payments against an invoice, by hand or by card: recorded once, posted, settled, and undone with a trace.
 import { must } from '../../actor';
 import { and, eq, isNull } from 'drizzle-orm';
-import { displayPounds } from '../../../core/money/display';
+import { BOOKS } from '../../../core/money/currencies';
+import { displayMoney } from '../../../core/money/display';
 import { writeAtOnce } from '../../db/connection';
 import { allocations, openItems, paymentReversals, payments } from '../../db/schema';
 import type { World } from '../../world';
@@ -17,6 +18,8 @@ export interface PaymentForm extends MovedForm {
 	withheld: string;
 	/** Agrees to an amount above what is owed. */
 	allowOverpaid: boolean;
+	/** Of an invoice in other money: what reached the bank, in pounds. */
+	reached?: string;
 	/** The payer gets a receipt by mail. */
 	receipt?: boolean;
 }
@@ -52,10 +55,19 @@ export function recordPayment(world: World, documentId: number, form: PaymentFor
 			throw new FieldError({ withheld: 'More than the whole invoice.' });
 		if (withheld !== null && withheld > item.outstanding && !form.allowOverpaid)
 			throw new FieldError({ withheld: 'More than is open on it.' });
+		const { currency } = item;
+		const sterling =
+			currency === BOOKS
+				? undefined
+				: readAmount(form.reached ?? '', 'reached', 'what reached your bank in pounds', problems);
+		if (sterling === 0) problems.reached ??= 'More than nothing, please.';
+		if (sterling !== undefined && form.way === 'card')
+			problems.way = 'A card is charged in pounds. Record it as it came in.';
+		if (Object.keys(problems).length) throw new FieldError(problems);
 		const owed = withheld === null ? stillToPay(item) : item.outstanding - withheld;
 		if (amount > owed && !form.allowOverpaid) {
 			throw new FieldError({
-				amount: `That is ${displayPounds(amount - Math.max(owed, 0))} more than they still have to pay. Tick the box below if it is right.`
+				amount: `That is ${displayMoney(amount - Math.max(owed, 0), currency)} more than they still have to pay. Tick the box below if it is right.`
 			});
 		}
 		const { id } = takePayment(tx, world, {
@@ -68,6 +80,7 @@ export function recordPayment(world: World, documentId: number, form: PaymentFor
 			source: 'hand',
 			reference: form.reference.trim(),
 			fee: 0,
+			...(sterling === undefined ? {} : { sterling }),
 			who: 'you'
 		});
 		if (form.receipt) queueReceipt(tx, world, id);
@@ -82,6 +95,8 @@ export function paymentsOf(world: World, documentId: number) {
 			id: payments.id,
 			date: payments.date,
 			amount: allocations.amount,
+			/** What all of it came to in pounds. Pence. */
+			sterling: payments.amountSterling,
 			way: payments.way,
 			reference: payments.reference,
 			fee: payments.fee,

@@ -3,11 +3,12 @@ import { and, eq, gt, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { promptOffer, promptWishes, type PromptOffer } from '../../../core/documents/prompt';
 import { formatDecimal } from '../../../core/money/decimal';
-import { displayPounds } from '../../../core/money/display';
+import { displayMoney } from '../../../core/money/display';
 import { MOST_MOVES, type Move } from '../../../core/moves';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import type { Reader } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';
+import { openItemOf } from '../ledger/openInvoices';
 import type { World } from '../../world';
 import { creditPart, leftOfInvoice } from '../invoices/creditNote';
 import type { Issued } from '../invoices/issuing';
@@ -37,6 +38,8 @@ export function promptStanding(db: Reader, documentId: number): PromptStanding |
 	return { ...offer, taken: inTime >= offer.payable };
 }
 
+const currencyOf = (db: Reader, documentId: number) => openItemOf(db, documentId)?.currency;
+
 /**
  * The credit note for a discount that was taken. Asked twice, it is the same one.
  * @throws NotFoundError, RefusedError where it was not taken
@@ -49,7 +52,7 @@ export async function creditPrompt(world: World, documentId: number): Promise<Is
 	if (!standing) throw new NotFoundError('A discount for paying in time');
 	if (!standing.taken)
 		throw new RefusedError(
-			`Nothing like ${displayPounds(standing.payable)} had come in by ${displayDate(standing.until)}.`
+			`Nothing like ${displayMoney(standing.payable, currencyOf(world.db, documentId))} had come in by ${displayDate(standing.until)}.`
 		);
 	return creditPart(world, documentId, {
 		key,
@@ -84,7 +87,7 @@ export function promptMoves({ db }: World): Move[] {
 					amount: standing.off,
 					late: false,
 					title: `${customer} paid ${number} in time`,
-					detail: `Credit the discount of ${formatDecimal(standing.percent)} %, ${displayPounds(standing.off)}`,
+					detail: `Credit the discount of ${formatDecimal(standing.percent)} %, ${displayMoney(standing.off, currencyOf(db, id))}`,
 					action: 'Credit it',
 					href: `/billing/${id}`
 				}

@@ -30,8 +30,11 @@ export function receiptFor(db: Reader, paymentId: number) {
 		paid: BigInt(payment.amount),
 		numbers: paid.map(({ document }) => document.number!),
 		left: BigInt(
-			only ? only.item.outstanding : openOf(db, payerId).reduce((sum, item) => sum + item.toPay, 0)
+			only
+				? only.item.outstanding
+				: openOf(db, payerId, payment.currency).reduce((sum, item) => sum + item.toPay, 0)
 		),
+		currency: payment.currency,
 		one: only !== null,
 		linked: paid.length > 0
 	};

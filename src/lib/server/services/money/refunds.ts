@@ -1,7 +1,8 @@
 // Money given back: by card through the processor, or by hand.
 import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
-import { displayPounds } from '../../../core/money/display';
+import { BOOKS } from '../../../core/money/currencies';
+import { displayMoney } from '../../../core/money/display';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
 import { creditReturns, openItems, payments, refunds } from '../../db/schema';
@@ -9,7 +10,7 @@ import type { CardEvent } from '../../gateways/card';
 import type { World } from '../../world';
 import { UnavailableError } from '../../gateways/asking';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { readMoved, type MovedForm } from './form';
+import { readAmount, readMoved, type MovedForm } from './form';
 import { WAY_ACCOUNT } from './taking';
 import { resettle } from '../ledger/settlement';
 import { note } from '../trail/documents';
@@ -33,7 +34,7 @@ export async function refundCard(
 		throw new FieldError({ amount: 'Give an amount above zero.' });
 	if (amount > payment.amount - before)
 		throw new FieldError({
-			amount: `At most ${displayPounds(payment.amount - before)} of it is left to give back.`
+			amount: `At most ${displayMoney(payment.amount - before)} of it is left to give back.`
 		});
 	try {
 		await world.card.refund({ key, checkoutId: payment.reference, amount });
@@ -82,7 +83,11 @@ export function refunded(
  * Records money given back by hand for an invoice. The same key again changes nothing.
  * @throws FieldError, NotFoundError
  */
-export function refundByHand(world: World, documentId: number, form: MovedForm): void {
+export function refundByHand(
+	world: World,
+	documentId: number,
+	form: MovedForm & { reached?: string }
+): void {
 	must('money');
 	const { problems, amount, way } = readMoved(world, form, 'back');
 	writeAtOnce(world.db, (tx) => {
@@ -91,10 +96,23 @@ export function refundByHand(world: World, documentId: number, form: MovedForm):
 		const item = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
 		if (!item) throw new NotFoundError('This invoice');
 		if (amount > item.cash)
-			problems.amount ??= `At most ${displayPounds(item.cash)} came in for it.`;
+			problems.amount ??= `At most ${displayMoney(item.cash, item.currency)} came in for it.`;
+		const amountSterling =
+			item.currency === BOOKS
+				? null
+				: readAmount(form.reached ?? '', 'reached', 'what left your bank in pounds', problems);
+		if (amountSterling === 0) problems.reached ??= 'More than nothing, please.';
 		if (Object.keys(problems).length || !way) throw new FieldError(problems);
 		const { date, reference } = form;
-		giveBack(tx, world, { key, documentId, date, amount, way, reference: reference.trim() });
+		giveBack(tx, world, {
+			key,
+			documentId,
+			date,
+			amount,
+			amountSterling,
+			way,
+			reference: reference.trim()
+		});
 	});
 }
 
@@ -120,11 +138,22 @@ function giveBack(
 		documentId,
 		customerId: item.customerId,
 		recordedAt: now,
+		currency: item.currency,
 		postings: [
-			{ account: WAY_ACCOUNT[way], amount: -amount },
+			{
+				account: WAY_ACCOUNT[way],
+				amount: -amount,
+				...(given.amountSterling ? { sterling: -given.amountSterling } : {})
+			},
 			{ account: 'receivable', amount, documentId, customerId: item.customerId },
 			...postings
 		]
 	});
-	note(tx, { documentId, at: now, who: 'you', what: 'refunded', detail: displayPounds(amount) });
+	note(tx, {
+		documentId,
+		at: now,
+		who: 'you',
+		what: 'refunded',
+		detail: displayMoney(amount, item.currency)
+	});
 }

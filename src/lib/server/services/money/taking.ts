@@ -1,7 +1,8 @@
 // Payments taken: written, posted and settled in one transaction, however they came.
 import { eq } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
-import { displayPounds } from '../../../core/money/display';
+import { BOOKS, type Currency } from '../../../core/money/currencies';
+import { displayMoney } from '../../../core/money/display';
 import { type Transaction } from '../../db/connection';
 import { post, type Posting } from '../../db/journal';
 import {
@@ -13,7 +14,7 @@ import {
 	type PaymentWay
 } from '../../db/schema';
 import type { World } from '../../world';
-import { NotFoundError } from '../../../core/refusals';
+import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { resettle, type SettledChange } from '../ledger/settlement';
 import { note } from '../trail/documents';
 
@@ -35,6 +36,8 @@ export interface TakenPayment {
 	reference: string;
 	/** What the card processor keeps of it. */
 	fee: number;
+	/** In other money: what it came to in pounds, in pence. Whole, without a fee and on an invoice. */
+	sterling?: number;
 	/** A card fee the payer bore on top of the amount: it stays in hand until a document bills it. */
 	feeOnTop?: number;
 	who: 'you' | 'customer';
@@ -77,11 +80,16 @@ export function takeShared(
 		fee,
 		feeOnTop = 0,
 		who,
-		shares
+		shares,
+		sterling = amount
 	} = taken;
 	const now = world.clock.now();
 	const over = amount - shares.reduce((sum, share) => sum + share.amount, 0);
 	if (over < 0) throw new Error(`payment ${key} is shared out beyond its amount`);
+	const currency = oneMoney(tx, shares);
+	if (currency !== BOOKS && (over > 0 || fee > 0 || taken.sterling === undefined))
+		throw new Error(`payment ${key} in ${currency} is not whole`);
+	const reached = currency === BOOKS ? '' : ` (${displayMoney(sterling)})`;
 	const { id } = tx
 		.insert(payments)
 		.values({
@@ -89,7 +97,8 @@ export function takeShared(
 			payerId,
 			date,
 			amount,
-			amountSterling: amount,
+			currency,
+			amountSterling: sterling,
 			way,
 			source,
 			reference,
@@ -100,7 +109,11 @@ export function takeShared(
 		.returning({ id: payments.id })
 		.get();
 	const postings: Posting[] = [
-		{ account: WAY_ACCOUNT[way], amount: amount - fee },
+		{
+			account: WAY_ACCOUNT[way],
+			amount: amount - fee,
+			...(currency === BOOKS ? {} : { sterling })
+		},
 		{ account: 'cardFees', amount: fee },
 		{ account: 'customerCredit', amount: -over, documentId: null, customerId: payerId }
 	];
@@ -116,14 +129,14 @@ export function takeShared(
 			...change.postings
 		);
 		const withheld = change.withheldChange
-			? `, ${displayPounds(change.withheldChange)} withheld`
+			? `, ${displayMoney(change.withheldChange, currency)} withheld`
 			: '';
 		note(tx, {
 			documentId,
 			at: now,
 			who,
 			what: 'paid',
-			detail: `${displayPounds(share.amount)} by ${way}${withheld}`
+			detail: `${displayMoney(share.amount, currency)}${reached} by ${way}${withheld}`
 		});
 		return change;
 	});
@@ -134,9 +147,18 @@ export function takeShared(
 		documentId: shares.length === 1 ? shares[0]!.documentId : null,
 		customerId: payerId,
 		recordedAt: now,
+		currency,
 		postings
 	});
 	return { id, changes };
+}
+
+/** The money all of these invoices are in. @throws RefusedError where they are not in one */
+function oneMoney(tx: Transaction, shares: SharedPayment['shares']): Currency {
+	const all = new Set(shares.map(({ documentId }) => itemOf(tx, documentId).currency));
+	if (all.size > 1)
+		throw new RefusedError('These invoices are in different money: record a payment for each.');
+	return [...all][0] ?? BOOKS;
 }
 
 export function itemOf(tx: Transaction, documentId: number) {

@@ -1,7 +1,8 @@
 // Payments undone with a trace.
 import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
-import { displayPounds } from '../../../core/money/display';
+import { BOOKS } from '../../../core/money/currencies';
+import { displayMoney } from '../../../core/money/display';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { post, type Posting } from '../../db/journal';
 import { allocations, bankLines, creditReturns, paymentReversals, payments } from '../../db/schema';
@@ -62,7 +63,11 @@ export function undoInTransaction(
 	const shares = tx.select().from(allocations).where(eq(allocations.paymentId, paymentId)).all();
 	const over = payment.amount - shares.reduce((sum, share) => sum + share.amount, 0);
 	const postings: Posting[] = [
-		{ account: WAY_ACCOUNT[payment.way], amount: -payment.amount },
+		{
+			account: WAY_ACCOUNT[payment.way],
+			amount: -payment.amount,
+			...(payment.currency === BOOKS ? {} : { sterling: -payment.amountSterling })
+		},
 		{ account: 'customerCredit', amount: over, documentId: null }
 	];
 	const byDocument = new Map<number, number>();
@@ -83,7 +88,7 @@ export function undoInTransaction(
 			at: now,
 			who: 'you',
 			what: 'paymentUndone',
-			detail: displayPounds(amount)
+			detail: displayMoney(amount, payment.currency)
 		});
 	}
 	post(tx, {
@@ -93,6 +98,7 @@ export function undoInTransaction(
 		documentId: byDocument.size === 1 ? [...byDocument.keys()][0]! : null,
 		customerId,
 		recordedAt: now,
+		currency: payment.currency,
 		postings
 	});
 }

@@ -2,7 +2,8 @@
 import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
 import { laterOf } from '../../../core/calendar/queries';
-import { displayPounds } from '../../../core/money/display';
+import { BOOKS } from '../../../core/money/currencies';
+import { displayMoney } from '../../../core/money/display';
 import type { Advance } from '../../../core/documents/taxPoints';
 import type { Sheet } from '../../../core/sheet/types';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
@@ -44,7 +45,7 @@ export function applyInTransaction(
 	if (!target) throw new NotFoundError('This invoice');
 	if (target.outstanding === 0 || stillToPay(target) === 0)
 		throw new RefusedError('Nothing is left to pay on this invoice.');
-	const credits = inHandOf(tx, target.payerId).filter(
+	const credits = inHandOf(tx, target.payerId, target.currency).filter(
 		({ source }) => !('documentId' in source) || source.documentId !== documentId
 	);
 	if (credits.length === 0) throw new RefusedError('There is no credit on this account.');
@@ -56,7 +57,7 @@ export function applyInTransaction(
 		at: world.clock.now(),
 		who: 'you',
 		what: 'creditApplied',
-		detail: displayPounds(used)
+		detail: displayMoney(used, target.currency)
 	});
 	return used;
 }
@@ -70,6 +71,7 @@ export function moveCorrected(tx: Transaction, world: World, documentId: number)
 	if (about?.as !== 'replacement') return;
 	const [from, to] = [openItemOf(tx, about.invoiceId), openItemOf(tx, documentId)];
 	if (!from || !to || from.payerId !== to.payerId || from.inHand === 0) return;
+	if (from.currency !== to.currency) return;
 	const source = { documentId: about.invoiceId };
 	const used = useOne(
 		tx,
@@ -84,7 +86,7 @@ export function moveCorrected(tx: Transaction, world: World, documentId: number)
 			at: world.clock.now(),
 			who: 'you',
 			what: 'creditApplied',
-			detail: displayPounds(used)
+			detail: displayMoney(used, to.currency)
 		});
 }
 
@@ -125,7 +127,7 @@ function useOne(
 	key: string
 ): number {
 	const target = tx.select().from(openItems).where(eq(openItems.documentId, documentId)).get()!;
-	const { customerId, payerId } = target;
+	const { customerId, payerId, currency } = target;
 	let date = laterOf(world.clock.today(), came);
 	let amount: number;
 	let postings: Posting[];
@@ -149,6 +151,7 @@ function useOne(
 			documentId,
 			customerId,
 			recordedAt: world.clock.now(),
+			currency,
 			postings
 		});
 	return amount;
@@ -167,7 +170,7 @@ export function returnInHand(world: World, paymentId: number, form: MovedForm): 
 		const payment = tx.select().from(payments).where(eq(payments.id, paymentId)).get();
 		if (!payment?.payerId) throw new NotFoundError('This payment');
 		const left = unusedPayments(tx, payment.payerId).find((one) => one.id === paymentId)?.left ?? 0;
-		if (amount > left) problems.amount ??= `At most ${displayPounds(left)} of it is left.`;
+		if (amount > left) problems.amount ??= `At most ${displayMoney(left)} of it is left.`;
 		if (Object.keys(problems).length || !way) throw new FieldError(problems);
 		const at = world.clock.now();
 		tx.insert(creditReturns)
@@ -200,7 +203,7 @@ export function returnInHand(world: World, paymentId: number, form: MovedForm): 
 export function advancesFor(db: Reader, sheet: Sheet): Advance[] {
 	const customer = customerRecord(db, sheet.customerId, sheet);
 	const payerId = customer?.billTo?.id ?? customer?.id;
-	if (payerId === undefined) return [];
+	if (payerId === undefined || (sheet.currency ?? BOOKS) !== BOOKS) return [];
 	return inHandOf(db, payerId).flatMap(({ source, date, amount }) =>
 		'paymentId' in source ? [{ date, amount: BigInt(amount) }] : []
 	);
@@ -213,5 +216,8 @@ export function inHandForDraft(world: World, documentId: number): number {
 	if (!row) throw new NotFoundError('This document');
 	const customer = customerRecord(world.db, row.sheet.customerId, row.sheet);
 	const payerId = item?.payerId ?? customer?.billTo?.id ?? customer?.id;
-	return payerId ? inHandOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0) : 0;
+	const currency = item?.currency ?? row.sheet.currency ?? BOOKS;
+	return payerId
+		? inHandOf(world.db, payerId, currency).reduce((sum, one) => sum + one.amount, 0)
+		: 0;
 }

@@ -1,7 +1,7 @@
 // Debts given up, with a reason; taken up again where that was a mistake, or where they are paid after all.
 import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
-import { displayPounds } from '../../../core/money/display';
+import { displayMoney } from '../../../core/money/display';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
 import { openItems, writeOffs } from '../../db/schema';
@@ -33,6 +33,7 @@ export function bookLoss(
 		documentId,
 		customerId,
 		recordedAt: at,
+		currency: item.currency,
 		postings: [
 			{ account: 'badDebts', amount, documentId, customerId },
 			{ account: 'receivable', amount: -amount, documentId, customerId },
@@ -44,7 +45,7 @@ export function bookLoss(
 		at,
 		who: 'you',
 		what: amount > 0 ? 'writtenOff' : 'takenUpAgain',
-		detail: `${displayPounds(Math.abs(amount))}: ${reason}`
+		detail: `${displayMoney(Math.abs(amount), item.currency)}: ${reason}`
 	});
 }
 

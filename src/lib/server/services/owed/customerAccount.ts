@@ -29,11 +29,11 @@ export function customerAccount(world: World, customerId: number) {
 		documentId: number | null;
 		number: string | null;
 	}>(sql`
-		select e.key, e.event, e.date, sum(l.amount) as amount, e.document_id as documentId, d.number
+		select e.key, e.event, e.date, sum(l.sterling) as amount, e.document_id as documentId, d.number
 		from journal_lines l join journal_entries e on e.id = l.entry_id
 		left join documents d on d.id = e.document_id
 		where l.customer_id = ${customerId} and l.account = 'receivable'
-		group by e.id having sum(l.amount) <> 0 order by e.date, e.id`);
+		group by e.id having sum(l.sterling) <> 0 order by e.date, e.id`);
 	const items = rows.map((row): AccountItem => ({
 		id: row.key,
 		date: row.date,

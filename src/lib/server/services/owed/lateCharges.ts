@@ -6,6 +6,7 @@ import { displayDate, londonDate } from '../../../core/calendar/conversion';
 import { addDays } from '../../../core/calendar/manipulation';
 import type { PlainDate } from '../../../core/calendar/types';
 import type { LateCharge } from '../../../core/documents/detail';
+import { BOOKS } from '../../../core/money/currencies';
 import { FiguresError } from '../../../core/figures/types';
 import { formatMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
@@ -75,6 +76,8 @@ export function lateCharges(
 		.where(inArray(openItems.documentId, [...documentIds]))
 		.all();
 	for (const { item, total, deduction, kind, origin, workFinished, issuedAt } of rows) {
+		// The Act's sums are in pounds, and what was agreed is too: in other money nothing is worked out.
+		if (item.currency !== BOOKS) continue;
 		const terms = agreed.get(item.customerId);
 		const due = dueForLateness({ ...item, workFinished, issuedOn: londonDate(issuedAt) });
 		// A charge for lateness is no price of goods or services (s.2): it bears no interest itself.

@@ -25,7 +25,7 @@ export function latePayerMoves(world: World, deciding: ReadonlySet<number>): Mov
 	const today = world.clock.today();
 	const payers = world.db.all<LatePayer>(sql`
 		select x.payer_id as payerId, c.name as payer, x.amount, x.count, d.number, x.due as dueDate from (
-			select o.payer_id, sum(o.to_pay) as amount, count(*) as count, min(o.due_date) as due, o.document_id
+			select o.payer_id, sum(o.to_pay_sterling) as amount, count(*) as count, min(o.due_date) as due, o.document_id
 			from open_items o indexed by open_items_open
 			where o.state in ('open', 'partPaid') and o.due_date < ${today} and o.to_pay > 0
 				and o.document_id not in (select document_id from holds

@@ -1,4 +1,5 @@
 // The page of what is owed: every payer with open invoices, filtered, in the order of a call's worth.
+import { BOOKS, type Currency } from '../../../core/money/currencies';
 import type { Minor } from '../../../core/money/types';
 import { eq, inArray, sql } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
@@ -19,12 +20,12 @@ import type { World } from '../../world';
 import { callsOf } from './holds';
 import { paymentsOfPayer } from '../money/payerPayments';
 import { inHandOf } from '../ledger/inHand';
-import { mayDeduct, openOf } from '../ledger/openInvoices';
+import { currenciesOf, mayDeduct, openOf } from '../ledger/openInvoices';
 import { mailAddresses } from '../customers/parts';
 import { NotFoundError } from '../../../core/refusals';
 import { lateCharges } from './lateCharges';
 import { missingRate } from './referenceRates';
-import { leftToDeduct, stillToPay } from '../ledger/position';
+import { leftToDeduct } from '../ledger/position';
 
 export interface OwedFilter {
 	/** Only what is late. */
@@ -61,9 +62,9 @@ function openRows(world: World, payerId?: number): OpenRow[] {
 			documentId: number;
 			number: string;
 			dueDate: string;
-			outstanding: number;
-			deduction: number | null;
-			withheld: number;
+			toPay: number;
+			pence: number;
+			currency: Currency;
 			total: number;
 			payerId: number;
 			customerId: number;
@@ -72,18 +73,25 @@ function openRows(world: World, payerId?: number): OpenRow[] {
 			hold: 'dispute' | 'promise' | null;
 			until: string | null;
 		}>(
-			sql`select o.document_id as documentId, d.number, o.due_date as dueDate, o.outstanding, o.deduction, o.withheld,
-				o.total, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, h.kind as hold, h.until
+			sql`select o.document_id as documentId, d.number, o.due_date as dueDate, o.to_pay as toPay, o.to_pay_sterling as pence,
+				o.currency, o.total_sterling as total, o.payer_id as payerId, o.customer_id as customerId, c.name as payer, c.labels, h.kind as hold, h.until
 			from open_items o join documents d on d.id = o.document_id join customers c on c.id = o.payer_id
 			left join holds h on h.document_id = o.document_id and h.ended_at is null
 			where o.state in ('open', 'partPaid') ${payerId === undefined ? sql`` : sql`and o.payer_id = ${payerId}`} order by o.due_date, o.document_id`
 		)
-		.flatMap(({ hold, until, outstanding, deduction, withheld, total, ...row }) => {
-			const toPay = BigInt(stillToPay({ outstanding, deduction, withheld }));
-			return toPay > 0n
-				? [{ ...row, total: BigInt(total), toPay, hold: hold ? { kind: hold, until } : null }]
-				: [];
-		});
+		.flatMap(({ hold, until, toPay, pence, currency, total, ...row }) =>
+			toPay > 0
+				? [
+						{
+							...row,
+							total: BigInt(total),
+							toPay: BigInt(pence),
+							...(currency === BOOKS ? {} : { own: { amount: BigInt(toPay), currency } }),
+							hold: hold ? { kind: hold, until } : null
+						}
+					]
+				: []
+		);
 }
 
 /** Every open invoice with what is still to come for it. */
@@ -176,11 +184,12 @@ export function owedPage(world: World, filter: OwedFilter) {
 		rows: shown.map(({ items, ...row }): OwedRow => ({
 			...row,
 			payer: items[0]!.payer,
-			items: items.map(({ documentId, number, dueDate, toPay, hold }) => ({
+			items: items.map(({ documentId, number, dueDate, toPay, own, hold }) => ({
 				documentId,
 				number,
 				dueDate,
 				toPay,
+				...(own ? { own } : {}),
 				hold
 			})),
 			habit: known.get(row.payerId) ?? null,
@@ -201,7 +210,7 @@ export function payerPage(world: World, payerId: number) {
 	const record = world.db.select().from(customers).where(eq(customers.id, payerId)).get();
 	if (!record) throw new NotFoundError('This payer');
 	const today = world.clock.today();
-	const open = openOf(world.db, payerId);
+	const open = currenciesOf(world.db, payerId).flatMap((one) => openOf(world.db, payerId, one));
 	const rows = openRows(world, payerId);
 	const holdsOf = new Map(rows.map((row) => [row.documentId, row.hold]));
 	const claims = lateCharges(
@@ -247,8 +256,11 @@ export function payerPage(world: World, payerId: number) {
 				customer: names.get(item.documentId) ?? '',
 				issueDate: item.issueDate,
 				dueDate: item.dueDate,
+				currency: item.currency,
 				total: BigInt(item.total),
 				toPay: BigInt(item.toPay),
+				/** The same in pence, at the document's rate. */
+				toPaySterling: BigInt(item.toPaySterling ?? item.toPay),
 				outstanding: BigInt(item.outstanding),
 				leftToDeduct: BigInt(leftToDeduct(item)),
 				deducts: item.deduction !== null || deducting.has(item.documentId),

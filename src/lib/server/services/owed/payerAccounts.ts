@@ -1,6 +1,7 @@
 // The items of payers' accounts as statements take them, read in bulk: what raised a balance and what lowered it.
 import { sql, type SQL } from 'drizzle-orm';
 import type { AccountEntry } from '../../../core/documents/statementView';
+import { BOOKS, type Currency } from '../../../core/money/currencies';
 import { WAY_NAMES, withinSentence } from '../../../core/words';
 import type { PaymentWay } from '../../db/schema';
 import type { Reader } from '../../db/connection';
@@ -16,12 +17,13 @@ interface Row {
 }
 
 /**
- * Every payer's items, of some payers or of all. An invoice's id is `d17`; what stands against it says so.
- * Amounts in pence.
+ * Every payer's items in one money, of some payers or of all. An invoice's id is `d17`; what stands against it says so.
+ * Amounts in its minor units.
  */
 export function payerAccounts(
 	db: Reader,
-	payerIds?: readonly number[]
+	payerIds?: readonly number[],
+	currency: Currency = BOOKS
 ): Map<number, AccountEntry[]> {
 	const of = (column: SQL) =>
 		payerIds === undefined
@@ -30,6 +32,7 @@ export function payerAccounts(
 					payerIds.map((id) => sql`${id}`),
 					sql`, `
 				)})`;
+	const ours = (column: SQL) => sql`${of(column)} and o.currency = ${currency}`;
 	const accounts = new Map<number, AccountEntry[]>();
 	const add = (
 		payer: number,
@@ -65,7 +68,7 @@ export function payerAccounts(
 	>(sql`select o.payer_id as payer, o.document_id as document, d.number, o.issue_date as date, o.due_date as due,
 			o.total as amount, o.outstanding, o.deduction, o.withheld, d.deduction as expected,
 			o.overpaid - o.in_hand as along, o.settled_on as settledOn
-		from open_items o join documents d on d.id = o.document_id where ${of(sql`o.payer_id`)} order by o.document_id`)) {
+		from open_items o join documents d on d.id = o.document_id where ${ours(sql`o.payer_id`)} order by o.document_id`)) {
 		if (row.amount > 0)
 			add(row.payer, {
 				id: `d${row.document}`,
@@ -97,7 +100,7 @@ export function payerAccounts(
 	for (const row of db.all<Row & { id: number; number: string }>(sql`
 		select o.payer_id as payer, c.id, c.number, c.corrects_id as document, c.issue_date as date, c.total as amount
 		from documents c join open_items o on o.document_id = c.corrects_id
-		where c.state = 'issued' and c.total > 0 and ${of(sql`o.payer_id`)} order by c.id`))
+		where c.state = 'issued' and c.total > 0 and ${ours(sql`o.payer_id`)} order by c.id`))
 		add(row.payer, {
 			id: `c${row.id}`,
 			type: 'credit',
@@ -110,7 +113,7 @@ export function payerAccounts(
 	for (const row of db.all<Row & { id: number; way: PaymentWay; reference: string }>(sql`
 		select o.payer_id as payer, a.id, a.document_id as document, p.date, a.amount, p.way, p.reference
 		from allocations a join payments p on p.id = a.payment_id join open_items o on o.document_id = a.document_id
-		where ${of(sql`o.payer_id`)} and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
+		where ${ours(sql`o.payer_id`)} and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
 		order by a.id`))
 		add(row.payer, {
 			id: `a${row.id}`,
@@ -144,7 +147,7 @@ export function payerAccounts(
 	}
 	for (const row of db.all<Row & { what: string }>(sql`
 		select o.payer_id as payer, w.document_id as document, max(w.date) as date, sum(w.amount) as amount
-		from write_offs w join open_items o on o.document_id = w.document_id where ${of(sql`o.payer_id`)}
+		from write_offs w join open_items o on o.document_id = w.document_id where ${ours(sql`o.payer_id`)}
 		group by w.document_id having sum(w.amount) > 0`))
 		add(row.payer, {
 			id: `x${row.document}`,
@@ -156,7 +159,7 @@ export function payerAccounts(
 		});
 	for (const row of db.all<Row & { id: number }>(sql`
 		select o.payer_id as payer, r.id, r.document_id as document, r.date, r.amount
-		from refunds r join open_items o on o.document_id = r.document_id where ${of(sql`o.payer_id`)} order by r.id`))
+		from refunds r join open_items o on o.document_id = r.document_id where ${ours(sql`o.payer_id`)} order by r.id`))
 		add(row.payer, {
 			id: `r${row.id}`,
 			type: 'refund',
@@ -168,7 +171,7 @@ export function payerAccounts(
 	for (const row of db.all<Row & { id: number; number: string }>(sql`
 		select o.payer_id as payer, t.id, t.to_id as document, t.date, t.amount, d.number
 		from transfers t join open_items o on o.document_id = t.to_id join documents d on d.id = t.from_id
-		where ${of(sql`o.payer_id`)} and not exists (select 1 from transfer_reversals v where v.transfer_id = t.id)
+		where ${ours(sql`o.payer_id`)} and not exists (select 1 from transfer_reversals v where v.transfer_id = t.id)
 		order by t.id`)) {
 		const about = { date: row.date, amount: BigInt(row.amount) };
 		add(row.payer, {
@@ -185,6 +188,8 @@ export function payerAccounts(
 			what: `Credit of ${row.number}`
 		});
 	}
+	// What no invoice took is always in pounds.
+	if (currency !== BOOKS) return accounts;
 	for (const row of db.all<{ payer: number; id: number; date: string; amount: number }>(sql`
 		select p.payer_id as payer, r.id, r.date, r.amount from credit_returns r join payments p on p.id = r.payment_id
 		where ${of(sql`p.payer_id`)} order by r.id`))

@@ -1,5 +1,5 @@
 // Statements: what each payer's account looks like, made and sent in a run that goes on after a crash, once each.
-import { and, desc, eq, inArray, isNull } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { sellerOn } from '../../../core/parties';
@@ -9,6 +9,7 @@ import {
 	type StatementOptions,
 	type StatementView
 } from '../../../core/documents/statementView';
+import { CURRENCIES, type Currency } from '../../../core/money/currencies';
 import { statement, type Statement } from '../../../core/settlement/statement';
 import type { Reader } from '../../db/connection';
 import { contacts, customers, documents, holds, openItems } from '../../db/schema';
@@ -27,7 +28,8 @@ const optionsForm = z
 		asOf: day,
 		from: z.union([z.literal('').transform(() => null), z.null(), day]).default(null),
 		ageing: z.enum(['dueDate', 'issueDate']).default('dueDate'),
-		withLines: z.boolean().default(false)
+		withLines: z.boolean().default(false),
+		currency: z.enum(CURRENCIES).default('GBP')
 	})
 	.superRefine(({ style, from, asOf }, context) => {
 		if (style !== 'activity') return;
@@ -70,6 +72,14 @@ interface StatementFilter {
 	payerId?: number;
 }
 
+/** The money that invoices are in, pounds first: a statement is about one. */
+export const currenciesInUse = (db: Reader): Currency[] =>
+	db
+		.all<{ currency: Currency }>(
+			sql`select distinct currency from open_items order by currency = 'GBP' desc, currency`
+		)
+		.map(({ currency }) => currency);
+
 /** Every payer a statement could go to, largest balance first. Zero balances and archived customers only if asked for. */
 export function statementList(
 	world: World,
@@ -85,7 +95,11 @@ export function statementOverview(
 	options: StatementOptions,
 	{ zero = false, archived = false, payerId }: StatementFilter = {}
 ): { rows: StatementRowInfo[]; hidden: number } {
-	const accounts = payerAccounts(world.db, payerId === undefined ? undefined : [payerId]);
+	const accounts = payerAccounts(
+		world.db,
+		payerId === undefined ? undefined : [payerId],
+		options.currency
+	);
 	const names = new Map(
 		world.db
 			.select({ id: customers.id, name: customers.name, archivedAt: customers.archivedAt })
@@ -173,7 +187,7 @@ export function buildStatement(
 	const { db } = world;
 	const payer = db.select().from(customers).where(eq(customers.id, payerId)).get();
 	if (!payer) throw new NotFoundError('This payer');
-	const entries = payerAccounts(db, [payerId]).get(payerId) ?? [];
+	const entries = payerAccounts(db, [payerId], options.currency).get(payerId) ?? [];
 	const result = compute(entries, options);
 	const shown = new Set(result.rows.map(({ item }) => item.id));
 	const documentIds = entries.flatMap((entry) =>

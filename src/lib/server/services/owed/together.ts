@@ -1,15 +1,17 @@
 // Several invoices of one payer, shown and paid together through one link: a statement's, or a reminder's.
 import { and, eq, type SQL } from 'drizzle-orm';
 import { bankReference } from '../../../core/documents/statementView';
+import { BOOKS, type Currency } from '../../../core/money/currencies';
+import type { BankAccount } from '../../../core/documents/types';
 import type { PayWays } from '../../../core/payWays';
-import { displayPounds } from '../../../core/money/display';
+import { displayMoney } from '../../../core/money/display';
 import { shareOldestFirst } from '../../../core/settlement/sharing';
 import { FieldError, RefusedError } from '../../../core/refusals';
 import { checkouts, customers } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { inHandOf } from '../ledger/inHand';
-import { openOf } from '../ledger/openInvoices';
+import { currenciesOf, openOf } from '../ledger/openInvoices';
 import { referenceOf } from '../money/checkouts';
 import { howPaid } from './howPaid';
 import { lastTry, type LastTry } from '../money/payPage';
@@ -29,6 +31,10 @@ export interface TogetherPage {
 	/** Those still open today. Pence. */
 	open: { documentId: number; number: string; dueDate: string; toPay: number; token: string }[];
 	toPay: number;
+	/** What all of these amounts are in. */
+	currency: Currency;
+	/** Of a link about several kinds of money: those in another, paid on pages of their own. */
+	inOtherMoney: { number: string; toPay: number; currency: Currency; token: string }[];
 	/** In the payer's favour. */
 	credit: number;
 	pending: boolean;
@@ -38,7 +44,7 @@ export interface TogetherPage {
 	reach: { phone: string; email: string };
 	/** How all of them may be paid, and into which account; null where that differs. */
 	ways: PayWays;
-	bank: { accountName: string; sortCode: string; accountNumber: string; reference: string } | null;
+	bank: (BankAccount & { reference: string }) | null;
 }
 
 const madeThrough = (of: Together['of']): SQL =>
@@ -49,15 +55,22 @@ const madeThrough = (of: Together['of']): SQL =>
 export function openTogether(world: World, { payerId, documentIds, of }: Together): TogetherPage {
 	const business = loadBusiness(world.db);
 	// A link shows its own invoices only; what came later has links of its own.
-	const open = openOf(world.db, payerId)
-		.filter((item) => item.toPay > 0 && documentIds.has(item.documentId))
-		.map(({ documentId, number, dueDate, toPay, token }) => ({
-			documentId,
-			number,
-			dueDate,
-			toPay,
-			token
-		}));
+	const all = currenciesOf(world.db, payerId).map((currency) => ({
+		currency,
+		items: openOf(world.db, payerId, currency).filter(
+			(item) => item.toPay > 0 && documentIds.has(item.documentId)
+		)
+	}));
+	const [first = { currency: BOOKS, items: [] }, ...others] = all.filter(
+		({ items }) => items.length > 0
+	);
+	const open = first.items.map(({ documentId, number, dueDate, toPay, token }) => ({
+		documentId,
+		number,
+		dueDate,
+		toPay,
+		token
+	}));
 	const { ways, bank } = howPaid(
 		world.db,
 		open.map((item) => item.documentId)
@@ -70,8 +83,12 @@ export function openTogether(world: World, { payerId, documentIds, of }: Togethe
 		.get();
 	return {
 		open,
+		currency: first.currency,
+		inOtherMoney: others.flatMap(({ currency, items }) =>
+			items.map(({ number, toPay, token }) => ({ number, toPay, currency, token }))
+		),
 		toPay: open.reduce((sum, item) => sum + item.toPay, 0),
-		credit: inHandOf(world.db, payerId).reduce((sum, one) => sum + one.amount, 0),
+		credit: inHandOf(world.db, payerId, first.currency).reduce((sum, one) => sum + one.amount, 0),
 		pending: pending !== undefined,
 		last: lastTry(world, madeThrough(of)),
 		reach: { phone: business.phone, email: business.email },
@@ -93,7 +110,7 @@ export async function payTogether(
 	amount?: number,
 	way: 'card' | 'bank' = 'card'
 ): Promise<string> {
-	const { open } = openTogether(world, link);
+	const { open, currency } = openTogether(world, link);
 	const wanted = open.filter((item) => chosen.includes(item.documentId));
 	if (open.length === 0) throw new RefusedError('Nothing is left to pay.');
 	if (wanted.length === 0) throw new FieldError({ invoices: 'Choose what you want to pay.' });
@@ -109,7 +126,7 @@ export async function payTogether(
 		throw new FieldError({ amount: 'Give an amount above zero.' });
 	if (sum > most)
 		throw new FieldError({
-			amount: `At most ${displayPounds(most)} is to pay for what you chose.`
+			amount: `At most ${displayMoney(most, currency)} is to pay for what you chose.`
 		});
 	const { shares } = shareOldestFirst(
 		BigInt(sum),

@@ -1,4 +1,5 @@
 // Charging kept cards for repeats: tried again by a plan; in the end an ordinary open invoice, with a message.
+import { BOOKS } from '../../../core/money/currencies';
 import { and, asc, eq, inArray, lte } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import type { PlainDate } from '../../../core/calendar/types';
@@ -44,6 +45,10 @@ async function chargeOne(
 	const item = world.db.select().from(openItems).where(eq(openItems.documentId, documentId)).get();
 	const amount = item ? stillToPay(item) : 0;
 	if (amount === 0) return writeAtOnce(world.db, (tx) => chargeSettled(tx, documentId));
+	if (document.currency !== BOOKS)
+		return writeAtOnce(world.db, (tx) =>
+			stopCharging(tx, world, documentId, 'A card is charged in pounds alone.')
+		);
 	const card = cardOf(world.db, document.customerId!);
 	if (!card)
 		return writeAtOnce(world.db, (tx) =>

@@ -4,6 +4,11 @@ import { frozenFigures } from '../../../core/documents/frozen';
 import type { Frozen } from '../../../core/documents/types';
 import type { EarnedInvoice, Period } from '../../../core/reports/income';
 import type { ReturnGroup, ReturnInvoice } from '../../../core/regimes/gb/vatReturn';
+import { BOOKS } from '../../../core/money/currencies';
+import { converted } from '../../../core/money/decimal';
+import { shareOfSterling } from '../../../core/money/sterling';
+import type { Minor } from '../../../core/money/types';
+import type { SettlementEntry } from '../../../core/settlement/types';
 import { must } from '../../actor';
 import type { Reader } from '../../db/connection';
 import { documents, taxPoints } from '../../db/schema';
@@ -61,6 +66,7 @@ export function* reportInvoices(db: Reader, period: Period): Generator<ReportInv
 		yield rows.map((row): ReportInvoice => {
 			const own = credits.filter(({ correctsId }) => correctsId === row.id);
 			const entries = settled.get(row.id) ?? [];
+			const inPence = penceOf(row);
 			const results = settleDocument(
 				{ total: row.total, deduction: row.deduction },
 				entries
@@ -73,13 +79,13 @@ export function* reportInvoices(db: Reader, period: Period): Generator<ReportInv
 				workKind: row.frozen!.workKind?.name ?? '',
 				frozen: row.frozen!,
 				issued: row.issueDate!,
-				net: BigInt(row.net),
-				total: BigInt(row.total),
+				net: BigInt(row.netSterling ?? row.net),
+				total: BigInt(row.totalSterling),
 				credits: own.map((credit) => ({
 					id: credit.id,
 					issued: credit.issueDate!,
-					net: BigInt(credit.net),
-					total: BigInt(credit.total)
+					net: BigInt(credit.netSterling ?? credit.net),
+					total: BigInt(credit.totalSterling)
 				})),
 				creditDocuments: own.map((credit) => ({
 					id: credit.id,
@@ -93,7 +99,7 @@ export function* reportInvoices(db: Reader, period: Period): Generator<ReportInv
 								{
 									date: entry.date,
 									type: entry.type,
-									amount: entry.amount,
+									amount: inPence(entry),
 									withheld: results[index]?.withheld ?? entry.withheld ?? 0n
 								}
 							]
@@ -104,13 +110,32 @@ export function* reportInvoices(db: Reader, period: Period): Generator<ReportInv
 	}
 }
 
-const groupsOf = (frozen: Frozen): ReturnGroup[] =>
-	frozenFigures(frozen).vat.map(({ treatment, net, vat, reverseCharge }) => ({
+/**
+ * What came for an invoice in other money, at its document's rate: what the bank gave beside that is a difference of its
+ * own. Worked out on the running sum, so that all of it together is the invoice's sterling.
+ */
+function penceOf({ currency, total, totalSterling }: typeof documents.$inferSelect) {
+	let so = 0;
+	return ({ type, amount }: SettlementEntry): bigint => {
+		if (currency === BOOKS) return amount;
+		const before = shareOfSterling(so, total, totalSterling);
+		so += type === 'refund' ? -Number(amount) : Number(amount);
+		const moved = shareOfSterling(so, total, totalSterling) - before;
+		return BigInt(type === 'refund' ? -moved : moved);
+	};
+}
+
+/** Boxes are in pounds (VATA 1994 Sch. 6 para. 11). */
+function groupsOf(frozen: Frozen): ReturnGroup[] {
+	const { vat, sterling } = frozenFigures(frozen);
+	const pence = (amount: Minor) => (sterling ? converted(amount, sterling.rate) : amount);
+	return vat.map(({ treatment, net, vat: tax, reverseCharge }) => ({
 		treatment,
-		net,
-		vat,
+		net: pence(net),
+		vat: pence(tax),
 		reverseCharge
 	}));
+}
 
 /** An invoice as the core's VAT return takes it. */
 export function returnInvoice(db: Reader, invoice: ReportInvoice): ReturnInvoice | null {

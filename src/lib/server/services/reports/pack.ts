@@ -46,10 +46,14 @@ const tablesOf = ({ from, to }: Period): Table[] => [
 			['VAT charged', 'VAT on it, £'],
 			['Reverse charged', 'VAT the customer accounts for, £'],
 			['Total', 'what the customer is asked for before any deduction, £'],
-			['Deduction expected', 'under CIS, £; empty: none']
+			['Deduction expected', 'under CIS, £; empty: none'],
+			['Money', 'what the document is in'],
+			['Amount in it', 'the total in that money'],
+			['Rate', 'pounds for one of it; empty: it is in pounds']
 		],
 		query: sql`select number, issue_date, tax_point, due_date, customer_name, coalesce(json_extract(frozen, '$.workKind.name'), ''),
-			net, vat_charged, vat_reverse_charged, total, deduction
+			net_sterling, vat_charged_sterling, coalesce(json_extract(frozen, '$.exchange.vatReverseCharged'), vat_reverse_charged), total_sterling, deduction,
+			currency, total, json_extract(frozen, '$.exchange.rate')
 			from documents where kind = 'invoice' and state = 'issued' and issue_date between ${from} and ${to} order by id`
 	},
 	{
@@ -65,7 +69,7 @@ const tablesOf = ({ from, to }: Period): Table[] => [
 			['VAT', 'VAT on it, £'],
 			['Total', 'what was credited, £']
 		],
-		query: sql`select d.number, d.issue_date, i.number, d.customer_name, json_extract(d.frozen, '$.corrects.reason'), d.net, d.vat_charged, d.total
+		query: sql`select d.number, d.issue_date, i.number, d.customer_name, json_extract(d.frozen, '$.corrects.reason'), d.net_sterling, d.vat_charged_sterling, d.total_sterling
 			from documents d left join documents i on i.id = d.corrects_id
 			where d.kind = 'creditNote' and d.state = 'issued' and d.issue_date between ${from} and ${to} order by d.id`
 	},
@@ -78,10 +82,10 @@ const tablesOf = ({ from, to }: Period): Table[] => [
 			['How', 'bank, card, cash, cheque'],
 			['Reference', 'what was written with it'],
 			['For', 'the invoice; empty: in hand'],
-			['Amount', 'for that invoice, £'],
+			['Amount', 'for that invoice, £: what the bank had of it'],
 			['Fee', 'what the card processor kept of the whole payment, £']
 		],
-		query: sql`select p.date, coalesce(c.name, ''), p.way, p.reference, d.number, coalesce(a.amount, p.amount), p.fee
+		query: sql`select p.date, coalesce(c.name, ''), p.way, p.reference, d.number, case when p.currency = 'GBP' then coalesce(a.amount, p.amount) else p.amount_sterling end, p.fee
 			from payments p left join allocations a on a.payment_id = p.id left join documents d on d.id = a.document_id
 			left join customers c on c.id = p.payer_id
 			where p.date between ${from} and ${to} and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
@@ -221,6 +225,9 @@ export async function accountantPack(
 				rows: [
 					['Income, without VAT', displayPounds(profit.income)],
 					['Costs', displayPounds(-profit.costs)],
+					...(profit.exchange
+						? [['Exchange differences', displayPounds(profit.exchange)] as [string, string]]
+						: []),
 					['Profit', displayPounds(profit.profit)],
 					['Withheld by contractors (CIS)', displayPounds(profit.withheld)]
 				]

@@ -33,6 +33,8 @@ export interface Profit {
 	byCategory: (Part & { category: CostCategory })[];
 	/** Kept by card processors. */
 	fees: Minor;
+	/** What pounds came to more than the rate of a document in other money had it; below zero: less. */
+	exchange: Minor;
 	/** Withheld by contractors in the period: already paid towards the tax on it. */
 	withheld: Minor;
 }
@@ -106,12 +108,18 @@ export async function profitOf(world: World, period: Period, basis: Basis): Prom
 			),
 		0n
 	);
+	const exchange = BigInt(
+		db.get<{ sum: number }>(sql`select coalesce(-sum(l.sterling), 0) as sum
+			from journal_lines l join journal_entries e on e.id = l.entry_id
+			where l.account = 'exchange' and e.date between ${period.from} and ${period.to}`)!.sum
+	);
 	const income = earned.reduce((sum, { amount }) => sum + amount, 0n);
 	const costs = [...categories.values()].reduce((sum, { amount }) => sum + amount, fees);
 	return {
 		income,
 		costs,
-		profit: income - costs,
+		profit: income - costs + exchange,
+		exchange,
 		byKind: largestFirst([...kinds].map(([name, sums]) => ({ name, ...sums }))),
 		byCustomer: largestFirst(
 			[...customers].map(([id, sums]) => ({ id, name: names.get(id)!, ...sums }))

@@ -21,7 +21,7 @@ export interface BadDebtRow extends Omit<Relief, 'vat' | 'lost'> {
 /** Debts given up, or claimed for, whose VAT is or was worth something; those that ask for something first. */
 export function badDebts(world: World, db: Reader = world.db, documentId?: number): BadDebtRow[] {
 	const claimed = sql<number>`(select coalesce(sum(${reliefClaims.vat}), 0) from ${reliefClaims} where ${reliefClaims.documentId} = ${documents.id})`;
-	const credited = (column: 'total' | 'vat_charged') =>
+	const credited = (column: 'total_sterling' | 'vat_charged_sterling') =>
 		sql.raw(
 			`(select coalesce(sum(c.${column}), 0) from documents c where c.corrects_id = documents.id and c.state = 'issued')`
 		);
@@ -34,9 +34,11 @@ export function badDebts(world: World, db: Reader = world.db, documentId?: numbe
 			taxPoint: documents.taxPoint,
 			dueDate: openItems.dueDate,
 			// What was credited is owed no more, nor is its VAT.
-			total: sql<number>`${documents.total} - ${credited('total')}`,
-			vatCharged: sql<number>`${documents.vatCharged} - ${credited('vat_charged')}`,
-			writtenOff: openItems.writtenOff,
+			total: sql<number>`${documents.totalSterling} - ${credited('total_sterling')}`,
+			vatCharged: sql<number>`${documents.vatChargedSterling} - ${credited('vat_charged_sterling')}`,
+			/** In pence, at the document's rate. */
+			writtenOff: sql<number>`case when ${openItems.currency} = 'GBP' then ${openItems.writtenOff}
+				else (2 * ${openItems.writtenOff} * ${openItems.totalSterling} + ${openItems.total}) / (2 * ${openItems.total}) end`,
 			claimed
 		})
 		.from(openItems)

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import Dialog from '$lib/ui/parts/Dialog.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import { displayPounds } from '$lib/core/money/display';
+	import { displayMoney } from '$lib/core/money/display';
 	import { pressKey } from '../../parts/keys';
 	import Field from '../../parts/Field.svelte';
 	import Fold from '../../parts/Fold.svelte';
@@ -57,8 +57,8 @@
 			? 'Nothing on it yet'
 			: ready
 				? theirs
-					? `Record ${theirs.number} for ${displayPounds(figures.payable)}`
-					: `Issue ${nextNumber} for ${displayPounds(figures.payable)}`
+					? `Record ${theirs.number} for ${displayMoney(figures.payable, draft.currency)}`
+					: `Issue ${nextNumber} for ${displayMoney(figures.payable, draft.currency)}`
 				: 'Not ready to issue yet'
 	);
 
@@ -158,8 +158,9 @@
 					of the invoice it stands in for; what was paid of that moves here.
 				{/if}To <b>{draft.customer?.name}</b>, due {displayDate(
 					draft.reading.dates.dueDate
-				)}{figures.cis ? `, after a deduction of ${displayPounds(figures.cis.deduction)}` : ''}.
-				Once issued it never changes; a mistake is put right by a credit note.
+				)}{figures.cis
+					? `, after a deduction of ${displayMoney(figures.cis.deduction, draft.currency)}`
+					: ''}. Once issued it never changes; a mistake is put right by a credit note.
 			</p>
 			{#if series && !theirs}
 				<div class="mt-2 text-[0.94rem]">
@@ -230,8 +231,10 @@
 						><input type="checkbox" bind:checked={copy} /> A copy to me</label
 					>{/if}
 				{#if inHand > 0}<label class="check"
-						><input type="checkbox" bind:checked={useCredit} /> Use the {displayPounds(inHand)} they have
-						in hand for it</label
+						><input type="checkbox" bind:checked={useCredit} /> Use the {displayMoney(
+							inHand,
+							draft.currency
+						)} they have in hand for it</label
 					>{/if}
 				<div class="flex gap-y-2 gap-x-2.5 flex-wrap">
 					<button class="button filled" data-first aria-busy={busy === 'send'}

@@ -5,7 +5,7 @@
 	import { goto } from '$app/navigation';
 	import { londonTime } from '$lib/core/calendar/conversion';
 	import { fromList } from '$lib/core/sheet/priceBasis';
-	import { displayPounds } from '$lib/core/money/display';
+	import { displayMoney } from '$lib/core/money/display';
 	import Files from '../../files/Files.svelte';
 	import type { FileShown } from '../../files/types';
 	import Fold from '../../parts/Fold.svelte';
@@ -229,6 +229,7 @@
 					registered={draft.reading.seller.vatRegistered}
 					figure={draft.figure}
 					onpick={pick}
+					currency={draft.currency}
 				/>{/if}
 			{#if draft.problemAt.get('total')}<p class="wrong total text-right pr-14.5">
 					{draft.problemAt.get('total')?.message}
@@ -293,7 +294,7 @@
 		<span
 			><span class="quiet phone:block phone:leading-[1.2]">They pay you</span><b
 				class="numbers phone:block phone:[font:650_1.3rem_var(--font-heading)]"
-				>{figures ? displayPounds(figures.payable) : '–'}</b
+				>{figures ? displayMoney(figures.payable, draft.currency) : '–'}</b
 			></span
 		>
 		<button class="button filled phone:min-h-12.5 phone:min-w-37.5" onclick={tryToIssue}

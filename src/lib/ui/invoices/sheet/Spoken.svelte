@@ -1,6 +1,6 @@
 <!-- What happens on the sheet, for who does not see it: said once, after the typing has paused. -->
 <script lang="ts">
-	import { displayPounds } from '$lib/core/money/display';
+	import { displayMoney } from '$lib/core/money/display';
 	import type { Draft } from '../../lines/draft.svelte';
 	import type { Autosave } from './autosave.svelte';
 
@@ -27,7 +27,9 @@
 		const timer = setTimeout(() => {
 			const words = [
 				...(toldSaved ? [] : ['Saved.']),
-				...(sum !== toldSum && sum !== null ? [`They pay you ${displayPounds(sum)}.`] : [])
+				...(sum !== toldSum && sum !== null
+					? [`They pay you ${displayMoney(sum, draft.currency)}.`]
+					: [])
 			];
 			toldSaved = true;
 			toldSum = sum;

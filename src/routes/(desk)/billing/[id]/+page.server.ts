@@ -94,7 +94,7 @@ export const actions: Actions = {
 	pay: (event) =>
 		act(
 			event,
-			z.object({ ...money, withheld: box, allowOverpaid: tick, receipt: tick }),
+			z.object({ ...money, withheld: box, reached: box, allowOverpaid: tick, receipt: tick }),
 			(values, world) => {
 				const payment = { ...values, key: `form:${values.key}` };
 				recordPayment(world, idOf(event.params.id), payment);
@@ -116,7 +116,7 @@ export const actions: Actions = {
 			}
 		),
 	giveBack: (event) =>
-		act(event, z.object(money), (values, world) => {
+		act(event, z.object({ ...money, reached: box }), (values, world) => {
 			refundByHand(world, idOf(event.params.id), values);
 		}),
 	useCredit: (event) =>

@@ -15,6 +15,7 @@
 		address: '',
 		billToId: null,
 		billToName: '',
+		currency: 'GBP',
 		termsDays: null,
 		termsEndOfMonth: false,
 		orderNumberRequired: false,

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { BOOKS } from '$lib/core/money/currencies';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { pressKey } from '$lib/ui/parts/keys';
@@ -28,8 +29,17 @@
 		payer: data.payer.name,
 		habit: data.habit,
 		claim: data.open.reduce((sum, one) => sum + one.claim, 0n),
-		items: data.open.filter((one) => one.toPay > 0)
+		items: data.open
+			.filter((one) => one.toPay > 0)
+			.map(({ toPay, toPaySterling, currency, ...one }) => ({
+				...one,
+				toPay: toPaySterling,
+				...(currency === BOOKS ? {} : { own: { amount: toPay, currency } })
+			}))
 	});
+	// One payment never settles across money: what is in another is recorded at its invoice.
+	let inPounds = $derived(data.open.filter(({ currency }) => currency === BOOKS));
+	let abroad = $derived(data.open.filter(({ currency }) => currency !== BOOKS));
 	let cap = $derived(markCap(row.items.map((item) => item.toPay)));
 </script>
 
@@ -66,8 +76,15 @@
 			{data.payer.privateNote}
 		</p>{/if}
 	{#if paying}
+		{#if abroad.length}<p class="panel py-2.5 px-3.5 mb-3">
+				What they pay in other money is recorded at its invoice, with what reached your bank:
+				{#each abroad as one, index (one.documentId)}{index ? ', ' : ' '}<a
+						class="mono"
+						href="/billing/{one.documentId}?pay">{one.number}</a
+					>{/each}.
+			</p>{/if}
 		<PayerPayment
-			open={data.open}
+			open={inPounds}
 			today={data.today}
 			mail={data.payer.email}
 			onclose={() => goto(page.url.pathname, { noScroll: true })}

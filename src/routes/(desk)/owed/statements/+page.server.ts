@@ -3,7 +3,11 @@ import { z } from 'zod';
 import { act, box, rowId } from '$lib/server/answers';
 import { useAllInHand } from '$lib/server/services/money/useInHand';
 import { FieldError } from '$lib/core/refusals';
-import { readStatementOptions, statementOverview } from '$lib/server/services/owed/statements';
+import {
+	currenciesInUse,
+	readStatementOptions,
+	statementOverview
+} from '$lib/server/services/owed/statements';
 import {
 	continueStatements,
 	listStatementRuns,
@@ -34,6 +38,7 @@ export const load: PageServerLoad = ({ locals, url }) => {
 		choice,
 		payer: payer ?? null,
 		...shown,
+		currencies: currenciesInUse(world.db),
 		wrong,
 		all: url.searchParams.has('all'),
 		query: url.searchParams.toString(),

@@ -3,7 +3,8 @@
 	import Form from '$lib/ui/parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
-	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import { CURRENCY_NAMES } from '$lib/core/money/currencies';
+	import { displayAmount, displayMoney } from '$lib/core/money/display';
 
 	let { data } = $props();
 	/** What the owner chose against what is proposed. */
@@ -17,6 +18,7 @@
 	const gets = (row: (typeof data.rows)[number]) => chose[row.payerId] ?? whyNot(row) === '';
 	let filters: HTMLFormElement;
 	let options = $derived(data.choice.options);
+	const money = (amount: number) => displayMoney(amount, options.currency);
 	let chosen = $derived(data.rows.filter(gets));
 	let sum = $derived(chosen.reduce((total, row) => total + row.balance, 0));
 	let noAddress = $derived(chosen.filter((row) => row.address === ''));
@@ -66,6 +68,15 @@
 					<option value="dueDate">due date</option>
 					<option value="issueDate">issue date</option>
 				</Choice>
+				{#if data.currencies.length > 1 || options.currency !== 'GBP'}<Choice
+						label="In"
+						name="money"
+						value={options.currency}
+					>
+						{#each [...new Set([...data.currencies, options.currency])] as one (one)}<option
+								value={one}>{CURRENCY_NAMES[one].many}</option
+							>{/each}
+					</Choice>{/if}
 				<label class="check"
 					><input type="checkbox" name="lines" value="1" checked={options.withLines} />with the
 					lines of each invoice</label
@@ -129,7 +140,7 @@
 								class="col-[2_/_-1] flex flex-wrap gap-y-1.5 gap-x-3 items-center border-l-4 border-l-(--tape) pl-2.5"
 							>
 								<span
-									>{displayPounds(row.unapplied)} in hand is not applied{row.usable
+									>{money(row.unapplied)} in hand is not applied{row.usable
 										? ', and stands next to what it could pay'
 										: ''}.</span
 								>
@@ -158,7 +169,7 @@
 		<aside class="panel py-4.5 px-5 border-l-6 border-l-(--tape) grid gap-2.5 max-[900px]:-order-1">
 			<h2>Send them</h2>
 			<p class="numbers [font:650_1.9rem_var(--font-heading)]" aria-live="polite">
-				{displayPounds(sum)}
+				{money(sum)}
 			</p>
 			<p>what contractors deduct included</p>
 			<ul class="list-disc pl-5 [&_li]:py-0.5" aria-live="polite">

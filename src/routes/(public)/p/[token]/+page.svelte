@@ -2,7 +2,7 @@
 	import Download from '@lucide/svelte/icons/download';
 	import { page } from '$app/state';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import { displayAmount, displayPounds } from '$lib/core/money/display';
+	import { displayAmount, displayMoney } from '$lib/core/money/display';
 	import Paper from '$lib/ui/invoices/Paper.svelte';
 	import BankDetails from '$lib/ui/money/BankDetails.svelte';
 	import KeptCard from '$lib/ui/money/KeptCard.svelte';
@@ -14,12 +14,13 @@
 
 	let { data } = $props();
 	let view = $derived(data.view);
+	const money = (amount: number) => displayMoney(amount, data.currency);
 	let open = $derived(data.kind === 'invoice' && data.toPay > 0);
 	const payment = publicPayment(() => data);
 	let part = $derived(['part', '/card', '/bank'].some((name) => page.url.searchParams.has(name)));
 	const WAYS: Record<string, string> = { card: 'by card', bank: 'by transfer', cash: 'in cash' };
 	const paidHow = (one: (typeof data.payments)[number]) =>
-		`${displayPounds(one.amount)} on ${displayDate(one.date)}${WAYS[one.way] ? ` ${WAYS[one.way]}` : ''}`;
+		`${money(one.amount)} on ${displayDate(one.date)}${WAYS[one.way] ? ` ${WAYS[one.way]}` : ''}`;
 </script>
 
 <svelte:head>
@@ -39,14 +40,14 @@
 		<div class="sum">
 			<p>{view.seller.name}</p>
 			{#if data.kind === 'creditNote'}
-				<h1 class="text-[2rem]">Credit note of £{view.payable.amount}</h1>
+				<h1 class="text-[2rem]">Credit note of {view.sign}{view.payable.amount}</h1>
 			{:else if data.state === 'paid'}
 				<h1 class="text-[2rem]">Paid. Thank you.</h1>
 				{#if data.payments.length}<ul class="quiet">
 						{#each data.payments as one, index (index)}<li>{paidHow(one)}</li>{/each}
-					</ul>{:else}<p class="quiet">{displayPounds(data.paid)} received</p>{/if}
+					</ul>{:else}<p class="quiet">{money(data.paid)} received</p>{/if}
 				{#if data.withheld}<p class="quiet">
-						{displayPounds(data.withheld)} deducted under CIS
+						{money(data.withheld)} deducted under CIS
 					</p>{/if}
 			{:else if data.state === 'credited'}
 				<h1 class="text-[2rem]">Nothing to pay</h1>
@@ -56,7 +57,7 @@
 				<p class="quiet">It takes a little to settle. There is nothing more to do.</p>
 			{:else}
 				<h1 class="text-[2rem]">
-					{displayPounds(data.toPay)}
+					{money(data.toPay)}
 					<small
 						class="[font:500_1rem_'Atkinson_Hyperlegible_Next_Variable',sans-serif] tracking-[0]"
 						>{#if data.due?.late}to pay<span class="late block"
@@ -65,14 +66,14 @@
 					>
 				</h1>
 				{#if data.payments.length || data.credited || data.withheld}<div class="quiet">
-						<p>Of the {displayPounds(data.total)} it came to:</p>
+						<p>Of the {money(data.total)} it came to:</p>
 						<ul>
 							{#each data.payments as one, index (index)}<li>{paidHow(one)}, paid</li>{/each}
-							{#if data.withheld}<li>{displayPounds(data.withheld)} deducted under CIS</li>{/if}
+							{#if data.withheld}<li>{money(data.withheld)} deducted under CIS</li>{/if}
 							{#if data.leftToDeduct}<li>
-									{displayPounds(data.leftToDeduct)} you deduct under CIS
+									{money(data.leftToDeduct)} you deduct under CIS
 								</li>{/if}
-							{#if data.credited}<li>{displayPounds(data.credited)} credited</li>{/if}
+							{#if data.credited}<li>{money(data.credited)} credited</li>{/if}
 						</ul>
 					</div>{/if}
 			{/if}
@@ -117,7 +118,11 @@
 		{/if}
 		{#if !data.trial}<KeptCard path={page.url.pathname} />{/if}
 		{#if open && view.bank}
-			<BankDetails bank={view.bank} amount={displayPounds(data.toPay)} />
+			<BankDetails
+				bank={view.bank}
+				amount={money(data.toPay)}
+				only={!data.ways.card && !data.ways.bank}
+			/>
 		{/if}
 		<a class="button self-end" href="{page.url.pathname}/pdf"
 			><Download size={18} aria-hidden="true" />PDF</a

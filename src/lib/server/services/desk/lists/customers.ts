@@ -16,11 +16,11 @@ export const CUSTOMER_LIST: ListSource = {
 		address: () => sql`replace(c.address, char(10), ', ')`,
 		label: () => sql`(select group_concat(e.value, ', ') from json_each(c.labels) e)`,
 		open: () =>
-			sql`coalesce((select sum(o.outstanding) from open_items o where o.payer_id = c.id and o.state in ('open', 'partPaid')), 0)`,
+			sql`coalesce((select sum(o.outstanding_sterling) from open_items o where o.payer_id = c.id and o.state in ('open', 'partPaid')), 0)`,
 		late: ({ today }) =>
-			sql`coalesce((select sum(o.outstanding) from open_items o where o.payer_id = c.id and o.state in ('open', 'partPaid') and o.due_date < ${today}), 0)`,
+			sql`coalesce((select sum(o.outstanding_sterling) from open_items o where o.payer_id = c.id and o.state in ('open', 'partPaid') and o.due_date < ${today}), 0)`,
 		billed: () =>
-			sql`coalesce((select sum(case when d.kind = 'creditNote' then -d.net else d.net end) from documents d where d.customer_id = c.id and d.state = 'issued'), 0)`,
+			sql`coalesce((select sum(case when d.kind = 'creditNote' then -d.net_sterling else d.net_sterling end) from documents d where d.customer_id = c.id and d.state = 'issued'), 0)`,
 		last: () =>
 			sql`(select max(d.issue_date) from documents d where d.customer_id = c.id and d.state = 'issued' and d.kind = 'invoice')`,
 		added: () => sql`c.created_at`,

@@ -51,9 +51,11 @@ export const INVOICE_LIST: ListSource = {
 		due: () => sql`o.due_date`,
 		late: ({ today }) =>
 			sql`case when ${OPEN} and o.due_date < ${today} then cast(julianday(${today}) - julianday(o.due_date) as integer) end`,
-		total: () => signed(sql`d.total`),
-		open: () => sql`o.outstanding`,
-		toPay: () => sql`o.to_pay`,
+		total: () => signed(sql`d.total_sterling`),
+		open: () => sql`o.outstanding_sterling`,
+		toPay: () => sql`o.to_pay_sterling`,
+		money: () =>
+			sql`case when d.currency = 'GBP' then '' else printf('%.2f', d.total / 100.0) || ' ' || d.currency end`,
 		paidOn: () => sql`case when o.state = 'paid' then o.settled_on end`,
 		settled: () =>
 			sql`case when o.document_id is null then '' else round(100.0 * (d.total - o.outstanding) / max(d.total, 1)) || ' %' end`,
@@ -70,7 +72,7 @@ export const INVOICE_LIST: ListSource = {
 		order: () => sql`json_extract(d.sheet, '$.orderNumber')`,
 		selfBilled: () => sql`json_extract(d.sheet, '$.selfBilled') is not null`
 	},
-	order: { issued: sql`d.sort_date`, total: signed(sql`d.total`) },
+	order: { issued: sql`d.sort_date`, total: signed(sql`d.total_sterling`) },
 	asked: {
 		state: ({ how, value }: Filter) =>
 			how === 'is' ? stateIs(value) : sql`not coalesce(${stateIs(value)}, 0)`,
@@ -97,12 +99,14 @@ export const INVOICE_LIST: ListSource = {
 		number: () => sql`d.number`,
 		due: () => sql`o.due_date`,
 		total: () => sql`d.total`,
+		currency: () => sql`d.currency`,
 		cash: () => sql`o.cash`,
 		withheld: () => sql`o.withheld`,
 		credited: () => sql`o.credited`,
 		writtenOff: () => sql`o.written_off`,
 		outstanding: () => sql`o.outstanding`,
 		toPay: () => sql`o.to_pay`,
+		toPaySterling: () => sql`o.to_pay_sterling`,
 		settlement: () => sql`o.state`,
 		settledOn: () => sql`o.settled_on`,
 		mailTrouble: () =>

@@ -15,7 +15,7 @@ export const PAYMENT_LIST: ListSource = {
 	fields: {
 		payer: () => sql`coalesce(c.name, '')`,
 		date: () => sql`p.date`,
-		amount: () => sql`p.amount`,
+		amount: () => sql`p.amount_sterling`,
 		way: () => sql`p.way`,
 		reference: () => sql`p.reference`,
 		paid: () => paidFor,
@@ -31,12 +31,12 @@ export const PAYMENT_LIST: ListSource = {
 	search: (typed) =>
 		everyWord(
 			typed,
-			sql`coalesce(c.name, '') || ' ' || p.reference || ' ' || printf('%.2f', p.amount / 100.0) || ' ' || coalesce(${paidFor}, '')`
+			sql`coalesce(c.name, '') || ' ' || p.reference || ' ' || printf('%.2f', p.amount_sterling / 100.0) || ' ' || coalesce(${paidFor}, '')`
 		),
 	// Where it paid for something, or else the payer’s account.
 	href: (_id, more) =>
 		more.document ? `/billing/${more.document}` : more.payerId ? `/owed/${more.payerId}` : '/money',
-	names: named('payments', sql`date || ', ' || printf('%.2f', amount / 100.0)`),
+	names: named('payments', sql`date || ', ' || printf('%.2f', amount_sterling / 100.0)`),
 	more: {
 		document: () => sql`(select min(a.document_id) from allocations a where a.payment_id = p.id)`,
 		payerId: () => sql`p.payer_id`

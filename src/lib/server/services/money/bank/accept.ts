@@ -1,13 +1,14 @@
 // Bank lines accepted, ticked off, put aside or opened again. Nothing is posted before the owner accepts it.
 import { must } from '../../../actor';
-import { and, asc, eq, sql } from 'drizzle-orm';
+import { and, asc, eq, gt, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { displayPounds } from '../../../../core/money/display';
+import { BOOKS } from '../../../../core/money/currencies';
+import { displayMoney } from '../../../../core/money/display';
 import { shareOldestFirst } from '../../../../core/settlement/sharing';
 import { writeAtOnce, type Transaction } from '../../../db/connection';
-import { bankLines, customers, payouts } from '../../../db/schema';
+import { bankLines, customers, openItems, payouts } from '../../../db/schema';
 import type { World } from '../../../world';
-import { openOf } from '../../ledger/openInvoices';
+import { openItemOf, openOf } from '../../ledger/openInvoices';
 import { parseForm } from '../../business/fields';
 import { FieldError, NotFoundError, RefusedError } from '../../../../core/refusals';
 import { undoInTransaction } from '../undo';
@@ -56,7 +57,12 @@ function accept(
 	if (payerId === 0) throw new FieldError({ payerId: 'Choose who paid.' });
 	if (!tx.select().from(customers).where(eq(customers.id, payerId)).get())
 		throw new NotFoundError('This payer');
-	const open = new Map(openOf(tx, payerId).map((item) => [item.documentId, item]));
+	const other = shares?.length === 1 ? openItemOf(tx, shares[0]!.documentId) : undefined;
+	const open = new Map(openOf(tx, payerId, other?.currency).map((item) => [item.documentId, item]));
+	if (!shares && open.size === 0 && owesInOtherMoney(tx, payerId))
+		throw new RefusedError(
+			'What they have open is in other money. Open the invoice and record what came in there: it is matched to this line then.'
+		);
 	const wanted =
 		shares ??
 		shareOldestFirst(
@@ -69,17 +75,20 @@ function accept(
 		if (amount <= 0 || amount > most)
 			throw new RefusedError(
 				item
-					? `Only ${displayPounds(most)} is still to pay on ${item.number}.`
+					? `Only ${displayMoney(most, item.currency)} is still to pay on ${item.number}.`
 					: 'An invoice of this proposal is settled by now.'
 			);
 	}
-	if (wanted.reduce((sum, one) => sum + one.amount, 0) > line.amount)
+	const currency = other?.currency ?? BOOKS;
+	const shared = wanted.reduce((sum, one) => sum + one.amount, 0);
+	if (currency === BOOKS && shared > line.amount)
 		throw new RefusedError('More is shared out than came in.');
 	const { id } = takeShared(tx, world, {
+		...(currency === BOOKS ? {} : { sterling: line.amount }),
 		key: `bank:${line.key}:${line.times}`,
 		payerId,
 		date: line.date,
-		amount: line.amount,
+		amount: currency === BOOKS ? line.amount : shared,
 		way: 'bank',
 		source: 'bankLine',
 		reference: (line.text || line.payer).slice(0, 200),
@@ -95,6 +104,19 @@ function accept(
 	learnName(tx, line, payerId, at);
 	return id;
 }
+
+const owesInOtherMoney = (tx: Transaction, payerId: number): boolean =>
+	tx
+		.select({ id: openItems.documentId })
+		.from(openItems)
+		.where(
+			and(
+				eq(openItems.payerId, payerId),
+				ne(openItems.currency, BOOKS),
+				gt(openItems.outstanding, 0)
+			)
+		)
+		.get() !== undefined;
 
 /** Ties a line to what is in the books already. @throws RefusedError where that was seen, undone, or is another sum */
 function tie(

@@ -1,5 +1,6 @@
 // What the core matches bank lines with, and the proposals it found.
 import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
+import { BOOKS } from '../../../../core/money/currencies';
 import { type RecordedMoney } from '../../../../core/bank/recorded';
 import type { OpenInvoice, Proposal, ToMatch } from '../../../../core/bank/types';
 import { writeAtOnce, type Reader } from '../../../db/connection';
@@ -42,7 +43,10 @@ export function matchInput(db: Reader): {
 			references: [order, reference].filter(Boolean),
 			dueDate: item.dueDate,
 			toPay: BigInt(stillToPay(item)),
-			outstanding: BigInt(item.outstanding)
+			outstanding: BigInt(item.outstanding),
+			...(item.currency === BOOKS
+				? {}
+				: { currency: item.currency, toPaySterling: BigInt(item.toPaySterling ?? 0) })
 		}));
 	const learned = db
 		.select()
@@ -57,7 +61,7 @@ export function recordedMoney(db: Reader): RecordedMoney[] {
 	const paid = db.all<
 		Omit<RecordedMoney, 'marks' | 'kind' | 'amount'> & { amount: number; marks: string }
 	>(sql`
-		select p.id, p.payer_id as payerId, c.name as payer, p.date, p.amount,
+		select p.id, p.payer_id as payerId, c.name as payer, p.date, p.amount_sterling as amount,
 			p.reference || '\n' || coalesce((select group_concat(d.number, '\n') from allocations a
 				join documents d on d.id = a.document_id where a.payment_id = p.id), '') as marks
 		from payments p join customers c on c.id = p.payer_id
@@ -95,7 +99,7 @@ export function takenBack(db: Reader, line: typeof bankLines.$inferSelect) {
 	if (!words) return [];
 	return db.all<{ id: number; payer: string; date: string; reference: string }>(sql`
 		select p.id, c.name as payer, p.date, p.reference from payments p join customers c on c.id = p.payer_id
-		where p.amount = ${-line.amount} and p.way in ('bank', 'cheque') and p.date <= ${line.date}
+		where p.amount_sterling = ${-line.amount} and p.way in ('bank', 'cheque') and p.date <= ${line.date}
 			and not exists (select 1 from payment_reversals v where v.payment_id = p.id)
 		order by p.date desc, p.id desc limit 4`);
 }
