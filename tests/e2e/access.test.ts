@@ -32,6 +32,7 @@ const EXAMPLES: Record<string, string[]> = {
 	'/money/look/[id]': ["select id from bank_imports where state = 'asking'"],
 	'/owed/[id]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
 	'/owed/chasing/[payer]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
+	'/owed/chasing/claim/[payer]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
 	'/owed/chasing/plans/[id]': ['select id from chase_plans limit 1'],
 	'/owed/statements/[run]': ['select id from statement_runs limit 1'],
 	'/settings/letterheads/[id]': ['select id from letterheads where standard limit 1'],

@@ -127,10 +127,13 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		'undo',
 		'chasing',
 		'terms',
-		'call'
+		'call',
+		'breathe',
+		'breatheNoMore'
 	),
 	'/(desk)/owed/chasing': bill('settings', 'skip', 'posted', 'again'),
 	'/(desk)/owed/chasing/[payer]': bill('send', 'keep', 'skip'),
+	'/(desk)/owed/chasing/claim/[payer]': bill('write'),
 	'/(desk)/owed/chasing/letters/[id]': bill('GET'),
 	'/(desk)/owed/chasing/plans': bill(),
 	'/(desk)/owed/chasing/plans/[id]': bill('save', 'archive'),

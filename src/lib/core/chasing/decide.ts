@@ -2,6 +2,7 @@
 import { isWorkingDay, toWorkingDay } from '../calendar/holidays';
 import { addDays } from '../calendar/manipulation';
 import { daysBetween } from '../calendar/queries';
+import { runsOn } from '../regimes/gb/breathingSpace';
 import type { PlainDate } from '../calendar/types';
 import type {
 	ChaseDay,
@@ -116,6 +117,7 @@ function heldBecause(
 	{ quietHours, gapDays }: ChaseSettings,
 	due: boolean
 ): HeldBecause | null {
+	if (runsOn(payer.pauses ?? [], day)) return 'breathingSpace';
 	if (payer.onHold) return 'customerOnHold';
 	if (item.hold?.kind === 'dispute') return 'disputed';
 	// A promise holds through its day; when it has passed the plan is taken up where it stands.

@@ -1,5 +1,6 @@
 // Chase plans, and what is known of the invoices they are about.
 import type { PlainDate } from '../calendar/types';
+import type { DaySpan } from '../regimes/gb/breathingSpace';
 import type { Minor } from '../money/types';
 
 export const CHANNELS = ['mail', 'text', 'letter'] as const;
@@ -49,6 +50,8 @@ export interface ChasePayer {
 	/** Null: this payer is not chased. */
 	plan: ChasePlan | null;
 	onHold: boolean;
+	/** Days on which nothing is asked for: breathing spaces. */
+	pauses?: readonly DaySpan[];
 	/** When something last came in from them; milliseconds since 1970. */
 	lastPaidAt: number | null;
 	/** When they were last written to by a plan. */
@@ -69,6 +72,7 @@ export type HeldBecause =
 	| 'disputed'
 	| 'promised'
 	| 'customerOnHold'
+	| 'breathingSpace'
 	| 'notSent'
 	| 'paymentPending'
 	| 'bankLineWaiting'

@@ -4,6 +4,7 @@ import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import { divideRounded, max, powerOfTen } from '../money/decimal';
 import type { Decimal, Minor } from '../money/types';
+import type { DaySpan } from '../regimes/gb/breathingSpace';
 import { compensationFor, lateRateOn, type ReferenceRate } from '../regimes/gb/latePayment';
 
 export interface LatenessInput {
@@ -15,6 +16,8 @@ export interface LatenessInput {
 	/** Money, what was withheld from it, and credits, each on its day. */
 	payments: readonly { date: PlainDate; amount: Minor }[];
 	referenceRates: readonly ReferenceRate[];
+	/** Days on which nothing is added, both included: a breathing space. */
+	pauses?: readonly DaySpan[];
 }
 
 /** Days on which the same amount stood open, both included. */
@@ -125,18 +128,37 @@ function outstandingBy(total: Minor, payments: LatenessInput['payments']) {
 /** The days from `first` to `asOf`, in spans in which the same stood open. */
 function spansFrom(
 	first: PlainDate,
-	{ asOf, payments }: Pick<LatenessInput, 'asOf' | 'payments'>,
+	{ asOf, payments, pauses = [] }: Pick<LatenessInput, 'asOf' | 'payments' | 'pauses'>,
 	outstandingOn: (day: PlainDate) => Minor
 ): LateSpan[] {
 	const changes = [
 		...new Set([first, ...payments.map((one) => (one.date > first ? one.date : first))])
 	].filter((day) => day <= asOf);
 	changes.sort();
-	return changes.map((from, index): LateSpan => {
+	return changes.flatMap((from, index): LateSpan[] => {
 		const next = changes[index + 1];
 		const to = next === undefined ? asOf : addDays(next, -1);
-		return { from, to, days: daysBetween(from, to) + 1, outstanding: outstandingOn(from) };
+		return without({ from, to }, pauses).map((span) => ({
+			...span,
+			days: daysBetween(span.from, span.to) + 1,
+			outstanding: outstandingOn(from)
+		}));
 	});
+}
+
+/** What is left of some days without those of the pauses. */
+function without(span: DaySpan, pauses: readonly DaySpan[]): DaySpan[] {
+	return pauses.reduce<DaySpan[]>(
+		(left, pause) =>
+			left.flatMap(({ from, to }) => {
+				if (pause.to < from || pause.from > to) return [{ from, to }];
+				return [
+					...(from < pause.from ? [{ from, to: addDays(pause.from, -1) }] : []),
+					...(pause.to < to ? [{ from: addDays(pause.to, 1), to }] : [])
+				];
+			}),
+		[span]
+	);
 }
 
 /** Rounded once, at the end. */

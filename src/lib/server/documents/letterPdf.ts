@@ -2,6 +2,7 @@
 import type { Content, TDocumentDefinitions } from 'pdfmake/interfaces';
 import { displayDate } from '../../core/calendar/conversion';
 import { STANDARD_LOOK } from '../../core/letterheads/look';
+import type { Enclosure } from '../../core/chasing/claim';
 import { dress } from './dress';
 import { draw } from './pdf';
 import { logoOf } from './pdfHead';
@@ -18,6 +19,8 @@ export interface Letter extends Paper {
 	/** Where it is paid, as a code to scan. */
 	payUrl: string | null;
 	madeAt: number;
+	/** Each on pages of its own. */
+	enclosures?: readonly Enclosure[];
 }
 
 export function renderLetter({
@@ -29,7 +32,8 @@ export function renderLetter({
 	payUrl,
 	madeAt,
 	look = STANDARD_LOOK,
-	logo
+	logo,
+	enclosures = []
 }: Letter): Promise<Buffer> {
 	const paragraphs = words
 		.split(/\n{2,}/)
@@ -71,8 +75,45 @@ export function renderLetter({
 							unbreakable: true
 						}
 					]
-				: [])
+				: []),
+			...enclosures.map(enclosed)
 		]
 	};
 	return draw(dress(definition, look));
+}
+
+/** A box of its own, so that it prints in every typeface. */
+const box: Content = {
+	canvas: [{ type: 'rect', x: 0, y: 2, w: 10, h: 10, lineWidth: 0.8, lineColor: INK }],
+	width: 18
+} as Content;
+
+/** A form to fill in: what is asked, and room for it. */
+function enclosed({ title, parts }: Enclosure): Content {
+	const rule = (): Content => ({
+		canvas: [{ type: 'line', x1: 0, y1: 0, x2: 471, y2: 0, lineWidth: 0.5, lineColor: QUIET }],
+		margin: [0, 17, 0, 0]
+	});
+	return {
+		stack: [
+			heading(title, { fontSize: 17, margin: [0, 0, 0, 8], pageBreak: 'before' }),
+			...parts.map((part): Content => {
+				if ('head' in part)
+					return heading(part.head, { fontSize: 11.5, margin: [0, 8, 0, 2], headlineLevel: 1 });
+				if ('words' in part) return text(part.words, { fontSize: 10, margin: [0, 0, 0, 3] });
+				if ('tick' in part)
+					return {
+						columns: [box, text(part.tick, { fontSize: 10 })],
+						margin: [0, 2, 0, 1]
+					} as Content;
+				return {
+					unbreakable: true,
+					stack: [
+						text(part.line, { fontSize: 9.5, color: QUIET, margin: [0, 3, 0, -12] }),
+						...Array.from({ length: part.rows ?? 1 }, rule)
+					]
+				};
+			})
+		]
+	};
 }

@@ -2,7 +2,8 @@
 <script lang="ts">
 	import Form from '../parts/Form.svelte';
 	import Fold from '$lib/ui/parts/Fold.svelte';
-	import { displayMoment } from '$lib/core/calendar/conversion';
+	import DateField from '../parts/DateField.svelte';
+	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount } from '$lib/core/money/display';
 	import Field from '../parts/Field.svelte';
 	import Choice from '../parts/Choice.svelte';
@@ -24,8 +25,11 @@
 			state: string;
 		}[];
 		terms: { fee: number; rate: string; afterDays: number; terms: string } | null;
+		/** Breathing spaces that run or are to come. */
+		breathing: { id: number; from: string; to: string; note: string }[];
+		today: string;
 	}
-	let { payerId, chasing, plans, reminders, terms }: Props = $props();
+	let { payerId, chasing, plans, reminders, terms, breathing, today }: Props = $props();
 </script>
 
 <section class="panel py-4 px-4.5 grid gap-2.5">
@@ -42,6 +46,36 @@
 		<Field label="Why" name="note" value={chasing.note} />
 		<button class="button">Save</button>
 	</Form>
+	{#each breathing as one (one.id)}
+		<div class="grid gap-1.5 border-l-4 border-l-(--tape) bg-(--tape-tint) py-2 px-3">
+			<p>
+				<b>Breathing space</b>
+				{one.from > today ? `from ${displayDate(one.from)} ` : ''}until {displayDate(
+					one.to
+				)}{one.note ? `, ${one.note}` : ''}. No interest, no fee and no reminder on any of its days.
+			</p>
+			<Form action="?/breatheNoMore" hidden={{ space: one.id }} done="It has ended.">
+				<button class="button">It has ended</button>
+			</Form>
+		</div>
+	{/each}
+	<Fold label="Are they in breathing space?">
+		<Form
+			class="grid gap-2 justify-items-start [&_.field]:w-full"
+			action="?/breathe"
+			keyed
+			reset
+			done="Nothing is added or asked for until it ends."
+		>
+			<p class="quiet">
+				The Debt Respite Scheme gives an individual sixty days. You hear of it by a notice, which
+				names the day it begins.
+			</p>
+			<DateField label="It began on" name="from" value={today} />
+			<Field label="Reference of the notice" name="note" maxlength={200} />
+			<button class="button">Stop asking</button>
+		</Form>
+	</Fold>
 	<ul>
 		{#each reminders as one (one.id)}
 			<li class="grid py-1.75 px-0 border-b border-b-(--hair)">

@@ -13,6 +13,7 @@ export const TONE_WORDS: Record<Tone, string> = {
 	last: 'last letter'
 };
 export const HELD_WORDS: Record<HeldBecause, string> = {
+	breathingSpace: 'in breathing space',
 	disputed: 'disputed',
 	promised: 'promised',
 	customerOnHold: 'the customer is on hold',

@@ -41,6 +41,7 @@
 		reminderOpened: 'The customer opened the reminder',
 		reminderWithdrawn: 'A reminder was taken back before it went',
 		reminderSkipped: 'You left a reminder out',
+		claimWritten: 'You wrote a letter of claim,',
 		letterPosted: 'You posted the letter to',
 		claimed: 'A charge for lateness was drafted',
 		onStatement: 'On a statement',

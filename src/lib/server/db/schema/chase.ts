@@ -9,6 +9,7 @@ import {
 	sqliteTable,
 	text
 } from 'drizzle-orm/sqlite-core';
+import { DEBTORS } from '../../../core/chasing/claim';
 import { CHANNELS, TONES, type ChaseStep } from '../../../core/chasing/types';
 import { customers } from './customers';
 import { documents } from './documents';
@@ -31,6 +32,25 @@ export const holds = sqliteTable(
 		endedAt: integer('ended_at')
 	},
 	(table) => [index('holds_by_document').on(table.documentId, table.endedAt)]
+);
+
+/** A debtor's breathing space: no interest, fee or reminder on any of its days. */
+export const breathingSpaces = sqliteTable(
+	'breathing_spaces',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		key: text('key').notNull().unique(),
+		customerId: integer('customer_id')
+			.notNull()
+			.references(() => customers.id),
+		from: text('from').notNull(),
+		/** The last day; earlier than the sixtieth where it was ended. */
+		to: text('to').notNull(),
+		/** The reference of the notice. */
+		note: text('note').notNull().default(''),
+		recordedAt: integer('recorded_at').notNull()
+	},
+	(table) => [index('breathing_spaces_by_customer').on(table.customerId, table.from)]
 );
 
 /** Notes of calls and talks with a payer. */
@@ -140,6 +160,8 @@ export const chaseMessages = sqliteTable(
 		planId: integer('plan_id').references(() => chasePlans.id),
 		stepId: text('step_id').notNull(),
 		tone: text('tone', { enum: TONES }).notNull(),
+		/** A letter of claim, and to whom; null: it is none. */
+		claim: text('claim', { enum: DEBTORS }),
 		channel: text('channel', { enum: CHANNELS }).notNull(),
 		/** The day it is for. */
 		day: text('day').notNull(),

@@ -1,4 +1,5 @@
 // Charging for lateness without asking, where the owner has set that for a chase plan.
+import { runsOn } from '../../../core/regimes/gb/breathingSpace';
 import { and, eq } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import { documents } from '../../db/schema';
@@ -34,7 +35,7 @@ export async function chargeByPlan(world: World): Promise<number> {
 	const today = world.clock.today();
 	const due = chasePayers(db).flatMap((payer) => {
 		const days = payer.plan ? after.get(payer.plan.id) : undefined;
-		if (days === undefined || payer.onHold) return [];
+		if (days === undefined || payer.onHold || runsOn(payer.pauses ?? [], today)) return [];
 		return payer.items.filter(
 			(item) =>
 				item.hold === null &&

@@ -1,4 +1,5 @@
 // Chasing: which messages are due, read before they go, changed, left out, sent now; and sent by the clockwork, once.
+import { refuseBreathing } from '../ledger/breathing';
 import { must } from '../../actor';
 import { and, eq } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
@@ -141,6 +142,7 @@ export function sendNow(
 			.where(eq(chaseMessages.key, key))
 			.get();
 		if (same) return same.id;
+		refuseBreathing(tx, payerId, world.clock.today());
 		const found = foundAgain(world, tx, payerId, form.why, form.mark);
 		const day = world.clock.today();
 		const context = chaseContext(tx, [found.payer], day);

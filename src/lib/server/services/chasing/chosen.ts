@@ -13,6 +13,7 @@ import { loadChaseSettings } from './settings';
 const WORDS: Record<HeldBecause, string> = {
 	disputed: 'It is disputed.',
 	promised: 'Its payment is promised.',
+	breathingSpace: 'They are in breathing space: nothing may be asked for.',
 	customerOnHold: 'Chasing of this customer is paused.',
 	notSent: 'They have not got it yet.',
 	paymentPending: 'A payment of it is on its way.',

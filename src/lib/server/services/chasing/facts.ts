@@ -16,6 +16,7 @@ import { chargedFor, lateCharges, type Claim } from '../owed/lateCharges';
 import { allLateTerms, type LateTerms } from '../owed/lateTerms';
 import { isMobile } from '../../../core/regimes/gb/checks';
 import { inOrderOfUse } from '../customers/parts';
+import { breathingOf } from '../ledger/breathing';
 import { leftToDeduct, stillToPay } from '../ledger/position';
 
 /** An open line of the bank that pays it with at least this score holds an invoice. */
@@ -91,6 +92,7 @@ export function chasePayers(db: Reader, payerIds?: readonly number[]): KnownPaye
 		sql`select payer_id as payer, max(day) as last from chase_messages where state <> 'withdrawn' ${whose} group by 1`
 	);
 	const pick = planPicker(db);
+	const spaces = breathingOf(db, payerIds);
 	const payers = new Map<number, KnownPayer>();
 	for (const row of rows) {
 		let payer = payers.get(row.payerId);
@@ -102,6 +104,7 @@ export function chasePayers(db: Reader, payerIds?: readonly number[]): KnownPaye
 				planName: plan?.name ?? '',
 				plan: plan ? { id: plan.id, steps: plan.steps } : null,
 				onHold,
+				pauses: spaces.get(row.payerId) ?? [],
 				lastPaidAt: paid.get(row.payerId) ?? null,
 				lastMessageOn: written.get(row.payerId) ?? null,
 				items: []

@@ -1,4 +1,6 @@
 // Reminders as they were written: whether one still stands, taking one back, what became of it, and its letter.
+import { enclosuresOf } from '../../../core/chasing/claim';
+import { runsOn } from '../../../core/regimes/gb/breathingSpace';
 import { must } from '../../actor';
 import { and, asc, desc, eq, gt, lt, sql } from 'drizzle-orm';
 import type { Cursor } from '../../../core/paging';
@@ -42,6 +44,7 @@ export function stillStands(world: World, messageId: number): boolean {
 	if (!message || message.state === 'withdrawn') return false;
 	const payer = chasePayers(db, [message.payerId])[0];
 	const today = world.clock.today();
+	if (payer && runsOn(payer.pauses ?? [], today)) return false;
 	const same = message.items.every(({ documentId, toPay }) => {
 		const item = payer?.items.find((one) => one.documentId === documentId);
 		if (!item || item.toPay !== BigInt(toPay) || item.paymentPending || item.bankLineWaiting)
@@ -211,8 +214,21 @@ export async function letterFile(world: World, messageId: number): Promise<Buffe
 		day: row.day,
 		subject: row.subject,
 		text: row.text,
-		payUrl: first ? linkOfReminder(world.db, world, row) : null,
+		payUrl: first && row.claim === null ? linkOfReminder(world.db, world, row) : null,
 		madeAt: row.createdAt,
+		...(row.claim
+			? {
+					enclosures: enclosuresOf({
+						debtor: row.claim,
+						customer: row.to.split('\n')[0]!,
+						today: row.day,
+						owner: owner.ownerName,
+						business: owner.tradingName,
+						address: owner.address.split('\n'),
+						sum: BigInt(row.amount)
+					})
+				}
+			: {}),
 		...paperOf(world.db, row.payerId)
 	});
 	world.db.update(chaseMessages).set({ pdf }).where(eq(chaseMessages.id, messageId)).run();

@@ -3,6 +3,7 @@ import { eq, inArray, sql } from 'drizzle-orm';
 import { lateMoney, MOST_MOVES, notReached, type Move } from '../../../core/moves';
 import { chaseMessages, mails, texts } from '../../db/schema';
 import type { World } from '../../world';
+import { claimMoves } from './claimLetter';
 import type { lastLetters } from './day';
 
 /** Last letters that wait for a decision, letters to post, and reminders that did not arrive. */
@@ -46,6 +47,7 @@ export function chasingMoves(world: World, toDecide: ReturnType<typeof lastLette
 		.where(eq(chaseMessages.state, 'toPost'))
 		.all();
 	return [
+		...claimMoves(world),
 		...troubled.map((row) => ({
 			id: `reminder:${row.to}:${row.id}`,
 			amount: BigInt(row.amount),

@@ -17,6 +17,7 @@ export const FOLLOWS: readonly (readonly [table: string, column: string])[] = [
 	['jobs', 'bill_to_id'],
 	['repeats', 'customer_id'],
 	['saved_cards', 'customer_id'],
+	['breathing_spaces', 'customer_id'],
 	['call_notes', 'customer_id'],
 	['payer_names', 'payer_id'],
 	['bill_run_steps', 'customer_id']

@@ -15,7 +15,7 @@ import { watchedMoves } from '../messages/watched';
 import { oddNewsMoves } from '../money/oddNews';
 import { depositMoves } from '../money/deposits';
 import { promptMoves } from '../money/promptPayment';
-import { latePayerMoves, statementsNotReached } from '../owed/moves';
+import { latePayerMoves, oldDebtMoves, statementsNotReached } from '../owed/moves';
 import { keepMoves } from '../keep/moves';
 import { repeatMoves } from '../repeats/moves';
 import { deductionMoves } from '../tax/moves';
@@ -34,6 +34,7 @@ function workedOut(world: World): Move[] {
 		...statementsNotReached(world),
 		...chasingMoves(world, letters),
 		...unsentMoves(world),
+		...oldDebtMoves(world),
 		...latePayerMoves(world, new Set(letters.map((one) => one.payerId))),
 		...watchedMoves(world),
 		...oddNewsMoves(world),

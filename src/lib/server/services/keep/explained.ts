@@ -231,6 +231,10 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			pass_on_card_fees: 'firms bear the fees of commercial cards (1: yes)'
 		}
 	},
+	breathing_spaces: {
+		what: 'Breathing spaces of debtors: no interest, fee or reminder on their days.',
+		columns: { from: 'first day', to: 'last day', note: 'the notice’s reference' }
+	},
 	call_notes: { what: 'Notes of calls with payers.', columns: { at: 'when' } },
 	chase_done: {
 		what: 'Steps of chasing that are dealt with, invoice by invoice.',
@@ -248,6 +252,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			plan_id: 'the plan: id in chase_plans',
 			step_id: 'the step of the plan',
 			tone: 'how firm it is',
+			claim: 'a letter of claim, to an individual or a firm; empty: none',
 			channel: 'by mail, text, letter or call',
 			who: 'the owner, or the clockwork',
 			to: 'where it went',

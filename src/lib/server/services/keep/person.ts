@@ -26,6 +26,7 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	contacts: 'customer_id = ?',
 	sites: 'customer_id = ?',
 	tax_standings: 'customer_id = ?',
+	breathing_spaces: 'customer_id = ?',
 	call_notes: 'customer_id = ?',
 	late_terms: 'customer_id = ?',
 	customer_chasing: 'customer_id = ?',
@@ -291,6 +292,7 @@ export function removeAgain(db: Database, list: readonly Removal[]): void {
 /** What of a person's goes, and how: rows, or what is written in them. */
 const GONE: readonly string[] = [
 	'delete from contacts where customer_id = @id',
+	'delete from breathing_spaces where customer_id = @id',
 	'delete from call_notes where customer_id = @id',
 	'delete from late_terms where customer_id = @id',
 	'delete from customer_chasing where customer_id = @id',

@@ -24,6 +24,8 @@ import { customers, documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { draftOnce, type NewDraft } from '../invoices/drafts';
 import { RefusedError } from '../../../core/refusals';
+import { breathingOf, refuseBreathing } from '../ledger/breathing';
+import { openItemOf } from '../ledger/openInvoices';
 import { settledBy, settleDocument } from '../ledger/settlement';
 import type { SettlementEntry } from '../../../core/settlement/types';
 import { note } from '../trail/documents';
@@ -60,6 +62,7 @@ export function lateCharges(
 	const rates = loadRates(db);
 	const agreed = allLateTerms(db);
 	const paid = settledBy(db, documentIds);
+	const spaces = breathingOf(db);
 	const rows = db
 		.select({
 			item: openItems,
@@ -87,7 +90,8 @@ export function lateCharges(
 		const owed = BigInt(total) - creditedOf(entries);
 		if (owed <= 0n) continue;
 		const payments = paidTowards(entries, { total, deduction });
-		const debt = { total: owed, due, asOf, payments };
+		const pauses = [item.payerId, item.customerId].flatMap((id) => spaces.get(id) ?? []);
+		const debt = { total: owed, due, asOf, payments, pauses };
 		if (terms) {
 			claims.set(item.documentId, agreedLateness(debt, terms));
 			continue;
@@ -152,6 +156,8 @@ const ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';
  */
 export function chargeLate(world: World, documentId: number, key: string): number {
 	must('bill');
+	const debtor = openItemOf(world.db, documentId)?.payerId;
+	if (debtor !== undefined) refuseBreathing(world.db, debtor, world.clock.today());
 	const claim = lateChargeOf(world, documentId);
 	if (!claim || 'missingRate' in claim)
 		throw new RefusedError(

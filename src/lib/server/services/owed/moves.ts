@@ -1,6 +1,7 @@
 // Next moves of what is owed: who is late, and statements of ours that did not arrive.
 import { and, desc, eq, gt, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
+import { addDays, addMonths } from '../../../core/calendar/manipulation';
 import { daysBetween } from '../../../core/calendar/queries';
 import { lateMoney, MOST_MOVES, notReached, type Move } from '../../../core/moves';
 import { counted } from '../../../core/words';
@@ -30,6 +31,7 @@ export function latePayerMoves(world: World, deciding: ReadonlySet<number>): Mov
 			where o.state in ('open', 'partPaid') and o.due_date < ${today} and o.to_pay > 0
 				and o.document_id not in (select document_id from holds
 					where ended_at is null and (kind = 'dispute' or until >= ${today}))
+				and o.payer_id not in (select customer_id from breathing_spaces where ${today} between "from" and "to")
 			group by o.payer_id order by amount desc limit ${MOST_MOVES}
 		) x join customers c on c.id = x.payer_id join documents d on d.id = x.document_id order by x.amount desc`);
 	const broken = brokenPromises(world, today);
@@ -55,6 +57,47 @@ export function latePayerMoves(world: World, deciding: ReadonlySet<number>): Mov
 				href: many ? `/owed/${payerId}` : `/owed/chasing/${payerId}`
 			};
 		});
+}
+
+/** A debt can be claimed in court for six years (Limitation Act 1980 s.5), from the day it was due. */
+const YEARS = 6;
+/** So many days ahead it is said. */
+const WARNED = 180;
+
+/** Debts that will soon be too old for a court, or are already. */
+export function oldDebtMoves(world: World): Move[] {
+	const today = world.clock.today();
+	const rows = world.db.all<{
+		id: number;
+		number: string;
+		payer: string;
+		payerId: number;
+		due: string;
+		pence: number;
+	}>(sql`
+		select o.document_id as id, d.number, c.name as payer, o.payer_id as payerId, o.due_date as due, o.to_pay_sterling as pence
+		from open_items o indexed by open_items_open join documents d on d.id = o.document_id join customers c on c.id = o.payer_id
+		where o.state in ('open', 'partPaid') and o.to_pay > 0
+			and o.due_date <= ${addDays(addMonths(today, -12 * YEARS), WARNED)}
+		order by o.due_date limit ${MOST_MOVES}`);
+	return rows.map(({ id, number, payer, payerId, due, pence }) => {
+		const end = addMonths(due, 12 * YEARS);
+		const over = end < today;
+		return {
+			id: `old:${id}`,
+			amount: BigInt(pence),
+			brings: lateMoney(payerId),
+			late: true,
+			title: over
+				? `${number} of ${payer} is too old for a court`
+				: `${number} of ${payer} is soon too old for a court`,
+			detail: over
+				? `six years since it was due ended on ${displayDate(end)}: write it off, unless they paid or acknowledged it since`
+				: `claim it by ${displayDate(end)}, six years after it was due, or have them acknowledge it in writing`,
+			action: over ? 'See' : 'Letter of claim',
+			href: over ? `/billing/${id}` : `/owed/chasing/claim/${payerId}`
+		};
+	});
 }
 
 /** Payers who promised a day that has passed, in words. */

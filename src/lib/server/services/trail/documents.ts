@@ -45,6 +45,7 @@ export type TrailWhat =
 	| 'reminderWithdrawn'
 	| 'reminderSkipped'
 	| 'letterPosted'
+	| 'claimWritten'
 	| 'onStatement'
 	| 'credited'
 	| 'corrects'

@@ -10,6 +10,7 @@ import { payerChasing, savePayerChasing } from '$lib/server/services/chasing/pay
 import { pauseInvoice, noteCall, resumeInvoice } from '$lib/server/services/owed/holds';
 import { lateTermsOf, saveLateTerms } from '$lib/server/services/owed/lateTerms';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
+import { beginBreathing, breathingOf, endBreathing } from '$lib/server/services/ledger/breathing';
 import { payerPage } from '$lib/server/services/owed/owed';
 import { undoPayment } from '$lib/server/services/money/undo';
 import { undoWriteOff, writeOff } from '$lib/server/services/money/writeOffs';
@@ -23,6 +24,9 @@ export const load: PageServerLoad = ({ locals, params }) =>
 		return {
 			...payerPage(locals.world, payerId),
 			chasing: payerChasing(db, payerId),
+			breathing: (breathingOf(db, [payerId]).get(payerId) ?? []).filter(
+				({ to }) => to >= locals.world.clock.today()
+			),
 			taxed: [...taxedInHand(db, payerId)],
 			plans: loadPlans(db).map(({ id, name, standard }) => ({ id, name, standard })),
 			reminders: sentReminders(db, { payerId, limit: 12 }),
@@ -40,6 +44,14 @@ const money = { ...press, date: box, amount: box, way: box, reference: box };
 const ofInvoice = z.object({ ...press, document: rowId });
 
 export const actions: Actions = {
+	breathe: (event) =>
+		act(event, z.object({ ...press, from: box, note: box }), (form, world) =>
+			beginBreathing(world, idOf(event.params.id), form)
+		),
+	breatheNoMore: (event) =>
+		act(event, z.object({ space: rowId }), ({ space }, world) => ({
+			ended: endBreathing(world, idOf(event.params.id), space)
+		})),
 	pay: (event) =>
 		act(
 			event,

@@ -70,6 +70,9 @@
 			>{/if}
 		{#if data.summary.owed}<a class="button" href="/owed/chasing/{data.payer.id}">Remind</a>{/if}
 		<a class="button" href="/owed/statements?payer={data.payer.id}">Statement</a>
+		{#if data.summary.late}<a class="button" href="/owed/chasing/claim/{data.payer.id}"
+				>Letter of claim</a
+			>{/if}
 	</div>
 	{#if data.payer.privateNote}<p class="panel note py-2.5 px-3.5 bg-(--tape-tint) mb-3">
 			<b>Private:</b>
@@ -195,6 +198,8 @@
 				plans={data.plans}
 				reminders={data.reminders}
 				terms={data.terms}
+				breathing={data.breathing}
+				today={data.today}
 			/>
 			<section class="panel part py-4 px-4.5">
 				<h2>Their payments</h2>

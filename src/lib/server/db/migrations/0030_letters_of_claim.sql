@@ -1,0 +1,1 @@
+ALTER TABLE `chase_messages` ADD `claim` text;
