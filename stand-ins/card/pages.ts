@@ -64,6 +64,23 @@ export function feePage(checkout: Shown, fee: number): string {
 	);
 }
 
+/** What a card's holder can do about a payment that is done: tell the bank that it was not right; and, in its place, decide that. */
+export function paidPage(checkout: Shown, disputed: string | null): string {
+	const press = (step: string, label: string) =>
+		`<form method="post" action="/pay/${checkout.id}/${step}"><button>${label}</button></form>`;
+	return page(
+		'Pay by card',
+		`<h1>${amountInPounds(checkout.amount)} has been paid already.</h1><p><a href="${escape(checkout.return_url)}">Back to the invoice</a></p>
+${
+	disputed === null
+		? `<p>As the card’s holder you can tell your bank that this payment was not right.</p>${press('dispute', 'Dispute it')}`
+		: disputed === 'open'
+			? `<p>It is disputed. In place of the bank:</p>${press('won', 'Decide for the seller')}${press('lost', 'Decide for the card’s holder')}`
+			: `<p>The dispute has ended.</p>`
+}`
+	);
+}
+
 export function donePage(text: string, back: string): string {
 	return page(
 		'Pay by card',

@@ -6,7 +6,7 @@ import { createServer, type IncomingMessage, type ServerResponse } from 'node:ht
 import { z } from 'zod';
 import { newsRequest, startEvents } from '../events';
 import { amountInPounds, read } from '../page';
-import { cardPage, CARDS, codePage, donePage, feeOf, feePage } from './pages';
+import { cardPage, CARDS, codePage, donePage, feeOf, feePage, paidPage } from './pages';
 import { openStore } from './store';
 
 export interface CardStandInOptions {
@@ -208,6 +208,35 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 		response.writeHead(303, { location: checkout.return_url }).end();
 	}
 
+	const disputeOf = (id: string) =>
+		db.prepare('SELECT * FROM disputes WHERE checkout = ?').get(id) as
+			{ id: string; respond_by: string; state: string } | undefined;
+
+	/** The card's holder disputes a payment, or the bank decides: money that goes back is part of the next payout. */
+	function dispute(checkout: Checkout, step: string): void {
+		const known = disputeOf(checkout.id);
+		const about = (id: string, respondBy: string) => ({
+			dispute: id,
+			respondBy,
+			reason: 'The card’s holder does not know this payment'
+		});
+		if (step === 'dispute' && !known) {
+			const id = `dsp_${randomBytes(9).toString('hex')}`;
+			const respondBy = new Date(Date.now() + 10 * 86_400_000).toISOString().slice(0, 10);
+			db.prepare('INSERT INTO disputes (id, checkout, respond_by, state) VALUES (?, ?, ?, ?)').run(
+				id,
+				checkout.id,
+				respondBy,
+				'open'
+			);
+			emit(checkout, 'dispute.opened', about(id, respondBy));
+		} else if (known?.state === 'open' && (step === 'won' || step === 'lost')) {
+			db.prepare('UPDATE disputes SET state = ? WHERE id = ?').run(step, known.id);
+			if (step === 'lost') earn(checkout.id, 'refund', -checkout.amount, 0);
+			emit(checkout, `dispute.${step}`, about(known.id, known.respond_by));
+		}
+	}
+
 	async function hosted(
 		request: IncomingMessage,
 		response: ServerResponse,
@@ -218,7 +247,10 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 			response.writeHead(status, { 'content-type': 'text/html; charset=utf-8' }).end(body);
 		const checkout = find(id);
 		if (!checkout) return void html(404, donePage('This payment page does not exist.', ''));
-		if (checkout.state === 'settled' || checkout.state === 'pending')
+		if (checkout.state === 'settled' && step && request.method === 'POST') dispute(checkout, step);
+		if (checkout.state === 'settled')
+			return void html(200, paidPage(checkout, disputeOf(id)?.state ?? null));
+		if (checkout.state === 'pending')
 			return void html(
 				200,
 				donePage(`${amountInPounds(checkout.amount)} has been paid already.`, checkout.return_url)
@@ -330,7 +362,7 @@ export async function startCardStandIn(options: CardStandInOptions): Promise<Car
 
 	const server = createServer((request, response) => {
 		const { pathname } = new URL(request.url ?? '/', 'http://card');
-		const page = /^\/pay\/([^/]+)(?:\/(code|fee))?$/.exec(pathname);
+		const page = /^\/pay\/([^/]+)(?:\/(code|fee|dispute|won|lost))?$/.exec(pathname);
 		const work = page
 			? hosted(request, response, page[1]!, page[2])
 			: request.method === 'POST'

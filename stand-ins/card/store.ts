@@ -7,6 +7,7 @@ export function openStore(file: string): Sqlite.Database {
 	db.exec(`CREATE TABLE IF NOT EXISTS checkouts (id TEXT PRIMARY KEY, key TEXT UNIQUE, amount INTEGER, description TEXT, return_url TEXT, webhook_url TEXT, state TEXT, keep INTEGER DEFAULT 0, number TEXT, pass_on INTEGER DEFAULT 0);
 		CREATE TABLE IF NOT EXISTS cards (token TEXT PRIMARY KEY, number TEXT, charges INTEGER DEFAULT 0, forgotten INTEGER DEFAULT 0);
 		CREATE TABLE IF NOT EXISTS refunds (id TEXT PRIMARY KEY, key TEXT UNIQUE, checkout TEXT, amount INTEGER);
+		CREATE TABLE IF NOT EXISTS disputes (id TEXT PRIMARY KEY, checkout TEXT UNIQUE, respond_by TEXT, state TEXT);
 		CREATE TABLE IF NOT EXISTS earned (checkout TEXT, type TEXT, amount INTEGER, fee INTEGER, at INTEGER, payout TEXT)`);
 	return db;
 }

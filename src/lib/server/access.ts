@@ -49,6 +49,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/billing': billing('choose', 'keepView', 'removeView', 'restore'),
 	'/(desk)/billing/csv': billing('GET'),
 	'/(desk)/billing/sums': billing('GET'),
+	'/(desk)/billing/[id]/evidence/[dispute]': money('GET'),
 	'/(desk)/billing/[id]': billing(
 		'claim',
 		'renewLink',
@@ -63,6 +64,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		'refund',
 		'giveBack',
 		'useCredit',
+		'answered',
 		'prompt',
 		'correct',
 		'raise',

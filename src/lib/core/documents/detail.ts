@@ -128,6 +128,16 @@ export interface DocumentDetail {
 	claim: LateCharge | null;
 	/** What it offers for paying in time, and whether that was taken. */
 	prompt: (PromptOffer & { taken: boolean }) | null;
+	/** Disputes about its card payments, the newest first. */
+	cardDisputes: {
+		id: number;
+		amount: number;
+		reason: string;
+		respondBy: PlainDate;
+		state: 'open' | 'answered' | 'won' | 'lost';
+	}[];
+	/** The two payments by which it was paid twice; null: it was not. */
+	twice: [PaymentRow, PaymentRow] | null;
 	/** What the payer has in hand that could pay it. */
 	inHand: Minor;
 	/** Where a receipt would go. */

@@ -63,7 +63,9 @@ export function viewStatement(
 	payer: { name: string; address: string },
 	detailsOf: (documentId: number) => string[],
 	/** Into which account a transfer goes; null where the invoices name different ones, or want none. */
-	account: BankAccount | null
+	account: BankAccount | null,
+	/** What the payer holds back of it until later: in no invoice yet, and in no balance. */
+	retained: readonly { number: string; amount: Minor }[] = []
 ): StatementView {
 	const name = seller.tradingName || seller.ownerName;
 	const unit = unitOf(options.currency);
@@ -123,12 +125,18 @@ export function viewStatement(
 				? []
 				: [{ label: 'Not yet applied', amount: displayAmount(result.ageing.unapplied) }])
 		],
-		notes:
-			deducts > 0n
+		notes: [
+			...(deducts > 0n
 				? [
 						`${money(deducts)} of the balance is the CIS deduction you are expected to make; ${money(result.balance - deducts)} is left to pay.`
 					]
-				: [],
+				: []),
+			...(retained.length
+				? [
+						`Not due, and not in the balance: ${money(retained.reduce((sum, { amount }) => sum + amount, 0n))} of retention that you hold on ${[...new Set(retained.map(({ number }) => number))].join(', ')}. It is invoiced when it is released.`
+					]
+				: [])
+		],
 		bank:
 			account && result.balance > 0n ? { ...account, reference: bankReference(payer.name) } : null
 	};

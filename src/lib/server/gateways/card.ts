@@ -92,6 +92,21 @@ export const cardEvent = z.object({
 });
 export type CardEvent = z.output<typeof cardEvent>;
 
+/** A customer told its bank that a payment was not right: by when the seller may answer, and how it ended. */
+export const disputeEvent = z.object({
+	id: z.string().min(1).max(100),
+	type: z.enum(['dispute.opened', 'dispute.won', 'dispute.lost']),
+	checkout: z.string().min(1),
+	dispute: z.string().min(1).max(100),
+	/** Pence. */
+	amount: z.number().int().positive(),
+	/** What the customer says, in the processor's words. */
+	reason: z.string().max(300).default(''),
+	/** The last day on which evidence is taken. */
+	respondBy: z.iso.date()
+});
+export type DisputeEvent = z.output<typeof disputeEvent>;
+
 /** Money sent to the seller's bank, and what it is made of, as it always should be. Amounts in pence; a refund's is below zero. */
 export const payoutEvent = z.object({
 	id: z.string().min(1).max(100),

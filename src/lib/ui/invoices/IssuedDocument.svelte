@@ -11,7 +11,8 @@
 	import { displayDate, londonDate } from '$lib/core/calendar/conversion';
 	import { statementDeadline } from '$lib/core/calendar/manipulation';
 	import { daysBetween } from '$lib/core/calendar/queries';
-	import { displayMoney } from '$lib/core/money/display';
+	import { displayAmount, displayMoney } from '$lib/core/money/display';
+	import { WAY_NAMES, withinSentence } from '$lib/core/words';
 	import type { Minor } from '$lib/core/money/types';
 	import type { DocumentDetail } from '$lib/core/documents/detail';
 	import { pressKey } from '../parts/keys';
@@ -47,6 +48,7 @@
 	let just = $derived(page.url.searchParams.get('just'));
 	let sentTo = $derived(document.mails.findLast((mail) => mail.kind === document.kind)?.to ?? '');
 
+	let twice = $derived(document.twice);
 	let currency = $derived(document.frozen.sheet.currency);
 	const money = (amount: Minor) => displayMoney(amount, currency);
 	let item = $derived(document.item);
@@ -174,7 +176,58 @@
 			Corrects <a href="/billing/{document.corrects.id}">{document.corrects.number}</a>: {document
 				.frozen.corrects?.reason}
 		</p>{/if}
-	{#if item?.inHand}<p class="panel py-2.5 px-3.5 mb-3">
+	{#each document.cardDisputes as one (one.id)}
+		<div
+			class="panel flex flex-wrap gap-y-2 gap-x-4.5 justify-between items-center py-2.5 px-4.5 mb-3.5 border-l-5 border-l-(--tape)"
+			id="dispute"
+		>
+			<p class="flex-[1_1_320px]">
+				{#if one.state === 'won'}The dispute about {money(BigInt(one.amount))} paid by card ended for
+					you.
+				{:else if one.state === 'lost'}The dispute about {money(BigInt(one.amount))} paid by card ended
+					for the customer: the processor took it back.
+				{:else}<b>{money(BigInt(one.amount))} paid by card is disputed</b>{one.reason
+						? `: “${one.reason}”`
+						: ''}.
+					{one.state === 'answered'
+						? 'The evidence is handed in.'
+						: `Evidence is taken until ${displayDate(one.respondBy)}.`}{/if}
+			</p>
+			{#if one.state === 'open' || one.state === 'answered'}
+				<a class="button" href="/billing/{document.id}/evidence/{one.id}">The evidence, one file</a>
+			{/if}
+			{#if one.state === 'open'}<Form
+					action="?/answered"
+					hidden={{ dispute: one.id }}
+					done="It is noted."><button class="button plain">I have handed it in</button></Form
+				>{/if}
+		</div>
+	{/each}
+	{#if twice && item}
+		{@const card = twice.find(({ byProcessor }) => byProcessor)}
+		<div
+			class="panel flex flex-wrap gap-y-2 gap-x-4.5 justify-between items-center py-2.5 px-4.5 mb-3.5 border-l-5 border-l-(--tape)"
+		>
+			<p>
+				<b>Paid twice:</b>
+				{#each twice as one, index (one.id)}{index ? ', and again ' : ''}{money(one.amount)} by {withinSentence(
+						WAY_NAMES[one.way]
+					)} on {displayDate(one.date)}{/each}.
+			</p>
+			{#if card}<Form
+					action="?/refund"
+					keyed
+					hidden={{
+						payment: card.id,
+						amount: displayAmount(item.inHand).replaceAll(',', '')
+					}}
+					done="The refund is on its way; it shows here when the processor confirms it."
+				>
+					<button class="button">Give {money(item.inHand)} back to the card</button>
+				</Form>
+			{:else}<span class="quiet">Give it back, and record that below its payments.</span>{/if}
+		</div>
+	{:else if item?.inHand}<p class="panel py-2.5 px-3.5 mb-3">
 			{document.customerName} has paid {money(item.inHand)} too much. Give it back, or keep it as agreed
 			with them.{item.overpaid > item.inHand
 				? ` The ${money(item.overpaid - item.inHand)} they deducted with it goes along.`

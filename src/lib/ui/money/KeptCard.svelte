@@ -1,6 +1,7 @@
 <!-- A card that the customer let be kept: shown, and taken back, with a code that is mailed to the address the business knows. -->
 <script lang="ts">
 	import { page } from '$app/state';
+	import { displayDate } from '$lib/core/calendar/conversion';
 	import Field from '../parts/Field.svelte';
 	import Fold from '../parts/Fold.svelte';
 	import Form from '../parts/Form.svelte';
@@ -8,6 +9,8 @@
 	let { path }: { path: string } = $props();
 	interface Kept {
 		lastDigits: string;
+		since: string;
+		charged: { name: string; rule: string; paused: boolean }[];
 		code: string;
 	}
 	// Without scripts the answers come with the page.
@@ -23,7 +26,19 @@
 		<div class="grid gap-3 max-w-100 mt-1" aria-live="polite">
 			{#if forgotten}<p><b>The card is forgotten.</b> It is not charged any more.</p>
 			{:else if kept}
-				<p>A card ending <b>{kept.lastDigits}</b> is kept for agreed repeat invoices.</p>
+				<p>
+					A card ending <b>{kept.lastDigits}</b> is kept for agreed repeat invoices, as you let it
+					be on {displayDate(kept.since)}.
+				</p>
+				{#if kept.charged.length}
+					<ul class="grid gap-1">
+						{#each kept.charged as one (one.name)}<li>
+								It is charged for <b>{one.name}</b>. {one.rule}{one.paused
+									? ' Paused at the moment.'
+									: ''} Each invoice comes by e-mail.
+							</li>{/each}
+					</ul>
+				{:else}<p class="quiet">Nothing is charged to it at the moment.</p>{/if}
 				<Form
 					action="{path}?/forgetCard"
 					hidden={{ code: kept.code }}

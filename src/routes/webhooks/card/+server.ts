@@ -1,6 +1,7 @@
-import { cardEvent, payoutEvent } from '$lib/server/gateways/card';
+import { cardEvent, disputeEvent, payoutEvent } from '$lib/server/gateways/card';
 import { isSigned } from '$lib/server/gateways/asking';
 import { takeNews } from '$lib/server/answers';
+import { receiveDispute } from '$lib/server/services/money/cardDisputes';
 import { receiveCardEvent } from '$lib/server/services/money/cardEvents';
 import { receivePayout } from '$lib/server/services/money/payouts';
 import { deliverSoon } from '$lib/server/clockwork/delivery';
@@ -18,7 +19,9 @@ export const POST: RequestHandler = async ({ request, locals }) => {
 	const answer = takeNews(signed, () => {
 		const news: unknown = JSON.parse(body);
 		const payout = payoutEvent.safeParse(news);
+		const dispute = disputeEvent.safeParse(news);
 		if (payout.success) receivePayout(world, payout.data, body);
+		else if (dispute.success) receiveDispute(world, dispute.data, body);
 		else receiveCardEvent(world, cardEvent.parse(news), body);
 	});
 	// The messages are written already; sending them must not hold the service up.

@@ -41,6 +41,8 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'billing/retentions': 'releaseRetention',
 		'billing/stages': 'billStage',
 		'billing/toBill': 'billJob jobAsPattern',
+		'chasing/claimLetter': 'claimPage writeClaim',
+		'ledger/breathing': 'beginBreathing endBreathing',
 		'chasing/chasing': 'saveWording sendNow skipMessage',
 		'chasing/messages': 'markPosted',
 		'chasing/payers': 'savePayerChasing',
@@ -65,6 +67,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 	},
 	money: {
 		'business/exchange': 'addRate removeRate restoreRate importRates',
+		'money/cardDisputes': 'answerDispute disputeEvidence',
 		'money/bank/accept': 'acceptLine acceptReversal acceptSure setNotBusiness reopenLine',
 		'money/bank/bringIn': 'takeIn leaveFile forgetColumns',
 		'money/bank/learned': 'forgetName',

@@ -166,3 +166,27 @@ export const payoutParts = sqliteTable(
 		index('payout_parts_by_checkout').on(table.checkout)
 	]
 );
+
+/** A card payment that its customer disputes with its bank. Amounts in pence. */
+export const cardDisputes = sqliteTable(
+	'card_disputes',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		/** The processor's own name for it. */
+		dispute: text('dispute').notNull().unique(),
+		checkout: text('checkout').notNull(),
+		/** The invoice it paid, or the first of those it paid. */
+		documentId: integer('document_id').references(() => documents.id),
+		amount: integer('amount').notNull(),
+		reason: text('reason').notNull(),
+		/** The last day on which evidence is taken. */
+		respondBy: text('respond_by').notNull(),
+		state: text('state', { enum: ['open', 'answered', 'won', 'lost'] }).notNull(),
+		openedAt: integer('opened_at').notNull(),
+		endedAt: integer('ended_at')
+	},
+	(table) => [
+		index('card_disputes_by_document').on(table.documentId),
+		index('card_disputes_by_state').on(table.state)
+	]
+);

@@ -2,6 +2,8 @@
 import { and, eq, sql } from 'drizzle-orm';
 import type { DocumentDetail, OpenItem } from '../../../core/documents/detail';
 import { documents, documentFiles, openItems, refunds } from '../../db/schema';
+import { paidTwice } from '../../../core/settlement/twice';
+import { disputesOf } from '../money/cardDisputes';
 import type { World } from '../../world';
 import { linkToday } from '../business/links';
 import { filesOf } from '../files/files';
@@ -40,6 +42,7 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 					.from(documents)
 					.where(eq(documents.id, row.correctsId))
 					.get() ?? null);
+	const payments = paymentsOf(world, id);
 	return {
 		id,
 		kind: row.kind,
@@ -57,7 +60,9 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		toPay: BigInt(item ? stillToPay(item) : 0),
 		toPaySterling: BigInt(item?.toPaySterling ?? 0),
 		refunded: BigInt(item ? refundedOf(world, id) : 0),
-		payments: paymentsOf(world, id),
+		payments,
+		cardDisputes: disputesOf(db, id),
+		twice: paidTwice(payments, BigInt(item?.inHand ?? 0)),
 		files: filesOf(db, { to: 'document', id }),
 		mails: mailsOf(world, id),
 		texts: textsOf(world, id),

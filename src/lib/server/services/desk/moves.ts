@@ -10,6 +10,7 @@ import { chasingMoves } from '../chasing/moves';
 import { loadChaseSettings } from '../chasing/settings';
 import { draftMoves, unsentMoves } from '../invoices/moves';
 import { documentsNotReached, waitingMoves } from '../messages/moves';
+import { disputeMoves } from '../money/cardDisputes';
 import { bankMoves, overpaidMoves } from '../money/moves';
 import { watchedMoves } from '../messages/watched';
 import { oddNewsMoves } from '../money/oddNews';
@@ -40,6 +41,7 @@ function workedOut(world: World): Move[] {
 		...oddNewsMoves(world),
 		...bankMoves(world),
 		...overpaidMoves(world),
+		...disputeMoves(world),
 		...promptMoves(world),
 		...depositMoves(world),
 		...draftMoves(world),

@@ -235,6 +235,17 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 		what: 'Breathing spaces of debtors: no interest, fee or reminder on their days.',
 		columns: { from: 'first day', to: 'last day', note: 'the notice’s reference' }
 	},
+	card_disputes: {
+		what: 'Card payments that customers disputed with their banks.',
+		columns: {
+			dispute: 'the processor’s name for it',
+			checkout: 'the payment: processor_id in checkouts',
+			reason: 'what the customer says',
+			respond_by: 'the last day for evidence',
+			opened_at: 'when it was told',
+			ended_at: 'when it ended'
+		}
+	},
 	call_notes: { what: 'Notes of calls with payers.', columns: { at: 'when' } },
 	chase_done: {
 		what: 'Steps of chasing that are dealt with, invoice by invoice.',

@@ -27,6 +27,7 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	sites: 'customer_id = ?',
 	tax_standings: 'customer_id = ?',
 	breathing_spaces: 'customer_id = ?',
+	card_disputes: OF_DOCUMENTS,
 	call_notes: 'customer_id = ?',
 	late_terms: 'customer_id = ?',
 	customer_chasing: 'customer_id = ?',

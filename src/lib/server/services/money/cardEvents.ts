@@ -40,16 +40,27 @@ export function receiveCardEvent(world: World, event: CardEvent, body: string): 
 			.onConflictDoNothing()
 			.run().changes;
 		if (!fresh) return;
-		if (event.type === 'refund.settled' && checkout.trialId === null) {
-			const judged = judgeRefund(tx, event);
-			if (judged === 'known') return;
-			if (judged !== 'take') return setAside(tx, world, event, judged.why, body);
-		}
-		if (checkout.trialId !== null) tried(tx, world, checkout, event);
-		else if (checkout.payerId !== null) accountProgressed(tx, world, checkout, event);
-		else if (event.type === 'refund.settled') refunded(tx, world, checkout, event);
-		else progressed(tx, world, checkout, event);
+		take(tx, world, checkout, event, body);
 	});
+}
+
+/** What an event of a checkout means for the books, once, in the caller's transaction. */
+export function take(
+	tx: Transaction,
+	world: World,
+	checkout: CheckoutRow,
+	event: CardEvent,
+	body: string
+): void {
+	if (event.type === 'refund.settled' && checkout.trialId === null) {
+		const judged = judgeRefund(tx, event);
+		if (judged === 'known') return;
+		if (judged !== 'take') return setAside(tx, world, event, judged.why, body);
+	}
+	if (checkout.trialId !== null) tried(tx, world, checkout, event);
+	else if (checkout.payerId !== null) accountProgressed(tx, world, checkout, event);
+	else if (event.type === 'refund.settled') refunded(tx, world, checkout, event);
+	else progressed(tx, world, checkout, event);
 }
 
 /** News of a payment from the payer's own bank: the same course as a card's, without a fee. */

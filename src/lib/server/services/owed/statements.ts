@@ -9,7 +9,7 @@ import {
 	type StatementOptions,
 	type StatementView
 } from '../../../core/documents/statementView';
-import { CURRENCIES, type Currency } from '../../../core/money/currencies';
+import { BOOKS, CURRENCIES, type Currency } from '../../../core/money/currencies';
 import { statement, type Statement } from '../../../core/settlement/statement';
 import type { Reader } from '../../db/connection';
 import { contacts, customers, documents, holds, openItems } from '../../db/schema';
@@ -200,9 +200,23 @@ export function buildStatement(
 		sellerOn(sellerRecord(db), options.asOf),
 		payer,
 		(documentId) => linesOf(db, documentId),
-		howPaid(db, documentIds).bank
+		howPaid(db, documentIds).bank,
+		retainedBy(db, payerId, options)
 	);
 	return { view, balance: Number(result.balance), documentIds };
+}
+
+/** What a payer held back by the last day of a statement, and has not released since. */
+function retainedBy(db: Reader, payerId: number, { asOf, currency = BOOKS }: StatementOptions) {
+	return db
+		.all<{ number: string; amount: number }>(
+			sql`
+		select d.number, r.amount from retentions r join open_items o on o.document_id = r.document_id
+		join documents d on d.id = r.document_id left join documents l on l.id = r.released_by_id and l.state = 'issued'
+		where o.payer_id = ${payerId} and o.currency = ${currency} and o.issue_date <= ${asOf} and r.amount > 0
+			and (l.id is null or l.issue_date > ${asOf}) order by r.document_id`
+		)
+		.map(({ number, amount }) => ({ number, amount: BigInt(amount) }));
 }
 
 function linesOf(db: Reader, documentId: number): string[] {

@@ -1,9 +1,12 @@
 // Cards that customers let be kept: the processor's token, and the digits a person knows it by. Either side revokes.
 import { must } from '../../actor';
 import { randomInt } from 'node:crypto';
-import { and, desc, eq, isNull } from 'drizzle-orm';
+import { and, desc, eq, isNull, ne } from 'drizzle-orm';
+import { londonDate } from '../../../core/calendar/conversion';
+import { ruleWords } from '../../../core/calendar/ruleWords';
+import type { PlainDate } from '../../../core/calendar/types';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
-import { cardCodes, documents, savedCards } from '../../db/schema';
+import { cardCodes, documents, repeats, savedCards } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { sha256 } from '../business/keys';
@@ -107,11 +110,19 @@ export function mailCardCode(world: World, token: string): void {
 	});
 }
 
+export interface KeptCard {
+	lastDigits: string;
+	/** The day on which it was agreed. */
+	since: PlainDate;
+	/** The repeats it is charged for, and when. */
+	charged: { name: string; rule: string; paused: boolean }[];
+}
+
 /**
- * The last digits of the kept card, for who has the code.
+ * The kept card and what was agreed about it, for who has the code.
  * @throws NotFoundError; FieldError where the code does not fit
  */
-export function cardByCode(world: World, token: string, code: string): string {
+export function cardByCode(world: World, token: string, code: string): KeptCard {
 	const { customerId } = documentBy(world, token);
 	const fits = writeAtOnce(world.db, (tx) => {
 		const row = tx.select().from(cardCodes).where(eq(cardCodes.customerId, customerId)).get();
@@ -128,13 +139,34 @@ export function cardByCode(world: World, token: string, code: string): string {
 		throw new FieldError({
 			code: 'That is not the code, or it has run out. Have another one mailed.'
 		});
-	return card.lastDigits;
+	return {
+		lastDigits: card.lastDigits,
+		since: londonDate(card.consentAt),
+		charged: chargedTo(world.db, customerId)
+	};
+}
+
+/** What a repeat charges a card for, as it was agreed. */
+function chargedTo(db: Reader, customerId: number): KeptCard['charged'] {
+	return db
+		.select({ name: repeats.name, rule: repeats.rule, state: repeats.state })
+		.from(repeats)
+		.where(
+			and(
+				eq(repeats.customerId, customerId),
+				eq(repeats.action, 'charge'),
+				ne(repeats.state, 'ended')
+			)
+		)
+		.orderBy(repeats.id)
+		.all()
+		.map(({ name, rule, state }) => ({ name, rule: ruleWords(rule), paused: state !== 'active' }));
 }
 
 /** The customer takes its card back, with the code. @throws as `cardByCode` */
 export async function revokeByCustomer(world: World, token: string, code: string): Promise<void> {
 	const { id, customerId } = documentBy(world, token);
-	const detail = cardByCode(world, token, code);
+	const { lastDigits: detail } = cardByCode(world, token, code);
 	note(world.db, {
 		documentId: id,
 		at: world.clock.now(),

@@ -17,6 +17,7 @@ import {
 	sendAgain,
 	sendDocumentTextAgain
 } from '$lib/server/services/messages/outbox';
+import { answerDispute } from '$lib/server/services/money/cardDisputes';
 import { recordPayment } from '$lib/server/services/money/payments';
 import { creditPrompt } from '$lib/server/services/money/promptPayment';
 import { undoPayment } from '$lib/server/services/money/undo';
@@ -119,6 +120,8 @@ export const actions: Actions = {
 		act(event, z.object({ ...money, reached: box }), (values, world) => {
 			refundByHand(world, idOf(event.params.id), values);
 		}),
+	answered: (event) =>
+		act(event, z.object({ dispute: rowId }), ({ dispute }, world) => answerDispute(world, dispute)),
 	useCredit: (event) =>
 		act(event, z.object(press), ({ key }, world) => {
 			useInHand(world, idOf(event.params.id), key);

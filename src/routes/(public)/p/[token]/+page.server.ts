@@ -49,7 +49,7 @@ export const actions: Actions = {
 		}),
 	showCard: (event) =>
 		act(event, z.object({ code: box }), ({ code }, world) => ({
-			kept: { lastDigits: cardByCode(world, event.params.token, code), code }
+			kept: { ...cardByCode(world, event.params.token, code), code }
 		})),
 	forgetCard: (event) =>
 		act(event, z.object({ code: box }), async ({ code }, world) => {

@@ -1,6 +1,9 @@
 // What the core matches bank lines with, and the proposals it found.
 import { and, asc, eq, gt, inArray, isNull, sql } from 'drizzle-orm';
 import { BOOKS } from '../../../../core/money/currencies';
+import type { Known } from '../../../../core/bank/proposer';
+import type { SettledInvoice } from '../../../../core/bank/twice';
+import { WAY_NAMES, withinSentence } from '../../../../core/words';
 import { type RecordedMoney } from '../../../../core/bank/recorded';
 import type { OpenInvoice, Proposal, ToMatch } from '../../../../core/bank/types';
 import { writeAtOnce, type Reader } from '../../../db/connection';
@@ -17,11 +20,7 @@ import type { World } from '../../../world';
 import { stillToPay } from '../../ledger/position';
 
 /** What the matcher works with: every open invoice, and the names payers paid under. */
-export function matchInput(db: Reader): {
-	invoices: OpenInvoice[];
-	learned: [string, number][];
-	recorded: RecordedMoney[];
-} {
+export function matchInput(db: Reader): Known {
 	const invoices = db
 		.select({
 			item: openItems,
@@ -53,7 +52,32 @@ export function matchInput(db: Reader): {
 		.from(payerNames)
 		.all()
 		.map((row): [string, number] => [row.name, row.payerId]);
-	return { invoices, learned, recorded: recordedMoney(db) };
+	return { invoices, learned, recorded: recordedMoney(db), settled: settledLately(db) };
+}
+
+/** So many of the newest settled invoices are looked at for what was paid twice. */
+const NEWEST = 2_000;
+
+/** What was paid in full lately, and how. */
+function settledLately(db: Reader): SettledInvoice[] {
+	return db
+		.all<Omit<SettledInvoice, 'payable' | 'how'> & { payable: number; ways: string | null }>(
+			sql`
+		select d.number, o.payer_id as payerId, c.name as payer, o.total - coalesce(o.deduction, 0) as payable,
+			o.settled_on as paidOn, (select group_concat(distinct p.way) from allocations a
+				join payments p on p.id = a.payment_id where a.document_id = o.document_id
+				and not exists (select 1 from payment_reversals v where v.payment_id = p.id)) as ways
+		from (select * from open_items where state = 'paid' and currency = 'GBP' order by document_id desc limit ${NEWEST}) o
+		join documents d on d.id = o.document_id join customers c on c.id = o.payer_id where o.settled_on is not null`
+		)
+		.map(({ ways, payable, ...one }) => ({
+			...one,
+			payable: BigInt(payable),
+			how:
+				ways && ways in WAY_NAMES
+					? `by ${withinSentence(WAY_NAMES[ways as keyof typeof WAY_NAMES])}`
+					: ''
+		}));
 }
 
 /** What reached the bank by the books and was not seen in a line yet: payments by bank, and payouts. */

@@ -1,8 +1,7 @@
 // Bank statements in: read, kept once, matched, accepted. Nothing is posted before the owner accepts it.
 import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
 import { pageOf, type Cursor } from '../../../../core/paging';
-import { Matcher } from '../../../../core/bank/match';
-import { RecordedMatcher, together } from '../../../../core/bank/recorded';
+import { Proposer } from '../../../../core/bank/proposer';
 import { bankImports, bankLines, customers } from '../../../db/schema';
 import type { World } from '../../../world';
 import { matchInput, takenBack, toMatch } from './facts';
@@ -33,13 +32,8 @@ export function bankPage(world: World, state: LineState, cursor: Cursor | null =
 		key: '',
 		id
 	}));
-	const input = state === 'open' ? matchInput(db) : { invoices: [], learned: [], recorded: [] };
-	const matcher = new Matcher(input.invoices, new Map(input.learned));
-	const known = new RecordedMatcher(input.recorded);
-	const propose = (row: (typeof rows)[number]) => {
-		const line = toMatch(row);
-		return together(matcher.propose(line), known.propose(line));
-	};
+	const proposer = state === 'open' ? new Proposer(matchInput(db)) : null;
+	const propose = (row: (typeof rows)[number]) => proposer?.propose(toMatch(row)) ?? [];
 	const counts = db.get<Record<LineState, number> & { sure: number; sureSum: number }>(sql`
 		select coalesce(sum(state = 'open' and amount > 0), 0) as open, coalesce(sum(state = 'accepted'), 0) as accepted,
 			coalesce(sum(state = 'notBusiness'), 0) as notBusiness, coalesce(sum(amount < 0), 0) as "out",
