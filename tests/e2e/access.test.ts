@@ -32,7 +32,9 @@ const EXAMPLES: Record<string, string[]> = {
 	'/money/look/[id]': ["select id from bank_imports where state = 'asking'"],
 	'/owed/[id]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
 	'/owed/chasing/[payer]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
-	'/owed/chasing/claim/[payer]': ["select payer_id from open_items where state = 'partPaid' limit 1"],
+	'/owed/chasing/claim/[payer]': [
+		"select payer_id from open_items where state = 'partPaid' limit 1"
+	],
 	'/owed/chasing/plans/[id]': ['select id from chase_plans limit 1'],
 	'/owed/statements/[run]': ['select id from statement_runs limit 1'],
 	'/settings/letterheads/[id]': ['select id from letterheads where standard limit 1'],
@@ -61,7 +63,9 @@ const ELSEWHERE = [
 	'/welcome/restore',
 	'/sign-in',
 	'/join/[token]',
-	'/settings/keep/restored'
+	'/settings/keep/restored',
+	// Its action alone is used.
+	'/api/bring-back'
 ];
 /** Pages that look otherwise by their address. */
 const ALSO = [

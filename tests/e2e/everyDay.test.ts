@@ -190,6 +190,57 @@ describe('every day', () => {
 		}
 	});
 
+	it('one line begins an invoice; what was opened is offered again; the tab says how much waits', async () => {
+		await page.goto(app.origin);
+		await ready(page);
+		await page.keyboard.press('Control+k');
+		await page
+			.getByRole('option', { name: /Odile Brancaster/ })
+			.first()
+			.waitFor();
+		await page
+			.getByRole('combobox', { name: 'Find or do anything' })
+			.fill('invoice odile 3 h repair 45');
+		const offer = page.getByRole('option', {
+			name: 'Invoice to Odile Brancaster: 3 hour Repair at 45 with VAT'
+		});
+		await offer.waitFor();
+		await expectAccessible(page, 'the command box with a line');
+		await page.keyboard.press('Enter');
+		await page.waitForURL(/billing\/\d+$/);
+		await ready(page);
+		await page.getByText('£135.00').first().waitFor();
+		await until(async () => /^\(\d+\) /.test(await page.title()), 20, 'the figure in the title');
+	});
+
+	it('a visit that was removed comes back with Ctrl Z', async () => {
+		await page.goto(`${app.origin}/work/${other}`);
+		await ready(page);
+		const { db } = openWorld(readConfig({ AXIOMETER_DATA: app.folder }), {
+			clock: settableClock(londonMoment('2026-11-24T09:00'))
+		});
+		const count = () => db.$client.prepare('select count(*) from visits').pluck().get() as number;
+		try {
+			db.$client
+				.prepare(
+					"insert into visits (job_id, date, \"from\", note) values (?, '2026-11-26', '10:00', '')"
+				)
+				.run(other);
+			const before = count();
+			await page.reload();
+			await ready(page);
+			await page.getByRole('button', { name: /^Remove the visit of 26 Nov/ }).click();
+			await page.getByText('The visit is removed.').waitFor();
+			expect(count()).to.equal(before - 1);
+			await page.locator('h1').click();
+			await page.keyboard.press('Control+z');
+			await page.getByText('Taken back.').waitFor();
+			expect(count()).to.equal(before);
+		} finally {
+			db.$client.close();
+		}
+	});
+
 	it('a helper’s day on the phone: their visit, the clock, notes, material, finished; nothing of anybody else', async () => {
 		const { context, page: phone } = await enter('onSite@site.example', PHONE);
 		await phone.getByRole('heading', { name: 'Your visits' }).waitFor();

@@ -45,7 +45,10 @@ const service = (bytes: number): Rule => outside('service', bytes)('POST');
 
 export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)': work(),
+	'/(desk)/api/bring-back': here('default'),
 	'/(desk)/api/find': work('GET'),
+	'/(desk)/api/quick': bill('GET', 'POST'),
+	'/(desk)/api/waiting': work('GET'),
 	'/(desk)/billing': billing('choose', 'keepView', 'removeView', 'restore'),
 	'/(desk)/billing/csv': billing('GET'),
 	'/(desk)/billing/sums': billing('GET'),

@@ -26,7 +26,7 @@ export const listForms = (listOf: (event: RequestEvent) => ListName) =>
 			}),
 		removeView: (event: RequestEvent) =>
 			act(event, z.object({ id: rowId }), ({ id }, world) => {
-				removeView(world, listOf(event), id);
+				return { bin: removeView(world, listOf(event), id) };
 			}),
 		choose: (event: RequestEvent) =>
 			act(event, chosen, ({ key, ids, all, address, go }, world) => {

@@ -5,6 +5,7 @@ import type { LayoutServerLoad } from './$types';
 
 export const load: LayoutServerLoad = ({ locals }) => ({
 	demo: locals.config.demo,
+	person: locals.person?.id ?? 0,
 	/** Who looks at it, and what they may open. */
 	role: locals.person?.role ?? ('owner' as const),
 	today: locals.world.clock.today(),

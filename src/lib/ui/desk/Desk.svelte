@@ -1,7 +1,11 @@
 <!-- The frame of everything behind the sign-in: strip, command box, keys, notices. -->
 <script lang="ts">
 	import type { Component, Snippet } from 'svelte';
+	import { onMount } from 'svelte';
+	import { page } from '$app/state';
 	import { beforeNavigate, afterNavigate } from '$app/navigation';
+	import { opened } from '$lib/ui/desk/lately';
+	import { countInTitle } from '$lib/ui/desk/tabTitle';
 	import { keepPlace } from '$lib/ui/desk/keepPlace';
 	import { typesInto } from '$lib/ui/parts/keys';
 	import { notices } from '$lib/ui/parts/notices.svelte';
@@ -19,6 +23,15 @@
 	let leaving = false;
 	beforeNavigate(() => (leaving = true));
 	afterNavigate(() => setTimeout(() => (leaving = false), 200));
+	// Its title is written after it is drawn.
+	afterNavigate(({ to }) => {
+		const path = to?.url.pathname;
+		if (path)
+			setTimeout(() => {
+				if (page.url.pathname === path) opened(page.data.person ?? 0, path, document.title);
+			}, 400);
+	});
+	onMount(countInTitle);
 
 	// Nobody waits for it who does not look for anything.
 	let Box = $state<Component<{ open: boolean }, object, 'open'>>();

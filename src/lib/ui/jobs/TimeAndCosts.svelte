@@ -1,5 +1,6 @@
 <!-- What was done and spent on a job: time and costs, each typed in one row of a form. -->
 <script lang="ts">
+	import { fromBin } from '$lib/ui/parts/takeBack';
 	import Fold from '../parts/Fold.svelte';
 	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
@@ -56,7 +57,7 @@
 </script>
 
 <section aria-label="Time and costs">
-	<Form action="?/removeTime">
+	<Form action="?/removeTime" done="It is removed." undo={fromBin}>
 		{#if earlier.length}
 			<Fold label="{earlier.length} earlier">
 				<ul>

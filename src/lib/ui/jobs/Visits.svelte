@@ -1,5 +1,6 @@
 <!-- The visits of a job, and a row to add one. -->
 <script lang="ts">
+	import { fromBin } from '$lib/ui/parts/takeBack';
 	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
@@ -59,7 +60,12 @@
 						></label
 					>
 				</Form>
-				<Form action="?/removeVisit" hidden={{ entry: visit.id }}>
+				<Form
+					action="?/removeVisit"
+					hidden={{ entry: visit.id }}
+					done="The visit is removed."
+					undo={fromBin}
+				>
 					<button class="button plain"
 						>Remove <span class="sr-only">the visit of {displayDate(visit.date)}</span></button
 					>

@@ -1,5 +1,6 @@
 <!-- The views of a list side by side, the one that is shown marked; what is shown can be kept by a name. -->
 <script lang="ts">
+	import { fromBin } from '$lib/ui/parts/takeBack';
 	import Field from '../parts/Field.svelte';
 	import Fold from '../parts/Fold.svelte';
 	import Form from '../parts/Form.svelte';
@@ -45,7 +46,12 @@
 		{/each}
 	</nav>
 	{#if here?.kept != null}
-		<Form action="?/removeView" hidden={{ id: here.kept }} done="The view is taken away.">
+		<Form
+			action="?/removeView"
+			hidden={{ id: here.kept }}
+			done="The view is taken away."
+			undo={fromBin}
+		>
 			<button class="button plain min-h-9">Take this view away</button>
 		</Form>
 	{/if}

@@ -29,7 +29,7 @@
 		/** Said when it is done. */
 		done?: string | ((answer: Answer) => string);
 		/** How it is taken back: offered beside what is said. */
-		undo?: WayBack | undefined;
+		undo?: WayBack | ((answer: Answer) => WayBack | undefined) | undefined;
 		ondone?: (answer: Answer) => void;
 		/** Empties the boxes when it is done. */
 		reset?: boolean;
@@ -111,7 +111,8 @@
 	function finish(answer: Answer) {
 		key = pressKey();
 		// Where it goes is settled now: the page may be another one by then.
-		const way = undo && { ...undo, action: new URL(undo.action, page.url).href };
+		const back = typeof undo === 'function' ? undo(answer) : undo;
+		const way = back && { ...back, action: new URL(back.action, page.url).href };
 		if (done)
 			notices.say(
 				typeof done === 'string' ? done : done(answer),

@@ -6,6 +6,8 @@
 	import ChevronDown from '@lucide/svelte/icons/chevron-down';
 	import { onMount } from 'svelte';
 	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import type { WayBack } from './takeBack';
 
 	interface Entry {
 		label: string;
@@ -15,6 +17,9 @@
 		run?: () => void;
 		/** Posted, with these values. */
 		post?: Record<string, string | number>;
+		/** Said once it is done, and how it is taken back. */
+		done?: string;
+		undo?: WayBack;
 		/** Opens in a page of its own, or is a file. */
 		leaves?: boolean;
 	}
@@ -40,11 +45,17 @@
 		return () => clearTimeout(timer);
 	});
 
+	async function done(href: string, { post = {}, done: said = '', undo }: Entry) {
+		const { postAction } = await import('./takeBack');
+		const back = undo && { ...undo, action: new URL(undo.action, page.url).href };
+		await postAction({ action: new URL(href, page.url).href, values: post }, said, back);
+	}
 	function run(label: string) {
 		const entry = entries.find((one) => one.label === label);
 		if (!entry) return;
 		if (entry.run) return entry.run();
 		if (!entry.href) return;
+		if (entry.post && entry.done) return void done(entry.href, entry);
 		if (entry.post)
 			(
 				document.getElementById(`${id}-${entries.indexOf(entry)}`) as HTMLFormElement

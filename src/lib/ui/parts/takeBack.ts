@@ -8,8 +8,19 @@ export interface WayBack {
 	values: Record<string, string | number | null | undefined>;
 }
 
+/** The way back from what was removed: its action answers with its place in the bin. */
+export const fromBin = ({ bin }: Record<string, unknown>): WayBack | undefined =>
+	typeof bin === 'number' ? { action: '/api/bring-back', values: { bin } } : undefined;
+
 /** Posts it, shows what it changed, and says where it could not be done. */
-export async function takeBack({ action, values }: WayBack): Promise<void> {
+export const takeBack = (way: WayBack): Promise<void> => postAction(way, 'Taken back.');
+
+/** Posts an action from a press that is no form, and says how it went. `back`: offered beside that. */
+export async function postAction(
+	{ action, values }: WayBack,
+	said: string,
+	back?: WayBack
+): Promise<void> {
 	const body = new FormData();
 	for (const [name, value] of Object.entries(values)) body.set(name, String(value ?? ''));
 	const response = await fetch(action, {
@@ -28,5 +39,5 @@ export async function takeBack({ action, values }: WayBack): Promise<void> {
 	}
 	if (result.type === 'redirect') return applyAction(result);
 	await invalidateAll();
-	notices.say('Taken back.');
+	notices.say(said, back && { label: 'Undo', run: () => void takeBack(back) });
 }

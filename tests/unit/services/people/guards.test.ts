@@ -52,6 +52,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'invoices/creditNote': 'creditInvoice creditPart',
 		'invoices/drafts': 'beginInvoice beginSelfBilled saveDraft discardDraft copyAsDraft',
 		'invoices/issue': 'issueInvoice',
+		'invoices/quick': 'quickOffers beginQuick',
 		'invoices/send': 'sendByMail sendByText renewDocumentLink noteHandedOver',
 		'invoices/startingPoints':
 			'keepStartingPoint saveStartingPoint removeStartingPoint beginFrom copyToCustomers',

@@ -4,6 +4,9 @@ import { CURRENCIES } from '../../../core/money/currencies';
 import { LIST_NAMES } from '../../../core/lists/types';
 import { sql } from 'drizzle-orm';
 
+/** What can be brought back after it was removed. */
+export const BIN_THINGS = ['visit', 'time', 'jobCost', 'startingPoint', 'listView'] as const;
+
 export const business = sqliteTable(
 	'business',
 	{
@@ -128,3 +131,12 @@ export const listViews = sqliteTable(
 	},
 	(table) => [unique('list_views_name').on(table.list, table.name)]
 );
+
+/** What was removed in the last hours, row by row as it was, so that it can be brought back by whoever removed it. */
+export const bin = sqliteTable('bin', {
+	id: integer('id').primaryKey({ autoIncrement: true }),
+	what: text('what', { enum: BIN_THINGS }).notNull(),
+	row: text('row', { mode: 'json' }).$type<Record<string, unknown>>().notNull(),
+	personId: integer('person_id').notNull(),
+	at: integer('at').notNull()
+});

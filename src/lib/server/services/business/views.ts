@@ -5,6 +5,7 @@ import type { ListName } from '../../../core/lists/types';
 import { FieldError } from '../../../core/refusals';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { listViews } from '../../db/schema';
+import { toBin } from './bin';
 import type { World } from '../../world';
 import { parseForm } from './fields';
 
@@ -40,9 +41,14 @@ export function keepView(world: World, list: ListName, typed: string, address: s
 	});
 }
 
-export function removeView(world: World, list: ListName, id: number): void {
-	world.db
-		.delete(listViews)
-		.where(and(eq(listViews.list, list), eq(listViews.id, id)))
-		.run();
+/** @returns by what it is brought back; null where it was not there */
+export function removeView(world: World, list: ListName, id: number): number | null {
+	return writeAtOnce(world.db, (tx) => {
+		const row = tx
+			.delete(listViews)
+			.where(and(eq(listViews.list, list), eq(listViews.id, id)))
+			.returning()
+			.get();
+		return row ? toBin(tx, world, 'listView', row) : null;
+	});
 }

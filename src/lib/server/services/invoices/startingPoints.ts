@@ -5,6 +5,7 @@ import { blankSheet, pricesIncludeVatFor, sheetLines } from '../../../core/sheet
 import type { Sheet } from '../../../core/sheet/types';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { customers, documents, startingPoints } from '../../db/schema';
+import { toBin } from '../business/bin';
 import type { World } from '../../world';
 import { withoutTaken } from '../jobs/takenParts';
 import { draftOnce } from './drafts';
@@ -96,9 +97,13 @@ export function saveStartingPoint(
 	});
 }
 
-export function removeStartingPoint(world: World, id: number): void {
+/** @returns by what it is brought back; null where it was not there */
+export function removeStartingPoint(world: World, id: number): number | null {
 	must('bill');
-	world.db.delete(startingPoints).where(eq(startingPoints.id, id)).run();
+	return writeAtOnce(world.db, (tx) => {
+		const row = tx.delete(startingPoints).where(eq(startingPoints.id, id)).returning().get();
+		return row ? toBin(tx, world, 'startingPoint', row) : null;
+	});
 }
 
 /** A draft that begins as it was kept; the starting point stays as it is. The same key again gives the same draft. */

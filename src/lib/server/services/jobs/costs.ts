@@ -5,6 +5,7 @@ import { LINE_KINDS } from '../../../core/figures/types';
 import { VAT_TREATMENTS } from '../../../core/regimes/types';
 import { writeAtOnce } from '../../db/connection';
 import { jobCosts } from '../../db/schema';
+import { toBin } from '../business/bin';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
 import { mustGoTo } from './reach';
@@ -67,13 +68,16 @@ export function saveCost(
 	});
 }
 
-export function removeCost(world: World, jobId: number, id: number): void {
+export function removeCost(world: World, jobId: number, id: number): number | null {
 	mustGoTo(world.db, jobId);
-	writeAtOnce(world.db, (tx) => {
+	return writeAtOnce(world.db, (tx) => {
 		refuseBilled(tx, 'cost', id);
-		tx.delete(jobCosts)
+		const row = tx
+			.delete(jobCosts)
 			.where(and(eq(jobCosts.id, id), eq(jobCosts.jobId, jobId)))
-			.run();
+			.returning()
+			.get();
 		workChanged(tx, jobId, world.clock.now());
+		return row ? toBin(tx, world, 'jobCost', row) : null;
 	});
 }

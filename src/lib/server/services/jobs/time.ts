@@ -5,6 +5,7 @@ import { writeAtOnce, type Transaction } from '../../db/connection';
 import { actor } from '../../actor';
 import { jobs, timeEntries } from '../../db/schema';
 import { OWNER } from '../business/signIn';
+import { toBin } from '../business/bin';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
 import { mustGoTo } from './reach';
@@ -193,13 +194,16 @@ export function refuseBilled(tx: Transaction, type: 'time' | 'cost', id: number)
 		throw new RefusedError('This is on an invoice already, so it stays as it is.');
 }
 
-export function removeTime(world: World, jobId: number, id: number): void {
+export function removeTime(world: World, jobId: number, id: number): number | null {
 	mustGoTo(world.db, jobId);
-	writeAtOnce(world.db, (tx) => {
+	return writeAtOnce(world.db, (tx) => {
 		refuseBilled(tx, 'time', id);
-		tx.delete(timeEntries)
+		const row = tx
+			.delete(timeEntries)
 			.where(and(eq(timeEntries.id, id), eq(timeEntries.jobId, jobId)))
-			.run();
+			.returning()
+			.get();
 		workChanged(tx, jobId, world.clock.now());
+		return row ? toBin(tx, world, 'time', row) : null;
 	});
 }

@@ -5,6 +5,7 @@ import { z } from 'zod';
 import type { PlainDate } from '../../../core/calendar/types';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { customers, jobs, sites, visits } from '../../db/schema';
+import { toBin } from '../business/bin';
 import type { World } from '../../world';
 import { NotFoundError } from '../../../core/refusals';
 import { day, parseForm, text, timeOfDay } from '../business/fields';
@@ -64,12 +65,17 @@ export function move(
 	noteJob(tx, jobId, world.clock.now(), state === 'booked' ? 'booked' : 'started');
 }
 
-export function removeVisit(world: World, jobId: number, id: number): void {
+/** @returns by what it is brought back; null where it was not there */
+export function removeVisit(world: World, jobId: number, id: number): number | null {
 	must('work');
-	world.db
-		.delete(visits)
-		.where(and(eq(visits.id, id), eq(visits.jobId, jobId)))
-		.run();
+	return writeAtOnce(world.db, (tx) => {
+		const row = tx
+			.delete(visits)
+			.where(and(eq(visits.id, id), eq(visits.jobId, jobId)))
+			.returning()
+			.get();
+		return row ? toBin(tx, world, 'visit', row) : null;
+	});
 }
 
 /** The visits of a day, with where they lead. */

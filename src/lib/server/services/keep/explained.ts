@@ -231,6 +231,15 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			pass_on_card_fees: 'firms bear the fees of commercial cards (1: yes)'
 		}
 	},
+	bin: {
+		what: 'What was removed in the last hours, to be brought back.',
+		columns: {
+			what: 'what it was',
+			row: 'its row, as JSON',
+			person_id: 'who removed it: id in people',
+			at: 'when'
+		}
+	},
 	breathing_spaces: {
 		what: 'Breathing spaces of debtors: no interest, fee or reminder on their days.',
 		columns: { from: 'first day', to: 'last day', note: 'the notice’s reference' }

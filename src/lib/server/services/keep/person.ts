@@ -105,6 +105,7 @@ export const OF_NOBODY: readonly string[] = [
 	'payouts',
 	'price_items',
 	'price_pictures',
+	'bin',
 	'exchange_rates',
 	'reference_rates',
 	'restores',

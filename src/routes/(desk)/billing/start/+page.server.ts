@@ -22,6 +22,6 @@ export const actions: Actions = {
 		}),
 	remove: (event) =>
 		act(event, z.object({ id: rowId }), ({ id }, world) => {
-			removeStartingPoint(world, id);
+			return { bin: removeStartingPoint(world, id) };
 		})
 };

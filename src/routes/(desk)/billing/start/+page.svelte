@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { fromBin } from '$lib/ui/parts/takeBack';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import { BILLING_PAGES } from '$lib/ui/invoices/tabs';
 	import Tabs from '$lib/ui/parts/Places.svelte';
@@ -39,7 +40,12 @@
 							>Begin from it<span class="sr-only">: {point.name}</span></button
 						>
 					</Form>
-					<Form action="?/remove" hidden={{ id: point.id }}>
+					<Form
+						action="?/remove"
+						hidden={{ id: point.id }}
+						done="“{point.name}” is removed."
+						undo={fromBin}
+					>
 						<button class="button plain">Remove <span class="sr-only">{point.name}</span></button>
 					</Form>
 				</li>

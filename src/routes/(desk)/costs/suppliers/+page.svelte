@@ -82,6 +82,10 @@
 								<Form
 									action={supplier.archivedAt === null ? '?/archive' : '?/restore'}
 									hidden={{ id: supplier.id }}
+									undo={{
+										action: supplier.archivedAt === null ? '?/restore' : '?/archive',
+										values: { id: supplier.id }
+									}}
 									done={supplier.archivedAt === null
 										? `${supplier.name} is offered no more.`
 										: `${supplier.name} can be chosen again.`}

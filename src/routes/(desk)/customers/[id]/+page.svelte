@@ -103,7 +103,13 @@
 			entries={[
 				{ label: 'Their data', href: `/customers/${customer.id}/data` },
 				customer.archivedAt === null
-					? { label: 'Archive', href: '?/archive', post: { archived: 'yes' } }
+					? {
+							label: 'Archive',
+							href: '?/archive',
+							post: { archived: 'yes' },
+							done: 'The customer is archived.',
+							undo: { action: '?/archive', values: { archived: 'no' } }
+						}
 					: { label: 'Bring back', href: '?/archive', post: { archived: 'no' } },
 				...(customer.documentCount === 0
 					? [{ label: 'Remove for good', href: '?/remove', post: {} }]

@@ -70,6 +70,7 @@
 									action="?/archive"
 									hidden={{ id: kind.id }}
 									done="{kind.name} is offered no more. What has it keeps it."
+									undo={{ action: '?/restore', values: { id: kind.id } }}
 									><button class="button plain" aria-label="Archive {kind.name}">Archive</button
 									></Form
 								>

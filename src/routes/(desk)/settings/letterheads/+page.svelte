@@ -71,7 +71,15 @@
 									]),
 							...(one.standard && inUse.length > 1
 								? []
-								: [{ label: 'Archive it', href: '?/archive', post: { id: one.id } }])
+								: [
+										{
+											label: 'Archive it',
+											href: '?/archive',
+											post: { id: one.id },
+											done: `${one.name} is archived.`,
+											undo: { action: '?/restore', values: { id: one.id } }
+										}
+									])
 						]}
 					/>
 				</li>

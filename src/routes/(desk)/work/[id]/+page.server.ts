@@ -64,7 +64,7 @@ export const actions: Actions = {
 		),
 	removeTime: (event) =>
 		act(event, z.object(row), ({ entry }, world) => {
-			removeTime(world, idOf(event.params.id), entry);
+			return { bin: removeTime(world, idOf(event.params.id), entry) };
 		}),
 	cost: (event) =>
 		act(
@@ -92,7 +92,7 @@ export const actions: Actions = {
 		),
 	removeCost: (event) =>
 		act(event, z.object(row), ({ entry }, world) => {
-			removeCost(world, idOf(event.params.id), entry);
+			return { bin: removeCost(world, idOf(event.params.id), entry) };
 		}),
 	visit: (event) =>
 		act(
@@ -116,7 +116,7 @@ export const actions: Actions = {
 		),
 	removeVisit: (event) =>
 		act(event, z.object(row), ({ entry }, world) => {
-			removeVisit(world, idOf(event.params.id), entry);
+			return { bin: removeVisit(world, idOf(event.params.id), entry) };
 		}),
 	copy: (event) =>
 		act(event, z.object(press), ({ key }, world) => {

@@ -28,7 +28,15 @@
 		<h1 class="wrap-anywhere">{entry.name}</h1>
 		<span class="quiet">used {entry.used} {entry.used === 1 ? 'time' : 'times'}</span>
 		<span class="flex-1"></span>
-		<Form action="?/archive" hidden={{ archived: entry.archivedAt === null ? 'yes' : 'no' }}>
+		<Form
+			action="?/archive"
+			hidden={{ archived: entry.archivedAt === null ? 'yes' : 'no' }}
+			done={entry.archivedAt === null ? 'It is offered no more.' : 'It is offered again.'}
+			undo={{
+				action: '?/archive',
+				values: { archived: entry.archivedAt === null ? 'no' : 'yes' }
+			}}
+		>
 			<button class="button">{entry.archivedAt === null ? 'Archive' : 'Bring back'}</button>
 		</Form>
 		{#if entry.used === 0}<Form action="?/remove">

@@ -1,0 +1,1 @@
+<!-- Its action alone is used. -->
