@@ -195,7 +195,7 @@ describe('every day', () => {
 		await ready(page);
 		await page.keyboard.press('Control+k');
 		await page
-			.getByRole('option', { name: /Odile Brancaster/ })
+			.getByRole('option', { name: /INV-\d+, Odile Brancaster/ })
 			.first()
 			.waitFor();
 		await page
@@ -317,11 +317,15 @@ describe('every day', () => {
 		await on.getByRole('heading', { name: 'Billing' }).waitFor();
 		await on.goto(`${app.origin}/reports?basis=invoice`);
 		await ready(on);
-		await on.getByText('£450.00').first().waitFor();
+		// 450 pounds, and an invoice in euro that stands at as much.
+		await on.getByText('£900.00').first().waitFor();
 		await expectAccessible(on, 'reports');
 		const pack = await context.request.get(`${app.origin}/reports/pack?basis=invoice`);
 		const files = await unzip(await pack.body());
 		expect(files.get('sales.csv')!.toString()).to.match(/INV-0007.*,450\.00,90\.00,/);
+		expect(files.get('sales.csv')!.toString()).to.match(
+			/,450\.00,90\.00,.*,540\.00,,EUR,635\.29,0\.85/
+		);
 		await on.goto(`${app.origin}/reports/vat?from=2026-10-01&to=2026-12-31&basis=invoice`);
 		await on.getByText('90.00').first().waitFor();
 		await expectAccessible(on, 'the VAT period');

@@ -3,7 +3,7 @@ import { redirect, type Action, type RequestEvent } from '@sveltejs/kit';
 import { z } from 'zod';
 import { MANY_ACTIONS } from '../core/lists/actions';
 import type { ListName } from '../core/lists/types';
-import { act, box, rowId } from './answers';
+import { act, box, rowId, tick } from './answers';
 import { keepView, removeView } from './services/business/views';
 import { rowsOfList } from './services/desk/lists/rows';
 import { chooseRows } from './services/many/runs';
@@ -21,9 +21,13 @@ const chosen = z.object({
 export const listForms = (listOf: (event: RequestEvent) => ListName) =>
 	({
 		keepView: (event: RequestEvent) =>
-			act(event, z.object({ name: box, address: box }), ({ name, address }, world) => {
-				keepView(world, listOf(event), name, address);
-			}),
+			act(
+				event,
+				z.object({ name: box, address: box, shared: tick }),
+				({ name, address, shared }, world) => {
+					keepView(world, listOf(event), name, address, shared);
+				}
+			),
 		removeView: (event: RequestEvent) =>
 			act(event, z.object({ id: rowId }), ({ id }, world) => {
 				return { bin: removeView(world, listOf(event), id) };

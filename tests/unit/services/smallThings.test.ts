@@ -127,3 +127,41 @@ describe('what was removed', () => {
 		expect(world.db.select().from(bin).all()).to.have.length(1);
 	});
 });
+
+describe('a view that was kept', () => {
+	const as = <T>(id: number, role: 'owner' | 'office', work: () => T): T =>
+		asActor({ id, name: 'Joss', role, seesPrices: false }, work);
+	const seen = (id: number, role: 'owner' | 'office') =>
+		as(id, role, () => viewsOf(world.db, 'jobs').map(({ name, mine }) => [name, mine]));
+
+	it('is one’s own unless it is shared; only who kept it, or the owner, takes it away', () => {
+		as(2, 'office', () => {
+			keepView(world, 'jobs', 'Mine', 'a=1');
+			keepView(world, 'jobs', 'Ours', 'b=1', true);
+		});
+		// The same name is somebody else's own.
+		as(3, 'office', () => keepView(world, 'jobs', 'Mine', 'c=1'));
+		expect(seen(2, 'office')).to.deep.equal([
+			['Mine', true],
+			['Ours', true]
+		]);
+		expect(seen(3, 'office')).to.deep.equal([
+			['Ours', false],
+			['Mine', true]
+		]);
+		expect(seen(1, 'owner')).to.deep.equal([['Ours', true]]);
+		const id = (name: string) =>
+			(
+				world.db.$client.prepare('select id from list_views where name = ?').get(name) as {
+					id: number;
+				}
+			).id;
+		as(3, 'office', () => expect(removeView(world, 'jobs', id('Ours'))).to.equal(null));
+		as(1, 'owner', () => expect(removeView(world, 'jobs', id('Mine'))).to.equal(null));
+		as(1, 'owner', () => expect(removeView(world, 'jobs', id('Ours'))).to.be.a('number'));
+		// Kept again by who shared it, it is no longer shared where that is not ticked.
+		as(2, 'office', () => keepView(world, 'jobs', 'Ours', 'b=1', true));
+		as(2, 'office', () => keepView(world, 'jobs', 'Ours', 'b=2'));
+		expect(seen(3, 'office')).to.deep.equal([['Mine', true]]);
+	});
+});

@@ -130,7 +130,7 @@
 	]);
 </script>
 
-<svelte:head><title>{document.number} · Axiometer</title></svelte:head>
+<svelte:head><title>{document.number}, {document.customerName} · Axiometer</title></svelte:head>
 <div class="page">
 	<div class="flex gap-y-2 gap-x-2.5 items-end flex-wrap mb-3.5">
 		<div>

@@ -10,8 +10,10 @@
 		label: string;
 		address: string;
 		here: boolean;
-		/** Its number, where somebody kept it. */
+		/** Its number, where it was kept and may be taken away. */
 		kept: number | null;
+		/** Who shares it, where that is somebody else. */
+		by?: string;
 		count?: number | undefined;
 	}
 	interface Props {
@@ -32,13 +34,15 @@
 		data-sveltekit-keepfocus
 		data-sveltekit-noscroll
 	>
-		{#each views as { key, label, address, count, here: on } (key)}
+		{#each views as { key, label, address, count, by, here: on } (key)}
 			<a
 				class="pt-2 pb-1.5 no-underline text-(--ink-2) border-b-4 border-b-transparent -mb-px hover:text-(--ink) whitespace-nowrap phone:min-h-11 [&.on]:text-(--ink) [&.on]:font-semibold [&.on]:border-b-(--tape)"
 				class:on
 				aria-current={on ? 'true' : undefined}
 				href={address ? `${path}?${address}` : path}
-				>{label}{#if count !== undefined}
+				>{label}{#if by}<span class="quiet text-[0.85rem]">
+						by {by}</span
+					>{/if}{#if count !== undefined}
 					<span class="numbers ml-1 text-(--ink-2) text-[0.9rem] font-normal"
 						>{count.toLocaleString('en-GB')}</span
 					>{/if}</a
@@ -66,6 +70,7 @@
 			ondone={() => (keeping = false)}
 		>
 			<Field label="Name of the view" name="name" look="w-60" maxlength={40} />
+			<label class="check"><input type="checkbox" name="shared" /> for everybody here</label>
 			<button class="button">Keep it</button>
 		</Form>
 	</Fold>

@@ -127,9 +127,13 @@ export const listViews = sqliteTable(
 		name: text('name').notNull(),
 		/** As `core/lists/address` writes it. */
 		address: text('address').notNull(),
+		/** Whose it is. */
+		personId: integer('person_id').notNull().default(1),
+		/** Everybody who sees the list has it too. */
+		shared: integer('shared', { mode: 'boolean' }).notNull().default(true),
 		createdAt: integer('created_at').notNull()
 	},
-	(table) => [unique('list_views_name').on(table.list, table.name)]
+	(table) => [unique('list_views_name').on(table.list, table.personId, table.name)]
 );
 
 /** What was removed in the last hours, row by row as it was, so that it can be brought back by whoever removed it. */

@@ -154,7 +154,9 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 		columns: {
 			list: 'of which list',
 			name: 'its name',
-			address: 'what it shows: the part of the page’s address after the question mark'
+			address: 'what it shows: the part of the page’s address after the question mark',
+			person_id: 'whose it is: id in people',
+			shared: 'everybody has it (1: yes)'
 		}
 	},
 	many_runs: {

@@ -94,6 +94,7 @@
 	{#if data.rates.length}
 		<Table
 			label="Exchange rates"
+			stack
 			rows={data.rates}
 			{columns}
 			id={(one) => `${one.currency} ${one.from}`}

@@ -91,12 +91,13 @@ export function listPage(world: World, source: ListSource, url: URL, size: Size)
 				here: at(plain(filters, sort)) === written,
 				kept: null
 			})),
-			...kept.map(({ id, name, address }) => ({
+			...kept.map(({ id, name, address, by, mine }) => ({
+				by,
 				key: `kept ${id}`,
 				label: name,
 				address,
 				here: address === written && address !== '',
-				kept: id
+				kept: mine ? id : null
 			}))
 		],
 		today: world.clock.today()
