@@ -29,7 +29,7 @@
 		if (path)
 			setTimeout(() => {
 				if (page.url.pathname === path) opened(page.data.person ?? 0, path, document.title);
-			}, 400);
+			}, 100);
 	});
 	onMount(countInTitle);
 

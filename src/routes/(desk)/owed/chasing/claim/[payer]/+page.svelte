@@ -117,14 +117,19 @@
 				</div>
 			</div>
 			<section class="panel py-4.5 px-5 border-l-6 border-l-(--tape)" aria-label="The letter">
-				<p class="quiet whitespace-pre-line mb-2">
-					{data.payer.name}{data.payer.address ? `\n${data.payer.address}` : ''}
-				</p>
-				<h2 class="mb-2">{letter.subject}</h2>
-				<p class="whitespace-pre-line wrap-anywhere">{letter.text}</p>
-				{#if enclosed.length}<p class="quiet mt-3">
-						Enclosed: {enclosed.map(({ title }) => title.toLowerCase()).join(', ')}.
-					</p>{/if}
+				{#if wanted.length === 0}<p class="quiet">
+						Choose what is claimed: then the letter stands here.
+					</p>
+				{:else}
+					<p class="quiet whitespace-pre-line mb-2">
+						{data.payer.name}{data.payer.address ? `\n${data.payer.address}` : ''}
+					</p>
+					<h2 class="mb-2">{letter.subject}</h2>
+					<p class="whitespace-pre-line wrap-anywhere">{letter.text}</p>
+					{#if enclosed.length}<p class="quiet mt-3">
+							Enclosed: {enclosed.map(({ title }) => title.toLowerCase()).join(', ')}.
+						</p>{/if}
+				{/if}
 			</section>
 		</Form>
 	{/if}
