@@ -2,7 +2,7 @@
 import { slipsBetween } from '../spelling';
 import { displayPounds } from '../money/display';
 import type { Minor } from '../money/types';
-import { deletions, LEAST_LETTERS, learnedName, squeezed, wordsOf } from './names';
+import { deletions, LEAST_LETTERS, learnedName, squeezed, wordsOf, wordsOfLine } from './names';
 import { otherMoney } from './otherMoney';
 import { amountReason, bestOf, proposal, sameShares } from './proposal';
 import { findSubset } from './subset';
@@ -114,7 +114,7 @@ export class Matcher {
 	#payersNamed(line: ToMatch): Map<number, { score: number; reason: string }> {
 		const named = new Map<number, { score: number; reason: string }>();
 		const counts = new Map<number, number>();
-		for (const word of new Set(wordsOf(`${line.payer} ${line.text}`)))
+		for (const word of wordsOfLine(line))
 			for (const payerId of this.#byWord.get(word) ?? [])
 				counts.set(payerId, (counts.get(payerId) ?? 0) + 1);
 		for (const [payerId, count] of counts) {

@@ -36,6 +36,16 @@ export function wordsOf(text: string): string[] {
 		.filter((word) => word.length >= LEAST_LETTERS && !NO_NAMES.has(word) && !/^\d+$/.test(word));
 }
 
+/** Whether enough of a payer's name stands among the words of a line: half of them. */
+export function isNamed(payer: string, words: ReadonlySet<string>): boolean {
+	const name = wordsOf(payer);
+	return name.length > 0 && name.filter((word) => words.has(word)).length * 2 >= name.length;
+}
+
+/** The words of a line that may be somebody's name. */
+export const wordsOfLine = ({ payer, text }: Pick<ToMatch, 'payer' | 'text'>): Set<string> =>
+	new Set(wordsOf(`${payer} ${text}`));
+
 /** Every text that lacks one sign of a number: what two numbers one slip apart have in common. */
 export function deletions(text: string): string[] {
 	return Array.from(text, (_, index) => text.slice(0, index) + text.slice(index + 1));

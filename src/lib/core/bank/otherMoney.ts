@@ -3,7 +3,7 @@ import { absolute, divideRounded, formatDecimal } from '../money/decimal';
 import { CURRENCY_NAMES } from '../money/currencies';
 import { displayMoney } from '../money/display';
 import type { Minor } from '../money/types';
-import { wordsOf } from './names';
+import { isNamed, wordsOfLine } from './names';
 import type { OpenInvoice, Proposal, ToMatch } from './types';
 
 /** Rates move, and banks keep something: so many percent off is still about the same. */
@@ -20,13 +20,11 @@ export function otherMoney(
 	invoices: readonly OpenInvoice[],
 	numbers: ReadonlyMap<OpenInvoice, { score: number; reason: string }>
 ): Proposal[] {
-	const words = new Set(wordsOf(`${line.payer} ${line.text}`));
+	const words = wordsOfLine(line);
 	return invoices.flatMap((invoice): Proposal[] => {
 		const { currency, toPaySterling = 0n } = invoice;
 		if (!currency || invoice.toPay <= 0n || toPaySterling <= 0n) return [];
-		const name = wordsOf(invoice.payer);
-		const named =
-			name.length > 0 && name.filter((word) => words.has(word)).length * 2 >= name.length;
+		const named = isNamed(invoice.payer, words);
 		const number = numbers.get(invoice);
 		const about = within(line.amount, toPaySterling, ABOUT);
 		if (!within(line.amount, toPaySterling, FAR) || (!number && !(named && about))) return [];

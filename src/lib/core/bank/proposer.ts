@@ -27,12 +27,13 @@ export class Proposer {
 	propose(line: ToMatch): Proposal[] {
 		const open = this.#open.propose(line);
 		const twice = this.#settled.propose(line);
-		// What pays something open comes first, unless the other is far more likely.
-		const fresh = twice.length ? [...open, ...twice].sort((a, b) => b.score - a.score) : open;
-		const clear = !twice.length || fresh[0]!.score - (twice[0]?.score ?? 0) >= 15;
-		return together(
-			fresh.map((one) => ({ ...one, sure: one.sure && clear })),
-			this.#recorded.propose(line)
-		);
+		return together(twice.length ? ranked(open, twice) : open, this.#recorded.propose(line));
 	}
+}
+
+/** What pays something open comes first, unless the other is far more likely. */
+function ranked(open: readonly Proposal[], twice: readonly Proposal[]): Proposal[] {
+	const all = [...open, ...twice].sort((a, b) => b.score - a.score);
+	const clear = all[0]!.score - twice[0]!.score >= 15;
+	return all.map((one) => ({ ...one, sure: one.sure && clear }));
 }

@@ -3,7 +3,7 @@ import { displayDate } from '../calendar/conversion';
 import { daysBetween } from '../calendar/queries';
 import type { PlainDate } from '../calendar/types';
 import type { Minor } from '../money/types';
-import { squeezed, wordsOf } from './names';
+import { isNamed, squeezed, wordsOfLine } from './names';
 import type { Proposal, ToMatch } from './types';
 
 export interface SettledInvoice {
@@ -34,12 +34,10 @@ export class PaidAlready {
 	/** What a line may have paid a second time. Accepted, it is in hand, to be given back; never surely. */
 	propose(line: ToMatch): Proposal[] {
 		const text = squeezed(line.text);
-		const words = new Set(wordsOf(`${line.payer} ${line.text}`));
+		const words = wordsOfLine(line);
 		return (this.#byAmount.get(line.amount) ?? []).flatMap((one): Proposal[] => {
 			if (Math.abs(daysBetween(one.paidOn, line.date)) > DAYS) return [];
-			const name = wordsOf(one.payer);
-			const named =
-				name.length > 0 && name.filter((word) => words.has(word)).length * 2 >= name.length;
+			const named = isNamed(one.payer, words);
 			const number = text.includes(squeezed(one.number));
 			if (!number && !named) return [];
 			return [

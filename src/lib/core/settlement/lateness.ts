@@ -117,6 +117,10 @@ export function agreedLateness(
 	};
 }
 
+/** What one more day adds to a debt while all of it stays open: simple interest at `rate` percent a year. */
+export const dailyInterest = (outstanding: Minor, rate: Decimal): Minor =>
+	divideRounded(outstanding * rate.units, 36_500n * powerOfTen(rate.scale));
+
 function outstandingBy(total: Minor, payments: LatenessInput['payments']) {
 	return (day: PlainDate): Minor =>
 		max(

@@ -4,6 +4,9 @@ import type { PlainDate } from '../../calendar/types';
 import { formatDecimal } from '../../money/decimal';
 import type { Decimal, Minor } from '../../money/types';
 
+/** As it is named in letters and on invoices. */
+export const LATE_PAYMENT_ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';
+
 /** Source: SI 2002/1675 art. 4: eight points over the reference rate. */
 const POINTS_OVER = 8n;
 

@@ -1,5 +1,5 @@
 // What other money is worth in pounds: a table of the owner's, typed or taken from a monthly file.
-import { asc, desc, sql } from 'drizzle-orm';
+import { and, asc, desc, eq, sql } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import { displayDate, readTypedDate } from '../../../core/calendar/conversion';
 import { readExchangeFile } from '../../../core/formats/exchangeFile';
@@ -20,16 +20,18 @@ import type { World } from '../../world';
 /** Tax points are seldom older: what came before is there, and not sent along with every sheet. */
 const NEWEST = 600;
 
+const COLUMNS = {
+	currency: exchangeRates.currency,
+	from: exchangeRates.from,
+	to: exchangeRates.to,
+	rate: exchangeRates.rate,
+	source: exchangeRates.source
+};
+
 /** The newest first. */
 export function exchangeRatesOf(db: Reader): ExchangeRate[] {
 	return db
-		.select({
-			currency: exchangeRates.currency,
-			from: exchangeRates.from,
-			to: exchangeRates.to,
-			rate: exchangeRates.rate,
-			source: exchangeRates.source
-		})
+		.select(COLUMNS)
 		.from(exchangeRates)
 		.orderBy(desc(exchangeRates.from), asc(exchangeRates.currency))
 		.limit(NEWEST)
@@ -106,12 +108,10 @@ export function removeRate(world: World, currency: string, from: string): Exchan
 	must('money');
 	if (!isCurrency(currency)) return null;
 	return writeAtOnce(world.db, (tx) => {
-		const row = exchangeRatesOf(tx).find((one) => one.currency === currency && one.from === from);
-		if (!row) return null;
-		tx.delete(exchangeRates)
-			.where(sql`currency = ${currency} and "from" = ${from}`)
-			.run();
-		return row;
+		const its = and(eq(exchangeRates.currency, currency), eq(exchangeRates.from, from));
+		const row = tx.select(COLUMNS).from(exchangeRates).where(its).get();
+		tx.delete(exchangeRates).where(its).run();
+		return row ?? null;
 	});
 }
 

@@ -2,20 +2,21 @@
 import { and, eq, inArray } from 'drizzle-orm';
 import { accountWords } from '../../../core/documents/account';
 import {
+	claimDeadline,
 	claimLetter,
 	claimSum,
-	DAYS_TO_ANSWER,
 	DEBTORS,
 	type ClaimedInvoice,
 	type ClaimFacts,
 	type Debtor
 } from '../../../core/chasing/claim';
 import { displayDate } from '../../../core/calendar/conversion';
-import { addDays } from '../../../core/calendar/manipulation';
 import { daysBetween } from '../../../core/calendar/queries';
-import { divideRounded, powerOfTen } from '../../../core/money/decimal';
+import type { PlainDate } from '../../../core/calendar/types';
 import { lateMoney, MOST_MOVES, type Move } from '../../../core/moves';
 import { FieldError, NotFoundError } from '../../../core/refusals';
+import { LATE_PAYMENT_ACT } from '../../../core/regimes/gb/latePayment';
+import { dailyInterest } from '../../../core/settlement/lateness';
 import { must } from '../../actor';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { chaseMessages, customers, documents, holds, openItems } from '../../db/schema';
@@ -29,8 +30,6 @@ import { chargedFor, lateCharges } from '../owed/lateCharges';
 import { lateTermsOf } from '../owed/lateTerms';
 import { note } from '../trail/documents';
 
-const ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';
-
 interface Claimable extends ClaimedInvoice {
 	documentId: number;
 	/** Why it had better stay out; empty: nothing speaks against it. */
@@ -38,9 +37,7 @@ interface Claimable extends ClaimedInvoice {
 }
 
 /** A payer's late invoices in pounds, with what lateness has added. */
-function claimable(world: World, payerId: number): Claimable[] {
-	const { db } = world;
-	const today = world.clock.today();
+function claimable(db: Reader, today: PlainDate, payerId: number): Claimable[] {
 	const late = openOf(db, payerId).filter((item) => item.dueDate < today && item.toPay > 0);
 	const ids = late.map(({ documentId }) => documentId);
 	if (ids.length === 0) return [];
@@ -82,13 +79,7 @@ function claimable(world: World, payerId: number): Claimable[] {
 			about: customer.sites.find(({ id }) => id === sheet.siteId)?.name ?? sheet.reference.trim(),
 			open: BigInt(item.toPay),
 			added: sum > 0n ? sum : 0n,
-			daily:
-				known?.rate && known.applies
-					? divideRounded(
-							BigInt(item.toPay) * known.rate.units,
-							36_500n * powerOfTen(known.rate.scale)
-						)
-					: 0n,
+			daily: known?.rate && known.applies ? dailyInterest(BigInt(item.toPay), known.rate) : 0n,
 			against:
 				hold?.kind === 'dispute'
 					? 'it is disputed'
@@ -112,13 +103,13 @@ export interface ClaimForm {
 const MOST_WORDS = 2_000;
 
 function factsOf(
-	world: World,
+	db: Reader,
+	today: PlainDate,
 	payerId: number,
 	debtor: Debtor,
 	invoices: readonly Claimable[],
 	agreed: string
 ): ClaimFacts {
-	const { db } = world;
 	const owner = loadBusiness(db);
 	const payer = db.select().from(customers).where(eq(customers.id, payerId)).get();
 	if (!payer) throw new NotFoundError('This payer');
@@ -130,7 +121,7 @@ function factsOf(
 	return {
 		debtor,
 		customer: payer.name,
-		today: world.clock.today(),
+		today,
 		invoices,
 		agreed,
 		owner: owner.ownerName,
@@ -142,7 +133,7 @@ function factsOf(
 		phone: owner.phone,
 		email: owner.email,
 		bank: bank ? `${bank.accountName}, ${accountWords(bank)}` : '',
-		ground: terms ? `as agreed: ${terms.terms}` : ACT
+		ground: terms ? `as agreed: ${terms.terms}` : LATE_PAYMENT_ACT
 	};
 }
 
@@ -155,14 +146,14 @@ export function claimPage(world: World, payerId: number) {
 	const today = world.clock.today();
 	const payer = db.select().from(customers).where(eq(customers.id, payerId)).get();
 	if (!payer) throw new NotFoundError('This payer');
-	const invoices = claimable(world, payerId);
+	const invoices = claimable(db, today, payerId);
 	return {
 		today,
 		payer: { id: payerId, name: payer.name, address: payer.address, kind: payer.kind },
 		debtor: usualDebtor(payer.kind),
 		invoices,
 		breathing: breathingOn(db, payerId, today)?.to ?? null,
-		facts: factsOf(world, payerId, usualDebtor(payer.kind), invoices, ''),
+		facts: factsOf(db, today, payerId, usualDebtor(payer.kind), invoices, ''),
 		before: db
 			.select({ id: chaseMessages.id, day: chaseMessages.day, state: chaseMessages.state })
 			.from(chaseMessages)
@@ -196,8 +187,8 @@ export function writeClaim(world: World, payerId: number, form: ClaimForm): numb
 		if (same) return same.id;
 		const day = world.clock.today();
 		refuseBreathing(tx, payerId, day);
-		const wanted = claimable({ ...world, db: tx as unknown as World['db'] }, payerId).filter(
-			({ documentId }) => form.documents.includes(documentId)
+		const wanted = claimable(tx, day, payerId).filter(({ documentId }) =>
+			form.documents.includes(documentId)
 		);
 		if (wanted.length === 0) problems.documents = 'Choose what is claimed.';
 		const payer = tx.select().from(customers).where(eq(customers.id, payerId)).get();
@@ -205,7 +196,7 @@ export function writeClaim(world: World, payerId: number, form: ClaimForm): numb
 		if (payer.address.trim() === '')
 			problems.documents ??= 'A letter needs their postal address: give it on the customer.';
 		if (Object.keys(problems).length || !debtor) throw new FieldError(problems);
-		const facts = factsOf(world, payerId, debtor, wanted, agreed);
+		const facts = factsOf(tx, day, payerId, debtor, wanted, agreed);
 		const { subject, text } = claimLetter(facts);
 		const at = world.clock.now();
 		const { id } = tx
@@ -237,7 +228,7 @@ export function writeClaim(world: World, payerId: number, form: ClaimForm): numb
 				at,
 				who: 'you',
 				what: 'claimWritten',
-				detail: `to answer by ${displayDate(addDays(day, DAYS_TO_ANSWER[debtor]))}`
+				detail: `to answer by ${displayDate(claimDeadline(facts))}`
 			});
 		return id;
 	});
@@ -247,22 +238,22 @@ export function writeClaim(world: World, payerId: number, form: ClaimForm): numb
 export function claimMoves(world: World): Move[] {
 	const today = world.clock.today();
 	return openClaims(world.db)
-		.filter(({ day, claim }) => addDays(day, DAYS_TO_ANSWER[claim]) < today)
+		.filter(({ deadline }) => deadline < today)
 		.slice(0, MOST_MOVES)
-		.map(({ id, payerId, payer, day, claim, amount }) => ({
+		.map(({ id, payerId, payer, deadline, amount }) => ({
 			id: `claim:${id}`,
 			amount: BigInt(amount),
 			brings: lateMoney(payerId),
 			late: true,
 			title: `${payer} did not answer the letter of claim`,
-			detail: `its time ended on ${displayDate(addDays(day, DAYS_TO_ANSWER[claim]))}: agree on something, or go to court`,
+			detail: `its time ended on ${displayDate(deadline)}: agree on something, or go to court`,
 			action: 'See',
 			href: `/owed/${payerId}`
 		}));
 }
 
 function openClaims(db: Reader) {
-	return db
+	const claims = db
 		.select({
 			id: chaseMessages.id,
 			payerId: chaseMessages.payerId,
@@ -274,19 +265,20 @@ function openClaims(db: Reader) {
 		.from(chaseMessages)
 		.innerJoin(customers, eq(customers.id, chaseMessages.payerId))
 		.where(and(eq(chaseMessages.state, 'posted'), inArray(chaseMessages.claim, [...DEBTORS])))
-		.all()
-		.flatMap(({ items, claim, ...row }) => {
-			const open = db
-				.select({ toPay: openItems.toPay })
-				.from(openItems)
-				.where(
-					inArray(
-						openItems.documentId,
-						items.map(({ documentId }) => documentId)
-					)
-				)
-				.all()
-				.reduce((sum, { toPay }) => sum + toPay, 0);
-			return open > 0 && claim ? [{ ...row, claim, amount: open }] : [];
-		});
+		.all();
+	const claimed = claims.flatMap(({ items }) => items.map(({ documentId }) => documentId));
+	const open = new Map(
+		db
+			.select({ id: openItems.documentId, toPay: openItems.toPay })
+			.from(openItems)
+			.where(inArray(openItems.documentId, claimed))
+			.all()
+			.map(({ id, toPay }) => [id, toPay] as const)
+	);
+	return claims.flatMap(({ items, claim, day, ...row }) => {
+		const amount = items.reduce((sum, { documentId }) => sum + (open.get(documentId) ?? 0), 0);
+		return amount > 0 && claim
+			? [{ ...row, deadline: claimDeadline({ debtor: claim, today: day }), amount }]
+			: [];
+	});
 }

@@ -10,22 +10,13 @@ import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { must } from '../../actor';
 import { archiveBody } from '../../archive';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
-import {
-	cardDisputes,
-	checkouts,
-	documentFiles,
-	documents,
-	mails,
-	payments,
-	texts,
-	webhookEvents
-} from '../../db/schema';
+import { cardDisputes, documentFiles, documents, mails, payments, texts } from '../../db/schema';
 import type { DisputeEvent } from '../../gateways/card';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { filesOf, loadFile } from '../files/files';
 import { note, paperTrail } from '../trail/documents';
-import { take } from './cardEvents';
+import { noteEvent, take } from './cardEvents';
 
 /**
  * Takes the news of a dispute. Twice, or out of order: what has ended stays ended.
@@ -33,18 +24,8 @@ import { take } from './cardEvents';
  */
 export function receiveDispute(world: World, event: DisputeEvent, body: string): void {
 	writeAtOnce(world.db, (tx) => {
-		const checkout = tx
-			.select()
-			.from(checkouts)
-			.where(eq(checkouts.processorId, event.checkout))
-			.get();
-		if (!checkout) throw new NotFoundError('This checkout');
+		const { checkout, fresh } = noteEvent(tx, world, event, body);
 		const at = world.clock.now();
-		const fresh = tx
-			.insert(webhookEvents)
-			.values({ id: event.id, type: event.type, receivedAt: at, body })
-			.onConflictDoNothing()
-			.run().changes;
 		if (!fresh || checkout.trialId !== null) return;
 		const documentId = checkout.documentId ?? checkout.shares?.[0]?.documentId ?? null;
 		tx.insert(cardDisputes)

@@ -5,7 +5,7 @@ import { displayPounds } from '../../../core/money/display';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { checkouts, documents, trials, webhookEvents } from '../../db/schema';
 import type { BankEvent } from '../../gateways/bank';
-import type { CardEvent } from '../../gateways/card';
+import type { CardEvent, DisputeEvent } from '../../gateways/card';
 import { greetedOf, voiceFor } from '../wordings/voice';
 import type { World } from '../../world';
 import { accountProgressed, paymentKey } from './payerCheckouts';
@@ -28,20 +28,33 @@ import { type CheckoutRow } from './checkouts';
  */
 export function receiveCardEvent(world: World, event: CardEvent, body: string): void {
 	writeAtOnce(world.db, (tx) => {
-		const checkout = tx
-			.select()
-			.from(checkouts)
-			.where(eq(checkouts.processorId, event.checkout))
-			.get();
-		if (!checkout) throw new NotFoundError('This checkout');
-		const fresh = tx
-			.insert(webhookEvents)
-			.values({ id: event.id, type: event.type, receivedAt: world.clock.now(), body })
-			.onConflictDoNothing()
-			.run().changes;
-		if (!fresh) return;
-		take(tx, world, checkout, event, body);
+		const { checkout, fresh } = noteEvent(tx, world, event, body);
+		if (fresh) take(tx, world, checkout, event, body);
 	});
+}
+
+/**
+ * Notes news of the processor, once by its id, and finds the checkout it is about.
+ * @throws NotFoundError for a checkout that is not known (yet): the processor tries again.
+ */
+export function noteEvent(
+	tx: Transaction,
+	world: World,
+	event: Pick<CardEvent | DisputeEvent, 'id' | 'type' | 'checkout'>,
+	body: string
+): { checkout: CheckoutRow; fresh: boolean } {
+	const checkout = tx
+		.select()
+		.from(checkouts)
+		.where(eq(checkouts.processorId, event.checkout))
+		.get();
+	if (!checkout) throw new NotFoundError('This checkout');
+	const { changes } = tx
+		.insert(webhookEvents)
+		.values({ id: event.id, type: event.type, receivedAt: world.clock.now(), body })
+		.onConflictDoNothing()
+		.run();
+	return { checkout, fresh: changes > 0 };
 }
 
 /** What an event of a checkout means for the books, once, in the caller's transaction. */

@@ -10,7 +10,7 @@ import { BOOKS } from '../../../core/money/currencies';
 import { FiguresError } from '../../../core/figures/types';
 import { formatMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
-import { halfYearOf, writeRate } from '../../../core/regimes/gb/latePayment';
+import { halfYearOf, LATE_PAYMENT_ACT, writeRate } from '../../../core/regimes/gb/latePayment';
 import {
 	agreedLateness,
 	dueForLateness,
@@ -147,8 +147,6 @@ export function chargedFor(
 	return new Map(rows.map(({ id, sum }) => [id, BigInt(sum)]));
 }
 
-const ACT = 'Late Payment of Commercial Debts (Interest) Act 1998';
-
 /**
  * A draft that charges what the Act allows and no document charges yet. It is a document of its own, without VAT; the
  * invoice stays as it was. The same key again gives the same draft.
@@ -168,7 +166,7 @@ export function chargeLate(world: World, documentId: number, key: string): numbe
 	const invoice = world.db.select().from(documents).where(eq(documents.id, documentId)).get()!;
 	const today = world.clock.today();
 	const { interest, compensation, charged, daysLate, rate, terms } = claim;
-	const ground = terms ? `as agreed: ${terms}` : ACT;
+	const ground = terms ? `as agreed: ${terms}` : LATE_PAYMENT_ACT;
 	const name = `late:${documentId}:${key}`;
 	const left = interest + compensation - charged;
 	const make = (): NewDraft => {
