@@ -22,6 +22,7 @@ const ROOMS = [
 	'money',
 	'owed',
 	'chasing',
+	'moving',
 	'tax',
 	'many',
 	'reports',

@@ -1,7 +1,7 @@
 // The audit: looks at a data file from outside and says in words what differs. It shares no code with what it checks.
 import { wrongStoredFiles } from './files';
 import { numberGaps, wrongDocuments, wrongFiles, wrongTaxPoints } from './documents';
-import { wrongInHand, wrongPayments } from './inHand';
+import { wrongInHand, wrongPayments, wrongTakenBack } from './inHand';
 import {
 	billedTwice,
 	halfReplaced,
@@ -29,6 +29,7 @@ const CHECKS = [
 	missingOpenItems,
 	wrongInHand,
 	wrongPayments,
+	wrongTakenBack,
 	overbilledLines,
 	billedTwice,
 	wrongJobSales,

@@ -47,8 +47,30 @@ export const wrongPayments: Check = (file) =>
 		file,
 		`select p.id, p.amount, (select coalesce(sum(l.amount), 0) from journal_entries e join journal_lines l on l.entry_id = e.id
 			where e.key = 'payment:' || p.id and (l.account = 'cardFees' or l.account =
-				case p.way when 'cash' then 'cash' when 'card' then 'cardClearing' else 'bank' end)) as booked
+				case when p.source = 'opening' then 'opening' when p.way = 'cash' then 'cash'
+					when p.way = 'card' then 'cardClearing' else 'bank' end)) as booked
 		from payments p`
 	)
 		.filter(({ amount, booked }) => amount !== booked)
 		.map(({ id, amount, booked }) => `payment ${id} is ${amount}, the journal says ${booked}`);
+
+/** What was taken back of what was brought in is gone, and nothing else is missing. */
+export const wrongTakenBack: Check = (file) => [
+	...rowsOf<{ what: string; id: number }>(
+		file,
+		`select what, row_id as id from taken_back where case what
+			when 'document' then row_id in (select id from documents)
+			when 'payment' then row_id in (select id from payments)
+			else row_id in (select id from journal_entries) end`
+	).map(({ what, id }) => `${what} ${id} was taken back, and is here`),
+	...rowsOf<{ id: number; before: number }>(
+		file,
+		`select id, before from (
+			select id, lag(id, 1, 0) over (order by id) as before from (
+				select id from journal_entries
+				union all select seq + 1 from sqlite_sequence where name = 'journal_entries'
+			)
+		) x where id - before - 1 <> (
+			select count(*) from taken_back b where b.what = 'entry' and b.row_id > before and b.row_id < x.id)`
+	).map(({ id, before }) => `journal entries are missing between ${before} and ${id}`)
+];

@@ -151,7 +151,7 @@ export const wrongOpenItems: Check = (file) => {
 			file,
 			`select distinct document_id as id from trail where what in
 				('sent', 'delivered', 'linkCopied', 'downloaded', 'handedOver',
-				'texted', 'theirs', 'opened', 'onStatement')`
+				'broughtIn', 'texted', 'theirs', 'opened', 'onStatement')`
 		).map(({ id }) => id)
 	);
 	return rowsOf<Item>(

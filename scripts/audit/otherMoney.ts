@@ -21,7 +21,9 @@ export const wrongRates: Check = (file) =>
 		netPence: number | null;
 		vatPence: number | null;
 		pence: number;
-		sales: number | null;
+		/** From the books before: whether its VAT stood in a return there. */
+		returned: number | null;
+		income: number | null;
 		vatOutput: number | null;
 		strange: number;
 	}>(
@@ -30,8 +32,10 @@ export const wrongRates: Check = (file) =>
 			json_extract(d.frozen, '$.exchange.rate') as rate, d.net, d.vat_charged as vat,
 			json_extract(d.frozen, '$.exchange.net') as netPence,
 			json_extract(d.frozen, '$.exchange.vatCharged') as vatPence, d.total_sterling as pence,
+			case d.kind when 'invoice' then json_extract(d.frozen, '$.sheet.opening.returned') end as returned,
 			(select sum(case d.kind when 'invoice' then -l.sterling else l.sterling end) from journal_lines l
-				where l.document_id = d.id and l.account = 'sales') as sales,
+				join journal_entries e on e.id = l.entry_id
+				where e.key in ('issue:' || d.id, 'credit:' || d.id) and l.account in ('sales', 'opening')) as income,
 			(select sum(case d.kind when 'invoice' then -l.sterling else l.sterling end) from journal_lines l
 				where l.document_id = d.id and l.account = 'vatOutput') as vatOutput,
 			exists (select 1 from journal_lines l where l.document_id = d.id and l.currency <> d.currency
@@ -49,8 +53,12 @@ export const wrongRates: Check = (file) =>
 			Math.abs(amount * Number(row.rate) - pence) > ROUNDED;
 		say(far(row.net, row.netPence) || far(row.vat, row.vatPence), 'its pence are not at its rate');
 		say(row.netPence + row.vatPence !== row.pence, 'its pence do not add up');
-		say((row.sales ?? 0) !== row.netPence, 'the journal has other pence of its sales');
-		say((row.vatOutput ?? 0) !== row.vatPence, 'the journal has other pence of its VAT');
+		const apart = row.returned ? 0 : row.vatPence;
+		say(
+			(row.income ?? 0) !== row.netPence + row.vatPence - apart,
+			'the journal has other pence of its sales'
+		);
+		say((row.vatOutput ?? 0) !== apart, 'the journal has other pence of its VAT');
 		say(row.strange === 1, 'the journal has it in two kinds of money');
 		return found;
 	});
@@ -75,7 +83,7 @@ export const wrongBankPence: Check = (file) => [
 		file,
 		`select p.id, p.amount_sterling as pence, (select sum(l.sterling) from journal_entries e
 				join journal_lines l on l.entry_id = e.id where e.key = 'payment:' || p.id
-				and l.account in ('bank', 'cash', 'cardClearing', 'cardFees')) as booked
+				and l.account in ('bank', 'cash', 'cardClearing', 'cardFees', 'opening')) as booked
 		from payments p where p.currency <> 'GBP'`
 	)
 		.filter(({ pence, booked }) => pence !== (booked ?? 0))

@@ -53,13 +53,15 @@ function paymentEntries(file: DataFile, book: Book): void {
 		amount: number;
 		fee: number;
 		way: string;
+		source: string;
 		undone: number;
 	}>(
 		file,
-		`select p.id, p.date, p.amount, p.fee, p.way,
+		`select p.id, p.date, p.amount, p.fee, p.way, p.source,
 			exists (select 1 from payment_reversals v where v.payment_id = p.id) as undone from payments p`
 	)) {
-		const sums = { [WAY[row.way]!]: row.amount - row.fee, cardFees: row.fee };
+		const account = row.source === 'opening' ? 'opening' : WAY[row.way]!;
+		const sums = { [account]: row.amount - row.fee, cardFees: row.fee };
 		book.add(`payment:${row.id}`, 'payment', row.date, { ...sums, customerCredit: -row.amount });
 		if (row.undone)
 			book.add(`undo-payment:${row.id}`, 'reversal', null, {

@@ -11,6 +11,7 @@ import { expectAccessible, openBrowser, ready } from '../support/browser';
 
 /** What stands for the parameters of an address: the statement that finds one in the demo's books. */
 const EXAMPLES: Record<string, string[]> = {
+	'/settings/moving/[kind]': ["select 'invoices'", "select 'repeats'"],
 	'/billing/[id]': [
 		"select document_id from open_items where state = 'partPaid' limit 1",
 		"select document_id from open_items where state = 'paid' limit 1",

@@ -1,6 +1,7 @@
 // Document numbers: the owner's own pattern, with the running number in it.
 
 const PLACEHOLDER = /\{n+\}/g;
+const PLACEHOLDER_WHOLE = /^\{n+\}$/;
 
 /** What is wrong with a pattern, in plain words; null where it is right. */
 export function explainNumberPattern(pattern: string): string | null {
@@ -19,4 +20,19 @@ export function formatNumber(pattern: string, running: number, year: string): st
 	return pattern
 		.replaceAll('{year}', year)
 		.replace(PLACEHOLDER, (match) => String(running).padStart(match.length - 2, '0'));
+}
+
+/** The running number in a number of this pattern; null where it is of another. `INV-{nnnn}` and `INV-0007` → 7. */
+export function runningOf(pattern: string, number: string): number | null {
+	const parts = pattern
+		.split(/(\{n+\}|\{year\})/)
+		.map((part) =>
+			part === '{year}'
+				? '\\d{4}'
+				: PLACEHOLDER_WHOLE.test(part)
+					? '(\\d+)'
+					: part.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+		);
+	const digits = new RegExp(`^${parts.join('')}$`, 'i').exec(number.trim())?.[1];
+	return digits === undefined || digits.length > 15 ? null : Number(digits);
 }

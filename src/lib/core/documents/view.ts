@@ -125,7 +125,9 @@ export function viewDocument(
 	};
 }
 
-function bannerOf(marking: Marking, { seller, customer, sheet }: Frozen): string {
+function bannerOf(marking: Marking, { kind, seller, customer, sheet }: Frozen): string {
+	if (sheet.opening && kind === 'invoice')
+		return 'Our record of an invoice you have already: it takes the place of none';
 	if (sheet.selfBilled && marking !== 'trial')
 		return `Our record of what ${customer.name} wrote: not a VAT invoice of ours`;
 	if (marking === 'draft')

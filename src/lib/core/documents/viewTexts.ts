@@ -131,6 +131,8 @@ export function sortOf({ kind, sheet }: Pick<Frozen, 'kind' | 'sheet'>): Documen
 
 /** What kind of document it is, in the words the law wants; a charge for lateness is no VAT invoice. */
 export function titleOf(frozen: Pick<Frozen, 'kind' | 'sheet' | 'seller'>): string {
+	// The invoice itself was issued elsewhere, and there is one of it.
+	if (frozen.kind === 'invoice' && frozen.sheet.opening) return 'Record of an invoice';
 	const invoice = frozen.seller.vatRegistered ? 'VAT invoice' : 'Invoice';
 	const titles: Record<DocumentSort, string> = {
 		creditNote: 'Credit note',

@@ -6,7 +6,7 @@ import { deductionFigures } from './deduction';
 import { keepDeductionWithin, keepVatWithin } from './left';
 import { FiguresError, type InvoiceFigures, type InvoiceInput, type Left } from './types';
 import { inSterling } from './sterling';
-import { takeVatOffLines, vatGroups } from './vat';
+import { keepStatedVat, takeVatOffLines, vatGroups } from './vat';
 import { money, WorkingsBook } from './workings';
 import { lineFigures, documentDiscount, documentRetention, shareOver } from './steps';
 
@@ -87,6 +87,7 @@ export function computeInvoice(input: InvoiceInput, regime: Regime, left?: Left)
 	const vat = registered
 		? vatGroups(input, lines, decisions.reverseCharge.answer, regime, book)
 		: [];
+	if (input.statedVat) keepStatedVat(vat, input.statedVat, book);
 	if (left) keepVatWithin(vat, left, input.pricesIncludeVat, book);
 
 	for (const { treatment } of vat) {

@@ -70,6 +70,8 @@ export interface InvoiceInput {
 	discount: Discount | null;
 	/** Percent held back until later. */
 	retention: Decimal | null;
+	/** VAT of a rate as it stands on an invoice of other books, which round as they like. */
+	statedVat?: Partial<Record<VatTreatment, Minor>>;
 }
 
 export interface LineFigures {

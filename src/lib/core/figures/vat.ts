@@ -132,6 +132,21 @@ function roundDown(groups: VatGroup[], book: WorkingsBook): void {
 	}
 }
 
+/** What other books have as the VAT of a rate stays as it stands on their invoice. */
+export function keepStatedVat(
+	groups: VatGroup[],
+	stated: NonNullable<InvoiceInput['statedVat']>,
+	book: WorkingsBook
+): void {
+	for (const group of groups) {
+		const vat = stated[group.treatment];
+		if (vat === undefined || vat === group.vat || group.reverseCharge) continue;
+		const path = `vat.${group.treatment}.vat`;
+		group.vat = vat;
+		book.set(path, book.entries.get(path)!.label, vat, 'given', [], 'asIssued');
+	}
+}
+
 /**
  * Each line's amount without VAT. Where prices include VAT the lines of a group take it off a running
  * total, so that they add up to the group's net to the penny.

@@ -1,5 +1,6 @@
 // A table out of a CSV file of any make: encoding, separator and columns are found by looking at it.
 import Papa from 'papaparse';
+import { uncoverCell } from './cells';
 import { decode, type Text } from './text';
 
 /** Cells by column; `line` counts from 1 in the file. */
@@ -168,5 +169,43 @@ export function oddHeadings(headings: readonly string[]): { double: string[]; un
 				headings.findIndex((other) => plain(other) === plain(heading)) === index
 		),
 		unnamed: headings.filter((heading) => heading === '').length
+	};
+}
+
+export interface Fields<Field extends string> {
+	rows: { line: number; values: Record<Field, string> }[];
+	/** Headings that hold nothing that was looked for. */
+	unread: string[];
+}
+
+/**
+ * A table read by the names of its columns; a field without a column is empty.
+ * @throws TableError where it is no table, or a column that is needed is not there
+ */
+export function readFields<Field extends string>(
+	bytes: Uint8Array,
+	columns: readonly Column<Field>[]
+): Fields<Field> {
+	const table = readTable(bytes);
+	const at = matchColumns<Field>(table.headings, columns);
+	for (const { field, label, required } of columns)
+		if (required && at[field] === undefined) {
+			const word = (label ?? field).toLowerCase();
+			throw new TableError(
+				`No column looks like the ${word}. Give its heading the word “${word}”.`
+			);
+		}
+	const read = new Set(Object.values(at));
+	return {
+		unread: table.headings.filter((heading, index) => heading !== '' && !read.has(index)),
+		rows: table.rows.map(({ line, cells }) => ({
+			line,
+			values: Object.fromEntries(
+				columns.map(({ field }) => {
+					const index = at[field];
+					return [field, index === undefined ? '' : uncoverCell(cells[index] ?? '').trim()];
+				})
+			) as Record<Field, string>
+		}))
 	};
 }

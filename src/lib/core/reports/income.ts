@@ -7,6 +7,8 @@ export interface EarnedInvoice {
 	id: number;
 	/** The day it counts by invoice. */
 	issued: PlainDate;
+	/** By invoice it was income of the books before these. */
+	before?: boolean;
 	/** Without VAT. */
 	net: Minor;
 	/** With what VAT was charged. */
@@ -36,11 +38,11 @@ export interface Period {
 
 const within = ({ from, to }: Period, day: PlainDate): boolean => from <= day && day <= to;
 
-/** Each invoice and credit note on its day. */
+/** Each invoice and credit note on its day; of what came from other books only what is credited here. */
 export function earnedByInvoice(invoices: readonly EarnedInvoice[], period: Period): EarnedRow[] {
 	return inOrder(
-		invoices.flatMap(({ id, issued, net, credits }) => [
-			{ id, date: issued, amount: net },
+		invoices.flatMap(({ id, issued, before, net, credits }) => [
+			...(before ? [] : [{ id, date: issued, amount: net }]),
 			...credits.map((credit) => ({ id: credit.id, date: credit.issued, amount: -credit.net }))
 		]),
 		period

@@ -217,8 +217,10 @@ export function creditSheet(
 	const kept = sheet.rows.flatMap((row): SheetRow[] =>
 		row.type === 'heading' ? [row] : [...(rows.has(row.id) ? [rows.get(row.id)!] : [])]
 	);
+	// What other books rounded belongs to the whole invoice.
+	const { opening: _opening, ...same } = sheet;
 	return {
-		...sheet,
+		...same,
 		discount: '',
 		retention: '',
 		rows: kept.filter((row, index) => row.type === 'line' || kept[index + 1]?.type === 'line')

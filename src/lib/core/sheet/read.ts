@@ -13,7 +13,7 @@ import {
 	type LineInput
 } from '../figures/types';
 import { BOOKS } from '../money/currencies';
-import { multiplyToMinor, parseDecimal } from '../money/decimal';
+import { multiplyToMinor, parseDecimal, parseMoney } from '../money/decimal';
 import { explainTypedNumber, readTypedNumber, type TypedNumberLimits } from '../money/typed';
 import type { Decimal } from '../money/types';
 import { GB } from '../regimes/gb';
@@ -29,7 +29,7 @@ import { taxPointRuleOf } from './taxPoint';
 import { sheetLines } from './blank';
 import type { Follows, SheetContext, SheetDates } from './context';
 import { lawProblems } from '../regimes/gb/law';
-import type { Problem, Sheet, SheetLine } from './types';
+import type { Opening, Problem, Sheet, SheetLine } from './types';
 
 export const LONGEST_TEXT = 10_000;
 export const MOST_ROWS = 1_000;
@@ -87,7 +87,8 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 					: null,
 				lines: lines.map((line) => readLine(line, seller.vatRegistered, stop)),
 				discount: readDiscount(sheet.discount, 'discount', stop),
-				retention: readRetention(sheet.retention, stop)
+				retention: readRetention(sheet.retention, stop),
+				...(sheet.opening?.vat ? { statedVat: statedVat(sheet.opening.vat) } : {})
 			}
 		: null;
 	const computed = input && computeAnyway(input, lines, problems);
@@ -130,7 +131,7 @@ function readDates(sheet: Sheet, context: SheetContext, stop: Stop): SheetDates 
 	read(sheet.selfBilled?.agreedOn ?? '', issueDate, 'selfBilled.agreedOn');
 	const due = read(sheet.dueDate, dueDate(issueDate, terms), 'dueDate');
 	if (due < issueDate) stop('dueDate', 'It would be due before it is issued.');
-	const taxPoint = decideTaxPoint(
+	const decided = decideTaxPoint(
 		{
 			rule: taxPointRuleOf(sheet),
 			workFinished,
@@ -139,6 +140,7 @@ function readDates(sheet: Sheet, context: SheetContext, stop: Stop): SheetDates 
 		},
 		(day) => sellerOn(context.seller, day).vatRegistered
 	);
+	const taxPoint = sheet.opening ? { ...decided, date: sheet.opening.taxPoint } : decided;
 	const corrected = context.follows?.of;
 	return {
 		issueDate,
@@ -247,6 +249,14 @@ function readNumber(
 	stop(path, explainTypedNumber(result, what, limits));
 	return ZERO;
 }
+
+const statedVat = (stated: NonNullable<Opening['vat']>): InvoiceInput['statedVat'] =>
+	Object.fromEntries(
+		Object.entries(stated).flatMap(([treatment, text]) => {
+			const vat = parseMoney(text);
+			return vat === null ? [] : [[treatment, vat]];
+		})
+	);
 
 function readRetention(typed: string, stop: Stop): Decimal | null {
 	const text = typed.trim().replace(/%$/, '');

@@ -90,6 +90,8 @@ export interface Sheet {
 	about?: SheetAbout;
 	/** The contractor wrote it in our name, under its number, by an agreement of this day (VAT Regulations 1995 reg. 13(3)). */
 	selfBilled?: { number: string; agreedOn: string };
+	/** It was issued before, in other books, and stands open here. */
+	opening?: Opening;
 	/** Off for paying in time: so many percent, within so many days of the invoice. */
 	prompt?: { percent: string; days: string };
 	/** What is otherwise on this document alone; absent or empty: as it is elsewhere. */
@@ -112,6 +114,15 @@ export interface OwnWays {
 	/** Where the money is to go. */
 	bank?: { accountName: string; sortCode: string; accountNumber: string };
 	ways?: PayWays;
+}
+
+export interface Opening {
+	number: string;
+	taxPoint: PlainDate;
+	/** Its VAT stands in a return that was made already. */
+	returned: boolean;
+	/** Where other books rounded otherwise: what they have as the VAT of a rate. */
+	vat?: Partial<Record<VatTreatment, string>>;
 }
 
 export const ABOUT = ['replacement', 'debit'] as const;

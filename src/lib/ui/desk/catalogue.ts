@@ -303,6 +303,12 @@ export const CATALOGUE: readonly Group[] = [
 				words: 'settings category trade labels list'
 			},
 			{
+				label: 'Moving in',
+				href: '/settings/moving',
+				words:
+					'settings bring in import open invoices opening balances deposits repeats spreadsheet csv other program take back'
+			},
+			{
 				label: 'Exchange rates',
 				href: '/settings/exchange',
 				words: 'settings currency money euro dollar foreign table monthly abroad'

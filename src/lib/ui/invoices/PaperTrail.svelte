@@ -7,6 +7,7 @@
 	const WORDS: Record<string, string> = {
 		begun: 'You began it',
 		issued: 'You issued it',
+		broughtIn: 'You brought it in from other books',
 		sent: 'You e-mailed it',
 		texted: 'You sent the link by text to',
 		delivered: 'It is on its way',

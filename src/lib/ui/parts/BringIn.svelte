@@ -10,6 +10,8 @@
 		wrong: number;
 		/** How the file was understood, where that could be in doubt. */
 		readAs?: string;
+		/** What is worth knowing of the file as a whole. */
+		notes?: string[];
 		rows: { line: number; name: string; outcome: 'new' | 'same' | 'wrong'; detail: string }[];
 	}
 	interface Props {
@@ -57,11 +59,13 @@
 		{#if shown.readAs}<p class="quiet">
 				{shown.readAs} If names look wrong, save the file as UTF-8 and bring it in again.
 			</p>{/if}
+		{#each shown.notes ?? [] as said (said)}<p>{said}</p>{/each}
 		{#if report}<a class="button" href={to.href}>{to.label}</a>{/if}
 		<ul class="w-full">
 			{#each shown.rows as row, index (index)}
 				<li class="py-1.25 px-0 border-b border-b-(--hair)">
-					<b>{row.name || `line ${row.line}`}</b> <span class="tag">{WORDS[row.outcome]}</span>
+					<b>{row.name || `line ${row.line}`}</b>
+					<span class="tag" class:wrong={row.outcome === 'wrong'}>{WORDS[row.outcome]}</span>
 					<span class="quiet">{row.detail}</span>
 				</li>
 			{/each}

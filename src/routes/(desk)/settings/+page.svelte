@@ -179,6 +179,14 @@
 				<a class="button" href="/settings/exchange">Exchange rates</a>
 			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
+				<h2>Moving in</h2>
+				<p class="quiet">
+					From a spreadsheet or another program: customers, prices, open invoices, deposits,
+					repeats.
+				</p>
+				<a class="button" href="/settings/moving">Bring your books in</a>
+			</section>
+			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">
 				<h2>Wordings</h2>
 				<p class="quiet">What your invoices, receipts, statements and reminders say.</p>
 				<a class="button" href="/settings/wordings">Change the wordings</a>

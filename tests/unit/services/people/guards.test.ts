@@ -89,6 +89,10 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 	},
 	owner: {
 		'business/settings': 'saveBusiness savePart',
+		'moving/deposits': 'previewDeposits importDeposits',
+		'moving/invoices': 'previewOpening importOpening',
+		'moving/repeats': 'previewRepeats importRepeats',
+		'moving/takeBack': 'takeBackMoving',
 		'keep/backups': 'saveBackupSetting backupFile keepPage',
 		'keep/exporting': 'exported',
 		'keep/goingOn': 'afterRestore askSince goOn',

@@ -37,6 +37,10 @@ export const RULES = {
 		title: 'Reverse charge for building and construction services',
 		reference: 'VATA 1994 s.55A'
 	},
+	asIssued: {
+		title: 'As it stands on the invoice that was issued in other books',
+		reference: 'VAT Notice 700 para 17.5'
+	},
 	creditLeft: {
 		title: 'Never more than is left of the invoice, and all of it with its last part',
 		reference: 'VAT Regulations 1995 reg. 15C, 38'

@@ -21,6 +21,8 @@ export interface ReturnInvoice {
 	due: PlainDate;
 	/** Issued before the work was done. */
 	inAdvance: boolean;
+	/** It stood in a return before it came into these books: its tax point counts in none of theirs. */
+	returned?: boolean;
 	/** Paid before, so that part of it took place then; the payments stand among the entries too. */
 	advances: readonly { date: PlainDate; amount: Minor }[];
 	groups: readonly ReturnGroup[];
@@ -113,6 +115,7 @@ const MONTHS_ON_CASH = 6;
 function countsByInvoice(invoice: ReturnInvoice, { basis, cashFrom }: ReturnInput): boolean {
 	return (
 		basis === 'invoice' ||
+		invoice.returned === true ||
 		invoice.inAdvance ||
 		invoice.due > addMonths(invoice.issued, MONTHS_ON_CASH) ||
 		totalOf(invoice.groups) === 0n ||
@@ -163,7 +166,7 @@ function rowsOf(invoice: ReturnInvoice, input: ReturnInput): ReturnRow[] {
 	let inEffect = 0n;
 	const happened: { groups: readonly ReturnGroup[]; total: Minor }[] = [];
 	let before = { net: 0n, vat: 0n };
-	return eventsOf(invoice).map(({ id, date, why, amount }) => {
+	return eventsOf(invoice).flatMap(({ id, date, why, amount }): ReturnRow[] => {
 		if (why === 'advance') advanced += amount;
 		if (why === 'taxPoint') supplied = true;
 		if (why === 'payment') received += amount;
@@ -190,7 +193,8 @@ function rowsOf(invoice: ReturnInvoice, input: ReturnInput): ReturnRow[] {
 		}
 		const row = { id, date, why, net: counted.net - before.net, vat: counted.vat - before.vat };
 		before = counted;
-		return row;
+		const stood = invoice.returned === true && (why === 'taxPoint' || why === 'advance');
+		return stood ? [] : [row];
 	});
 }
 

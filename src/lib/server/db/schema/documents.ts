@@ -39,7 +39,9 @@ export const DOCUMENT_ORIGINS = [
 	'replacement',
 	'selfBilled',
 	'deposit',
-	'debitNote'
+	'debitNote',
+	/** Brought in from the books before, where it was issued. */
+	'opening'
 ] as const;
 export type DocumentOrigin = (typeof DOCUMENT_ORIGINS)[number];
 

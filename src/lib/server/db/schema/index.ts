@@ -18,3 +18,4 @@ export * from './runs';
 export * from './statements';
 export * from './keep';
 export * from './many';
+export * from './moving';

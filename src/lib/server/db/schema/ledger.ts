@@ -21,14 +21,16 @@ export const ACCOUNTS = [
 	'badDebts',
 	/** VAT of bad debts, to be claimed back. */
 	'vatRelief',
+	/** What the books before had when they were carried over: income and VAT that counted there. */
+	'opening',
 	/** What pounds came to more or less than a document's rate had it. */
 	'exchange'
 ] as const;
 export type Account = (typeof ACCOUNTS)[number];
 
 export const PAYMENT_WAYS = ['bank', 'card', 'cash', 'cheque'] as const;
-/** Recorded by hand, told by the service a checkout went through, or read from a bank statement. */
-export const PAYMENT_SOURCES = ['hand', 'checkout', 'bankLine'] as const;
+/** Recorded by hand, told by the service a checkout went through, read from a bank statement, or carried over from other books. */
+export const PAYMENT_SOURCES = ['hand', 'checkout', 'bankLine', 'opening'] as const;
 export type PaymentSource = (typeof PAYMENT_SOURCES)[number];
 export type PaymentWay = (typeof PAYMENT_WAYS)[number];
 

@@ -51,6 +51,20 @@ export function freezeDraft(
 	return { frozen: { ...frozen, taxPoints }, figures };
 }
 
+/**
+ * What stands in other books is frozen as it stands there: what the law may have missed on it, it missed there.
+ * @returns null where it has no customer, or no sums
+ */
+export function freezeOpening(sheet: Sheet, context: SheetContext): FrozenDraft | null {
+	const reading = readSheet(sheet, context);
+	const { customer, figures } = reading;
+	if (!customer || !figures) return null;
+	const frozen = freeze(sheet, reading, customer, context);
+	const isRegistered = (day: string) => sellerOn(context.seller, day).vatRegistered;
+	const taxPoints = taxPointRecords(frozen, figures, reading.dates.taxPoint, isRegistered);
+	return { frozen: { ...frozen, taxPoints }, figures };
+}
+
 function freeze(
 	sheet: Sheet,
 	{ dates, seller, exchange, figures }: SheetReading,

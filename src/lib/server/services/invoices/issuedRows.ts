@@ -8,21 +8,33 @@ import { lineTaxPoint } from '../../../core/sheet/taxPoint';
 import { sql } from 'drizzle-orm';
 import { type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
-import { documentLines, documents, openItems, taxPoints } from '../../db/schema';
+import {
+	documentLines,
+	documents,
+	openItems,
+	taxPoints,
+	type Account,
+	type DocumentOrigin
+} from '../../db/schema';
 import { frozenInput } from '../../../core/documents/frozen';
 import { salesByJob } from './billed';
 import { newToken } from '../business/keys';
 
 export function insertShell(
 	tx: Transaction,
-	{ frozen, correctsId, key }: { frozen: Frozen; correctsId: number | null; key?: string },
+	{
+		frozen,
+		correctsId,
+		key,
+		origin = 'correction'
+	}: { frozen: Frozen; correctsId: number | null; key?: string; origin?: DocumentOrigin },
 	now: number
 ): number {
 	return tx
 		.insert(documents)
 		.values({
 			kind: frozen.kind,
-			origin: 'correction',
+			origin,
 			state: 'draft',
 			key: key ?? newToken(),
 			correctsId,
@@ -153,6 +165,10 @@ export function postIssue(
 ): void {
 	const sign = frozen.kind === 'invoice' ? 1 : -1;
 	const { exchange } = frozen;
+	// What other books had as income, and have returned, counts there.
+	const opening = frozen.kind === 'invoice' ? frozen.sheet.opening : undefined;
+	const income = opening ? 'opening' : frozen.sheet.charge === 'late' ? 'lateCharges' : 'sales';
+	const vatAccount = opening?.returned ? 'opening' : 'vatOutput';
 	post(tx, {
 		currency: frozen.sheet.currency ?? BOOKS,
 		key: `${frozen.kind === 'invoice' ? 'issue' : 'credit'}:${documentId}`,
@@ -165,17 +181,17 @@ export function postIssue(
 			{ account: 'receivable', amount: sign * Number(figures.total) },
 			...withPence(salesByJob(frozen, figures), exchange?.net).map(
 				({ jobId, amount, sterling }) => ({
-					account: frozen.sheet.charge === 'late' ? ('lateCharges' as const) : ('sales' as const),
+					account: income as Account,
 					amount: -sign * amount,
 					...(sterling === undefined ? {} : { sterling: -sign * sterling }),
 					jobId
 				})
 			),
 			...vatByTaxPoint(frozen, figures).map(({ date, vatCharged, sterling }) => ({
-				account: 'vatOutput' as const,
+				account: vatAccount as Account,
 				amount: -sign * vatCharged,
 				...(sterling === undefined ? {} : { sterling: -sign * sterling }),
-				taxPoint: date
+				...(vatAccount === 'vatOutput' ? { taxPoint: date } : {})
 			}))
 		]
 	});

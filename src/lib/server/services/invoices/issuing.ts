@@ -6,7 +6,7 @@ import { viewDocument } from '../../../core/documents/view';
 import { BOOKS } from '../../../core/money/currencies';
 import type { InvoiceFigures } from '../../../core/figures/types';
 import { writeAtOnce, type Transaction } from '../../db/connection';
-import { documentFiles, documents, numberSeries } from '../../db/schema';
+import { documentFiles, documents, numberSeries, type DocumentOrigin } from '../../db/schema';
 import type { World } from '../../world';
 import { mustNotRest } from '../business/resting';
 import { loadSeries } from '../business/series';
@@ -66,6 +66,8 @@ export interface ToIssue {
 	draftId: number | null;
 	version: number;
 	correctsId: number | null;
+	/** What it was made from, where there is no draft; absent: it corrects another. */
+	origin?: DocumentOrigin;
 	key?: string;
 	/** Runs in the same transaction, before it is looked at once more. */
 	before?: (tx: Transaction) => void;
@@ -107,7 +109,7 @@ export async function issuePlans(world: World, plans: readonly ToIssue[]): Promi
 }
 
 export interface Drawn {
-	/** The running number it was drawn with; null where the number is theirs. */
+	/** The running number it was drawn with; null where it was given elsewhere. */
 	running: number | null;
 	number: string;
 	token: string;
@@ -123,15 +125,17 @@ export async function drawFrozen(
 	mustNotRest(world.db);
 	const { kind } = frozen;
 	const series = loadSeries(world.db, kind);
-	const theirs = kind === 'invoice' ? frozen.sheet.selfBilled?.number.trim() : undefined;
-	const running = theirs === undefined ? series.next + ahead : null;
+	const { selfBilled, opening } = frozen.sheet;
+	// The contractor gave it, or the books before.
+	const given = kind === 'invoice' ? (selfBilled ?? opening)?.number.trim() : undefined;
+	const running = given === undefined ? series.next + ahead : null;
 	const number =
-		theirs ?? formatNumber(series.pattern, series.next + ahead, frozen.issueDate.slice(0, 4));
+		given ?? formatNumber(series.pattern, series.next + ahead, frozen.issueDate.slice(0, 4));
 	const token = newToken();
 	const pdf = await drawDocument(
 		world,
 		viewDocument(frozen, figures, number, 'issued'),
-		kind === 'invoice' && theirs === undefined ? `${world.origin}/p/${token}` : null
+		kind === 'invoice' && !selfBilled ? `${world.origin}/p/${token}` : null
 	);
 	return { running, number, token, pdf };
 }
@@ -141,10 +145,11 @@ export function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued 
 }
 
 /** @throws RaceLostError where the number was taken, or what it was frozen from has changed */
-function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn): Issued {
+export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn): Issued {
 	const { frozen, figures, draftId } = plan;
 	const { kind } = frozen;
 	const { running, number, token, pdf } = drawn;
+	const isTheirs = kind === 'invoice' && frozen.sheet.selfBilled !== undefined;
 	const now = world.clock.now();
 	if (running !== null && loadSeries(tx, kind).next !== running) throw new RaceLostError();
 	if (draftId !== null) {
@@ -161,7 +166,7 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 		.select({ id: documents.id })
 		.from(documents)
 		.where(
-			running === null
+			isTheirs
 				? and(
 						// As the index says it.
 						sql`${documents.origin} = 'selfBilled'`,
@@ -177,9 +182,11 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 		.get();
 	if (taken)
 		throw new RefusedError(
-			running === null
+			isTheirs
 				? `${number} of ${frozen.customer.name} has been recorded already.`
-				: `The number ${number} is taken already. Choose another next number in the settings.`
+				: running === null
+					? `There is an invoice ${number} here already.`
+					: `The number ${number} is taken already. Choose another next number in the settings.`
 		);
 
 	const id = draftId ?? insertShell(tx, plan, now);
@@ -232,8 +239,9 @@ function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn)
 	if (kind === 'invoice') recordBilled(tx, id, frozen, figures, now);
 	postIssue(tx, id, frozen, figures, now);
 	indexDocument(tx, id, { number, customer: frozen.customer.name, total, sheet: frozen.sheet });
-	note(tx, { documentId: id, at: now, who: 'you', what: 'issued', detail: number });
-	if (running === null) note(tx, { documentId: id, at: now, who: 'customer', what: 'theirs' });
+	const what = kind === 'invoice' && frozen.sheet.opening ? 'broughtIn' : 'issued';
+	note(tx, { documentId: id, at: now, who: 'you', what, detail: number });
+	if (isTheirs) note(tx, { documentId: id, at: now, who: 'customer', what: 'theirs' });
 	plan.after?.(tx, id, number);
 	return { id, number };
 }

@@ -3,13 +3,13 @@ import { must } from '../../actor';
 import { createHash } from 'node:crypto';
 import { asc, eq, sql } from 'drizzle-orm';
 import { readTypedDate } from '../../../core/calendar/conversion';
-import { uncoverCell } from '../../../core/formats/cells';
-import { matchColumns, readTable, TableError, type Column } from '../../../core/formats/table';
+import { readFields, TableError, type Column } from '../../../core/formats/table';
 import { readTypedNumber } from '../../../core/money/typed';
 import { FieldError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
-import { customers, jobs, sites } from '../../db/schema';
+import { jobs, sites } from '../../db/schema';
 import type { World } from '../../world';
+import { addNamed, customersByName, nameOf, unknownName } from '../customers/byName';
 import { beginForm, beginOnce } from './begin';
 
 const COLUMNS = [
@@ -57,41 +57,15 @@ interface Planned {
 /** @throws FieldError at `file` where it cannot be read as a table of jobs */
 function readRows(bytes: Uint8Array): { line: number; values: Record<Field, string> }[] {
 	try {
-		const table = readTable(bytes);
-		const at = matchColumns<Field>(table.headings, COLUMNS);
-		for (const field of ['customer', 'title'] as const)
-			if (at[field] === undefined)
-				throw new TableError(
-					`No column looks like the ${field}. Give its heading the word “${field}”.`
-				);
-		return table.rows.map(({ line, cells }) => ({
-			line,
-			values: Object.fromEntries(
-				COLUMNS.map(({ field }) => {
-					const index = at[field];
-					return [field, index === undefined ? '' : uncoverCell(cells[index] ?? '').trim()];
-				})
-			) as Record<Field, string>
-		}));
+		return readFields<Field>(bytes, COLUMNS).rows;
 	} catch (error) {
 		if (error instanceof TableError) throw new FieldError({ file: error.message });
 		throw error;
 	}
 }
 
-/** What a customer is found by: its name, however it is written in capitals. */
-const nameOf = (name: string) => name.trim().toLowerCase().replace(/\s+/g, ' ');
-
 function plan(db: Reader, bytes: Uint8Array, today: string, addCustomers: boolean): Planned[] {
-	const known = new Map<string, number[]>();
-	for (const row of db
-		.select({ id: customers.id, name: customers.name })
-		.from(customers)
-		.where(sql`${customers.archivedAt} is null`)
-		.all()) {
-		const name = nameOf(row.name);
-		known.set(name, [...(known.get(name) ?? []), row.id]);
-	}
+	const known = customersByName(db);
 	const brought = new Map(
 		db
 			.select({ key: jobs.key, number: jobs.number })
@@ -113,13 +87,13 @@ function plan(db: Reader, bytes: Uint8Array, today: string, addCustomers: boolea
 		const problem = here
 			? ''
 			: problemOf(values, found.length, today, addCustomers) ||
-				(found.length && values.site && siteOf(db, found[0]!, values.site) === null
+				(found.length && values.site && siteOf(db, found[0]!.id, values.site) === null
 					? `${values.customer} has no site called “${values.site.slice(0, 40)}”.`
 					: '');
 		return {
 			key,
 			customer: values.customer,
-			customerId: found[0],
+			customerId: found[0]?.id,
 			values,
 			report: {
 				line,
@@ -148,8 +122,8 @@ function problemOf(
 	if (values.title === '') return 'It has no title.';
 	if (values.title.length > 200) return 'Its title is longer than 200 characters.';
 	if (values.customer.length > 300) return 'The customer’s name is too long.';
-	if (found > 1) return `${found} customers are called “${values.customer}”.`;
-	if (found === 0 && !addCustomers) return `Nobody here is called “${values.customer}”.`;
+	const unknown = unknownName(values.customer, found, addCustomers);
+	if (unknown) return unknown;
 	if (values.day && readTypedDate(values.day, today) === null)
 		return `“${values.day.slice(0, 30)}” is no day. Write it as 3 Nov 2026.`;
 	if (values.price && !readTypedNumber(values.price, { decimals: 4 }).ok)
@@ -181,7 +155,7 @@ export function importJobs(world: World, bytes: Uint8Array, addCustomers: boolea
 		for (const { report, key, customer, customerId, values } of planned) {
 			if (report.outcome !== 'new') continue;
 			const name = nameOf(customer);
-			const id = customerId ?? added.get(name) ?? addHousehold(tx, world, customer);
+			const id = customerId ?? added.get(name) ?? addNamed(tx, world, customer);
 			added.set(name, id);
 			const form = beginForm.parse({
 				title: values.title,
@@ -201,15 +175,6 @@ export function importJobs(world: World, bytes: Uint8Array, addCustomers: boolea
 		}
 		return planned.map(({ report }) => report);
 	});
-}
-
-function addHousehold(tx: Transaction, world: World, name: string): number {
-	const now = world.clock.now();
-	return tx
-		.insert(customers)
-		.values({ name: name.trim(), kind: 'household', createdAt: now, updatedAt: now })
-		.returning({ id: customers.id })
-		.get().id;
 }
 
 /** A new customer's site. */

@@ -123,6 +123,7 @@ export function withoutTaken(sheet: Sheet): Sheet {
 		releases: _releases,
 		about: _about,
 		selfBilled: _theirs,
+		opening: _opening,
 		...rest
 	} = sheet;
 	return {

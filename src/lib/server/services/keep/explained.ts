@@ -595,6 +595,31 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			in_hand: 'money of it that lies in hand'
 		}
 	},
+	movings: {
+		what: 'Files that were carried over from other books.',
+		columns: {
+			kind: 'what it held: open invoices, deposits or repeats',
+			name: 'the file’s name'
+		}
+	},
+	moved_rows: {
+		what: 'What each of these files brought.',
+		columns: {
+			moving_id: 'the file: id in movings',
+			what: 'what it is: a document, a payment, a repeat or a job',
+			row_id: 'its id there'
+		}
+	},
+	taken_back: {
+		what: 'What was carried over and taken back again, because nothing had been built on it.',
+		columns: {
+			what: 'what it was: a document, a payment or an entry of the journal',
+			row_id: 'the id it had',
+			name: 'its number, or what it was',
+			person_id: 'who did it: id in people',
+			at: 'when'
+		}
+	},
 	exchange_rates: {
 		what: 'What one of another currency was worth in pounds.',
 		columns: {

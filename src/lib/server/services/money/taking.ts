@@ -25,6 +25,10 @@ export const WAY_ACCOUNT: Record<PaymentWay, Account> = {
 	card: 'cardClearing'
 };
 
+/** Where money went: what other books had before stands there. */
+export const accountOf = ({ way, source }: { way: PaymentWay; source: PaymentSource }): Account =>
+	source === 'opening' ? 'opening' : WAY_ACCOUNT[way];
+
 export interface TakenPayment {
 	key: string;
 	documentId: number;
@@ -110,7 +114,7 @@ export function takeShared(
 		.get();
 	const postings: Posting[] = [
 		{
-			account: WAY_ACCOUNT[way],
+			account: accountOf(taken),
 			amount: amount - fee,
 			...(currency === BOOKS ? {} : { sterling })
 		},
@@ -136,7 +140,7 @@ export function takeShared(
 			at: now,
 			who,
 			what: 'paid',
-			detail: `${displayMoney(share.amount, currency)}${reached} by ${way}${withheld}`
+			detail: `${displayMoney(share.amount, currency)}${reached} ${source === 'opening' ? 'in the books before' : `by ${way}`}${withheld}`
 		});
 		return change;
 	});

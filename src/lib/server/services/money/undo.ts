@@ -38,6 +38,10 @@ export function undoInTransaction(
 ): void {
 	const payment = tx.select().from(payments).where(eq(payments.id, paymentId)).get();
 	if (!payment) throw new NotFoundError('This payment');
+	if (payment.source === 'opening')
+		throw new RefusedError(
+			'It was carried over from the books before. Take it back under Settings, Moving in.'
+		);
 	if (payment.way === 'card') throw new RefusedError('A card payment is given back by a refund.');
 	const done = tx
 		.select({ id: paymentReversals.paymentId })

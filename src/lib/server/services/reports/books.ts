@@ -79,6 +79,7 @@ export function* reportInvoices(db: Reader, period: Period): Generator<ReportInv
 				workKind: row.frozen!.workKind?.name ?? '',
 				frozen: row.frozen!,
 				issued: row.issueDate!,
+				before: row.origin === 'opening',
 				net: BigInt(row.netSterling ?? row.net),
 				total: BigInt(row.totalSterling),
 				credits: own.map((credit) => ({
@@ -157,6 +158,7 @@ export function returnInvoice(db: Reader, invoice: ReportInvoice): ReturnInvoice
 		issued: frozen.issueDate,
 		due: frozen.dueDate,
 		inAdvance: frozen.issueDate < frozen.workFinished,
+		returned: frozen.sheet.opening?.returned ?? false,
 		advances,
 		groups: groupsOf(frozen),
 		credits: invoice.creditDocuments.map(({ id, frozen: credit, issued }) => ({

@@ -8,6 +8,7 @@ import type { World } from '../../world';
 export type TrailWhat =
 	| 'begun'
 	| 'issued'
+	| 'broughtIn'
 	| 'sent'
 	| 'texted'
 	| 'delivered'
@@ -68,6 +69,7 @@ export const REACHED: ReadonlySet<TrailWhat> = new Set([
 	'linkCopied',
 	'downloaded',
 	'handedOver',
+	'broughtIn',
 	'theirs',
 	'opened',
 	'onStatement'

@@ -42,3 +42,8 @@ export function searchExpression(typed: string): string | null {
 		.slice(0, 8);
 	return words.length ? words.map((word) => `"${word}"*`).join(' ') : null;
 }
+
+/** Of a document that is removed. */
+export function forgetDocument(tx: Transaction, id: number): void {
+	tx.run(sql`delete from document_search where rowid = ${id}`);
+}

@@ -1,0 +1,135 @@
+// Open invoices brought in: looked through first, then all of them or none.
+import {
+	INVOICE_COLUMNS,
+	readOpeningInvoices,
+	type InvoiceField
+} from '../../../core/moving/invoices';
+import { FieldError } from '../../../core/refusals';
+import { must } from '../../actor';
+import { writeAtOnce, type Transaction } from '../../db/connection';
+import type { World } from '../../world';
+import { drawFrozen, oneAtATime, writeFrozen } from '../invoices/issuing';
+import { customersByName } from '../customers/byName';
+import { beginMoving, fieldsOf, unreadNote, type Looked, type MovingForm } from './book';
+import {
+	customerFor,
+	frozenFor,
+	jobFor,
+	openingIssue,
+	planOpening,
+	raiseSeries,
+	registeredOn,
+	seriesAfter,
+	type Given,
+	type Planned
+} from './opening';
+
+/** Each is drawn: more at once would keep whoever waits too long. */
+const MOST = 500;
+
+export interface OpeningForm extends MovingForm {
+	/** VAT up to this day stands in a return; empty: none does, where the file does not say. */
+	returnedUntil: string;
+}
+
+function look(
+	world: World,
+	bytes: Uint8Array,
+	form: OpeningForm
+): { planned: Planned[]; notes: string[] } {
+	const { rows, unread } = fieldsOf<InvoiceField>(bytes, INVOICE_COLUMNS);
+	const { db, clock } = world;
+	const given = readOpeningInvoices(rows, clock.today(), registeredOn(db));
+	return lookAt(world, given, unread, form);
+}
+
+/** What becomes of invoices that were read, and what is worth saying of them all. @throws FieldError */
+export function lookAt(
+	world: World,
+	given: readonly Given[],
+	unread: readonly string[],
+	form: OpeningForm
+): { planned: Planned[]; notes: string[] } {
+	if (given.length > MOST)
+		throw new FieldError({
+			file: `At most ${MOST} at once, and these are ${given.length}. Split the file.`
+		});
+	const planned = planOpening(world, world.db, given, form);
+	const after = seriesAfter(
+		world.db,
+		planned.flatMap(({ invoice }) => invoice ?? [])
+	);
+	return {
+		planned,
+		notes: [
+			...unreadNote(unread),
+			...(after
+				? [
+						`Your own numbers go on behind ${after.last}: the next invoice gets number ${after.next}.`
+					]
+				: [])
+		]
+	};
+}
+
+/** What the file would bring. @throws FieldError */
+export function previewOpening(world: World, bytes: Uint8Array, form: OpeningForm): Looked {
+	must('owner');
+	const { planned, notes } = look(world, bytes, form);
+	return { rows: planned.map(({ report }) => report), notes };
+}
+
+/**
+ * Brings in the open invoices that are not here yet, with what was paid of them before. The same press, or the same file
+ * again, brings none. @throws FieldError
+ */
+export function importOpening(world: World, bytes: Uint8Array, form: OpeningForm): Promise<Looked> {
+	must('owner');
+	return oneAtATime(async () => {
+		const { planned, notes } = look(world, bytes, form);
+		await bringIn(world, 'invoices', planned, form);
+		return { rows: planned.map(({ report }) => report), notes };
+	});
+}
+
+/** Draws and writes what is to be brought in, in one transaction. `also` writes what else the file has. */
+export async function bringIn(
+	world: World,
+	kind: 'invoices' | 'deposits',
+	planned: readonly Planned[],
+	form: MovingForm,
+	also: (tx: Transaction, movingId: number) => void = () => undefined
+): Promise<void> {
+	// A customer or a job that nothing hangs on yet does no harm, should it end here.
+	const ready = writeAtOnce(world.db, (tx) => {
+		const known = customersByName(tx);
+		return planned.flatMap(({ invoice, customerId }) => {
+			if (!invoice) return [];
+			const id = customerId ?? customerFor(tx, world, invoice.customer, known);
+			return [{ invoice, customerId: id, jobId: jobFor(tx, world, invoice, id) }];
+		});
+	});
+	let moving: number | null = null;
+	const plans = ready.map(({ invoice, customerId, jobId }) =>
+		openingIssue(
+			world,
+			frozenFor(world, world.db, invoice, customerId, jobId),
+			invoice,
+			jobId,
+			() => moving!
+		)
+	);
+	const drawn = await Promise.all(
+		plans.map(async (plan) => ({ plan, page: await drawFrozen(world, plan, 0) }))
+	);
+	writeAtOnce(world.db, (tx) => {
+		moving = beginMoving(tx, world, kind, form);
+		if (moving === null) return;
+		for (const { plan, page } of drawn) writeFrozen(tx, world, plan, page);
+		also(tx, moving);
+		raiseSeries(
+			tx,
+			ready.map(({ invoice }) => invoice)
+		);
+	});
+}
