@@ -43,6 +43,7 @@ import { DEMO_DOCUMENTS, type DemoDocument } from './documents';
 import { writeBankFile } from './bankFile';
 import { kindOf, layOutLetterheads } from './letterheads';
 import { layOutPeople } from './people';
+import { movingSteps } from './moving';
 import { owedSteps } from './owed';
 import { DEMO_CARD, repeatSteps } from './repeats';
 import { knowCard } from '../stand-ins/card/store';
@@ -137,6 +138,7 @@ await layOutLetterheads(world);
 await layOutPeople(world);
 const steps: Step[] = [
 	...DEMO_DOCUMENTS.flatMap((document, index) => stepsOf(document, index)),
+	...movingSteps({ world, ids, today, morning }),
 	...workSteps({ world, ids, today, morning }),
 	...owedSteps({ world, ids, today, morning }),
 	...costSteps({ world, ids, today, morning }),

@@ -118,6 +118,78 @@ describe('every day', () => {
 		expect(words).to.contain('Run a cornice');
 	});
 
+	it('open invoices are brought in, reminded of and paid; each counts once on either basis, and a slip is taken back', async () => {
+		const csv = (rows: string) => ({
+			name: 'open.csv',
+			mimeType: 'text/csv',
+			buffer: Buffer.from(`Number,Customer,Issued,Due,Net,VAT,Paid,Paid on\n${rows}`)
+		});
+		await page.goto(`${app.origin}/settings/moving`);
+		await ready(page);
+		await page.getByRole('link', { name: 'Bring in open invoices' }).click();
+		await page.getByRole('heading', { name: 'Bring in open invoices' }).waitFor();
+		await ready(page);
+		await page.getByLabel('Your last VAT return went up to').fill('31 Oct 2026');
+		await page
+			.getByLabel('A CSV file')
+			.setInputFiles(
+				csv(
+					`OLD-7,Odile Brancaster,3 Oct 2026,17 Oct 2026,1000,200,300,20 Oct 2026\n` +
+						`OLD-8,Odile Brancaster,5 Nov 2026,19 Nov 2026,100,20,,\n` +
+						`OLD-9,Odile Brancaster,5 Nov 2026,19 Nov 2026,100,21.50,,\n` +
+						`OLD-10,Nobody at all,5 Nov 2026,19 Nov 2026,100,20,,\n`
+				)
+			);
+		await page.getByText('2 new, 0 here already, 2 left out').waitFor();
+		await page.getByText('is at no rate that was in force').waitFor();
+		await page.getByText('Nobody here is called “Nobody at all”.').waitFor();
+		await expectAccessible(page, 'open invoices looked through');
+		await page.getByRole('button', { name: 'Add 2 open invoices' }).click();
+		await page.getByText('2 added, 0 here already, 2 left out').waitFor();
+		await page.goto(`${app.origin}/owed`);
+		await ready(page);
+		await page
+			.getByRole('link', { name: /Odile Brancaster/ })
+			.first()
+			.click();
+		await page.getByText('OLD-7').first().waitFor();
+		await page.goto(`${app.origin}/billing?q=OLD-7`);
+		await page.getByRole('link', { name: /OLD-7/ }).first().click();
+		await page.getByRole('heading', { name: '£900.00 is 38 days late' }).waitFor();
+		await ready(page);
+		const invoice = new URL(page.url()).pathname;
+		await page.goto(`${app.origin}/billing?q=OLD-7`);
+		await ready(page);
+		await page.locator('input[data-row]').first().check();
+		const bar = page.getByRole('form', { name: 'What is chosen' });
+		await bar.getByRole('button', { name: 'Remind' }).click();
+		await page.getByRole('button', { name: 'Remind about 1 document' }).click();
+		await page.getByRole('heading', { name: '1 document reminded' }).waitFor();
+		const reminder = await until(async () =>
+			(await app.inbox()).find(({ text }) => text.includes('OLD-7'))
+		);
+		expect(reminder.text).to.contain('£900.00');
+		await page.goto(app.origin + invoice);
+		await ready(page);
+		await page.getByRole('link', { name: 'Record a payment' }).click();
+		await page.getByRole('button', { name: 'Record it' }).click();
+		await page.getByRole('heading', { name: 'Paid in full' }).waitFor();
+		const boxes = async (basis: string) => {
+			await page.goto(`${app.origin}/reports/vat?from=2026-10-01&to=2026-12-31&basis=${basis}`);
+			return (await page.locator('dl dd').allInnerTexts())[0];
+		};
+		// By tax point: 90.00 of the cornice and 20.00 of OLD-8. When paid: OLD-7 stood in a return, and OLD-8 is open.
+		expect([await boxes('invoice'), await boxes('cash')]).to.deep.equal(['110.00', '0.00']);
+		await page.goto(`${app.origin}/settings/moving`);
+		await ready(page);
+		await page.getByRole('button', { name: /^Take back/ }).click();
+		await page.getByRole('button', { name: 'Take it back' }).click();
+		await page.getByText('1 taken back, 1 stayed').waitFor();
+		await page.getByText('OLD-7, Odile Brancaster: a payment of it was recorded').waitFor();
+		await page.goto(app.origin + invoice);
+		await page.getByText('You brought it in from other books').waitFor();
+	});
+
 	it('an invoice in euro: its rate typed in the table, issued, paid by pounds from the bank, the difference kept', async () => {
 		await page.goto(`${app.origin}/settings/exchange`);
 		await ready(page);

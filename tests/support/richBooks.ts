@@ -11,6 +11,7 @@ import { addCustomer } from '../../src/lib/server/services/customers/customers';
 import { correctAsDraft } from '../../src/lib/server/services/invoices/corrections';
 import { creditInvoice, creditPart } from '../../src/lib/server/services/invoices/creditNote';
 import { loadDraft, saveDraft } from '../../src/lib/server/services/invoices/drafts';
+import { importOpening } from '../../src/lib/server/services/moving/invoices';
 import { issueInvoice } from '../../src/lib/server/services/invoices/issue';
 import {
 	prepareSending,
@@ -58,7 +59,9 @@ export interface RichBooks {
 		| 'late'
 		| 'card'
 		| 'euro'
-		| 'euroNote',
+		| 'euroNote'
+		| 'returned'
+		| 'carried',
 		number
 	>;
 }
@@ -92,6 +95,16 @@ export async function richBooks(): Promise<RichBooks> {
 		way: 'bank',
 		reference: ''
 	});
+
+	await importOpening(
+		world,
+		new TextEncoder().encode(
+			'Number,Customer,Issued,Net,VAT,Paid,Paid on,VAT returned\n' +
+				'OLD-1,Corvane Dairy Ltd,3 Oct 2026,1000,200,300,20 Oct 2026,yes\n' +
+				'OLD-2,Corvane Dairy Ltd,3 Nov 2026,100,20,,,no'
+		),
+		{ key: 'moved', name: 'old.csv', addCustomers: false, returnedUntil: '' }
+	);
 
 	const early = addCustomer(world, { ...FIRM, name: 'Early' });
 	const inHand = recordForPayer(world, early, {
@@ -233,6 +246,8 @@ export async function richBooks(): Promise<RichBooks> {
 	);
 	writeOff(world, lost.id, 'Gone', 'w1');
 	settleRelief(world, lost.id, 'relief');
+	const numbered = (number: string) =>
+		world.db.select().from(documents).where(eq(documents.number, number)).get()!.id;
 	return {
 		world,
 		ids: {
@@ -249,7 +264,9 @@ export async function richBooks(): Promise<RichBooks> {
 			late: late.id,
 			card: card.id,
 			euro: euro.id,
-			euroNote: euroNote.id
+			euroNote: euroNote.id,
+			returned: numbered('OLD-1'),
+			carried: numbered('OLD-2')
 		}
 	};
 }

@@ -13,7 +13,11 @@ export const bytesOf = async (posted: FormData): Promise<Uint8Array> =>
 export function brought<Row extends { outcome: 'new' | 'same' | 'wrong' }>(rows: readonly Row[]) {
 	const count = (outcome: Row['outcome']) => rows.filter((row) => row.outcome === outcome).length;
 	return {
-		rows: rows.slice(0, SHOWN),
+		// What is left out comes first: it is what somebody has to look at.
+		rows: [
+			...rows.filter(({ outcome }) => outcome === 'wrong'),
+			...rows.filter(({ outcome }) => outcome !== 'wrong')
+		].slice(0, SHOWN),
 		fresh: count('new'),
 		same: count('same'),
 		wrong: count('wrong')

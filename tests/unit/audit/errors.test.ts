@@ -416,6 +416,36 @@ const ERRORS: [what: string, change: string, named?: RegExp][] = [
 		"update payments set currency = 'USD' where currency = 'EUR'",
 		/in other money/
 	],
+	[
+		'what other books had as income called ours',
+		"update journal_lines set account = 'sales' where account = 'opening' and document_id = {carried}",
+		/OLD-2: the journal/
+	],
+	[
+		'VAT that was returned, to be returned again',
+		"update journal_lines set account = 'vatOutput' where account = 'opening' and document_id = {returned} and amount < 0",
+		/OLD-1: the journal/
+	],
+	[
+		'what was paid in other books called money at the bank',
+		"update journal_lines set account = 'bank' where account = 'opening' and document_id = {returned} and amount > 0",
+		/payment/
+	],
+	[
+		'an entry of the journal gone',
+		'delete from journal_lines where entry_id = 3; delete from journal_entries where id = 3',
+		/journal entries are missing between 2 and 4/
+	],
+	[
+		'the last entry of the journal gone',
+		'delete from journal_lines where entry_id = (select max(id) from journal_entries); delete from journal_entries where id = (select max(id) from journal_entries)',
+		/journal entries are missing/
+	],
+	[
+		'something taken back that is here',
+		"insert into taken_back (what, row_id, name, at) values ('document', {carried}, 'OLD-2', 0)",
+		/was taken back, and is here/
+	],
 	['a text gone', 'delete from texts where document_id = {plain}', /INV-0007/],
 	['a message gone', 'delete from mails where document_id = {late}', /INV-/],
 	['a message sent at no time', "update mails set sent_at = null where state = 'sent'", /message/]

@@ -32,24 +32,56 @@
 	let report = $derived(form && 'report' in form ? form.report : null);
 	let shown = $derived(report ?? preview);
 	let root = $state<HTMLFormElement>();
+
+	/** What is chosen beside the file, now and when it was last looked at. */
+	const chosen = () =>
+		root
+			? [...new FormData(root)]
+					.filter(([name]) => name !== 'key')
+					.map(([name, value]) => `${name}=${String(value)}`)
+					.join()
+			: '';
+	let seen = '';
+	let asked = false;
+	const lookAnew = () => {
+		if (preview && !report && chosen() !== seen) root?.requestSubmit();
+	};
+	function onask() {
+		// While one look is under way, another one is not sent.
+		if (!asked) seen = chosen();
+		asked = true;
+	}
+	$effect(() => {
+		void form;
+		asked = false;
+		// Something else was chosen while it was looked at: once the form is at rest, it is looked at again.
+		const rest = setTimeout(lookAnew, 100);
+		return () => clearTimeout(rest);
+	});
 	const WORDS = { new: 'new', same: 'is here', wrong: 'left out' };
 </script>
 
-<Form
-	class="panel py-4 px-4.5 grid gap-2.5 justify-items-start max-w-215 mt-3"
-	bind:root
-	action="?/preview"
-	enctype="multipart/form-data"
->
-	<FilePick {label} name="file" {accept} onchoose={() => root?.requestSubmit()} />
-	{@render children?.()}
-	<div class="flex gap-2.5 flex-wrap">
-		{#if preview && !report && preview.fresh > 0}<button class="button filled" formaction="?/write"
-				>Add {preview.fresh} {preview.fresh === 1 ? one : many}</button
-			>{/if}
-		{#if preview && !report && children}<button class="button">Look again</button>{/if}
-	</div>
-</Form>
+<div onsubmitcapture={onask}>
+	<Form
+		class="panel py-4 px-4.5 grid gap-2.5 justify-items-start max-w-215 mt-3"
+		bind:root
+		action="?/preview"
+		enctype="multipart/form-data"
+	>
+		<FilePick {label} name="file" {accept} onchoose={() => root?.requestSubmit()} />
+		<!-- What is chosen beside the file changes what it would bring: it is looked at again. -->
+		<div class="grid gap-2.5 w-full" onchange={lookAnew}>
+			{@render children?.()}
+		</div>
+		<div class="flex gap-2.5 flex-wrap">
+			{#if preview && !report && preview.fresh > 0}<button
+					class="button filled"
+					formaction="?/write">Add {preview.fresh} {preview.fresh === 1 ? one : many}</button
+				>{/if}
+			{#if preview && !report && children}<button class="button">Look again</button>{/if}
+		</div>
+	</Form>
+</div>
 {#if shown}
 	<section class="panel py-4 px-4.5 grid gap-2.5 justify-items-start max-w-215 mt-3" role="status">
 		<h2>

@@ -50,7 +50,7 @@ describe('profit', () => {
 			"select -coalesce(sum(l.sterling), 0) from journal_lines l join journal_entries e on e.id = l.entry_id where l.account in ('sales', 'lateCharges') and e.event in ('issue', 'credit')"
 		);
 		const documents = pluck(
-			"select sum(case kind when 'creditNote' then -net_sterling else net_sterling end) from documents where state = 'issued'"
+			"select sum(case kind when 'creditNote' then -net_sterling else net_sterling end) from documents where state = 'issued' and origin <> 'opening'"
 		);
 		expect(profit.income).to.equal(documents);
 		expect(sales).to.equal(documents);
@@ -86,7 +86,7 @@ describe('a VAT period', () => {
 	it('by tax point has the VAT that documents charged, boxes from their rows, and the costs’ own', async () => {
 		const period = await vatPeriod(books.world, ALL, 'invoice');
 		const charged = pluck(
-			"select sum(case kind when 'creditNote' then -vat_charged_sterling else vat_charged_sterling end) from documents where state = 'issued'"
+			"select sum(case kind when 'creditNote' then -vat_charged_sterling else vat_charged_sterling end) from documents where state = 'issued' and number <> 'OLD-1'"
 		);
 		// A credit of a paid invoice counts when the money goes back: what is held is still in the boxes.
 		expect(period.box1 >= charged).to.equal(true);

@@ -84,7 +84,7 @@ export function chasePayers(db: Reader, payerIds?: readonly number[]): KnownPaye
 	const whose = among(sql`payer_id`);
 	const paid = lastByPayer(
 		db,
-		sql`select p.payer_id as payer, max(p.recorded_at) as last from payments p where p.payer_id is not null ${whose}
+		sql`select p.payer_id as payer, max(p.recorded_at) as last from payments p where p.payer_id is not null and p.source <> 'opening' ${whose}
 			and not exists (select 1 from payment_reversals v where v.payment_id = p.id) group by 1`
 	);
 	const written = lastByPayer<string>(

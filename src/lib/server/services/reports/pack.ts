@@ -54,7 +54,25 @@ const tablesOf = ({ from, to }: Period): Table[] => [
 		query: sql`select number, issue_date, tax_point, due_date, customer_name, coalesce(json_extract(frozen, '$.workKind.name'), ''),
 			net_sterling, vat_charged_sterling, coalesce(json_extract(frozen, '$.exchange.vatReverseCharged'), vat_reverse_charged), total_sterling, deduction,
 			currency, total, json_extract(frozen, '$.exchange.rate')
-			from documents where kind = 'invoice' and state = 'issued' and issue_date between ${from} and ${to} order by id`
+			from documents where kind = 'invoice' and state = 'issued' and origin <> 'opening' and issue_date between ${from} and ${to} order by id`
+	},
+	{
+		file: 'carried-over.csv',
+		what: 'Open invoices that came from other books, up to the end of the period: income of those books, and of these when it is paid.',
+		columns: [
+			['Number', 'its number'],
+			['Issued', 'invoice date'],
+			['Tax point', 'when the supply took place'],
+			['Customer', 'the customer’s name'],
+			['Net', 'without VAT, £'],
+			['VAT charged', 'VAT on it, £'],
+			['Total', 'what the customer is asked for before any deduction, £'],
+			['Deduction expected', 'under CIS, £; empty: none'],
+			['VAT returned', 'yes: its VAT stood in a return before']
+		],
+		query: sql`select number, issue_date, tax_point, customer_name, net_sterling, vat_charged_sterling, total_sterling, deduction,
+			case when json_extract(frozen, '$.sheet.opening.returned') then 'yes' else 'no' end
+			from documents where kind = 'invoice' and state = 'issued' and origin = 'opening' and issue_date <= ${to} order by id`
 	},
 	{
 		file: 'credits.csv',
@@ -79,13 +97,13 @@ const tablesOf = ({ from, to }: Period): Table[] => [
 		columns: [
 			['Date', 'the day it came'],
 			['From', 'who paid'],
-			['How', 'bank, card, cash, cheque'],
+			['How', 'bank, card, cash, cheque; before: it came into other books'],
 			['Reference', 'what was written with it'],
 			['For', 'the invoice; empty: in hand'],
 			['Amount', 'for that invoice, £: what the bank had of it'],
 			['Fee', 'what the card processor kept of the whole payment, £']
 		],
-		query: sql`select p.date, coalesce(c.name, ''), p.way, p.reference, d.number, case when p.currency = 'GBP' then coalesce(a.amount, p.amount) else p.amount_sterling end, p.fee
+		query: sql`select p.date, coalesce(c.name, ''), case p.source when 'opening' then 'before' else p.way end, p.reference, d.number, case when p.currency = 'GBP' then coalesce(a.amount, p.amount) else p.amount_sterling end, p.fee
 			from payments p left join allocations a on a.payment_id = p.id left join documents d on d.id = a.document_id
 			left join customers c on c.id = p.payer_id
 			where p.date between ${from} and ${to} and not exists (select 1 from payment_reversals v where v.payment_id = p.id)

@@ -71,7 +71,7 @@
 	{/if}
 	<ol class="grid gap-2.5 mb-6">
 		{#each STEPS as step, index (step.href)}
-			<li class="panel grid grid-cols-[2rem_minmax(0,1fr)_auto] items-center gap-3 py-3 px-4.5">
+			<li class="panel grid grid-cols-[1.25rem_minmax(0,1fr)_auto] items-center gap-3 py-3 px-4.5 max-[500px]:px-3 max-[500px]:gap-2">
 				<span class="mono quiet" aria-hidden="true">{index + 1}</span>
 				<span><b>{step.title}</b><br /><span class="quiet">{step.text}</span></span>
 				<a class="button" href={step.href}
