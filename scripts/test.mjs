@@ -2,13 +2,19 @@
 // Ends with the one line `N passed, N failed`. `all` takes the long journeys as well, which are marked `@long`.
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync } from 'node:fs';
+import { existsSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { ensurePackages, installFromDebian } from './setup.mjs';
 
 ensurePackages();
 if (!process.env.CHROMIUM && !existsSync('/usr/bin/chromium')) {
 	installFromDebian(['chromium'], 'the tests drive the real interface');
 }
+
+// What is laid out for several tests is laid out once in a run.
+const run = `${process.pid}-${Date.now()}`;
+process.env.AXIOMETER_TEST_RUN = run;
 
 let passed = 0;
 let failed = 0;
@@ -85,5 +91,6 @@ await suite('units', []);
 const short = process.argv[2] === 'all' ? [] : ['--grep', '@long', '--invert'];
 await suite('journeys', ['--config', '.mocharc.e2e.json', ...short]);
 
+rmSync(join(tmpdir(), `axiometer-demo-${run}`), { recursive: true, force: true });
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exitCode = failed === 0 && passed > 0 ? 0 : 1;

@@ -1,4 +1,3 @@
-import { execFileSync } from 'node:child_process';
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect } from 'chai';
@@ -13,6 +12,7 @@ import { chaseDayPage } from '../../src/lib/server/services/chasing/day';
 import { missingStatements } from '../../src/lib/server/services/tax/deductions';
 import type { World } from '../../src/lib/server/world';
 import { runApp, type RunningApp } from '../support/app';
+import { layOutDemo } from '../support/demo';
 import { openBrowser, ready } from '../support/browser';
 
 describe('the demo business', () => {
@@ -33,9 +33,7 @@ describe('the demo business', () => {
 	const rows = <T>(sql: string) => look((world) => world.db.$client.prepare(sql).all() as T[]);
 
 	before(async () => {
-		app = await runApp({ AXIOMETER_DEMO: '1' }, (env) => {
-			execFileSync('npx', ['--no-install', 'tsx', 'demo/make.ts'], { env, stdio: 'inherit' });
-		});
+		app = await runApp({ AXIOMETER_DEMO: '1' }, layOutDemo);
 		browser = await openBrowser();
 		const context = await browser.newContext({
 			viewport: { width: 1280, height: 800 },

@@ -81,7 +81,7 @@ describe('every day', () => {
 		return { context, page: on };
 	}
 
-	it('a letterhead is changed, its paper follows within a second, and the next invoice is written on it', async () => {
+	it('a letterhead is changed, its paper follows within a second, and the next invoice is written on it @long', async () => {
 		await page.goto(`${app.origin}/settings/letterheads`);
 		await ready(page);
 		await page.getByRole('button', { name: 'Make one of your own' }).click();
@@ -126,7 +126,7 @@ describe('every day', () => {
 		});
 		await page.goto(`${app.origin}/settings/moving`);
 		await ready(page);
-		await page.getByRole('link', { name: 'Bring in open invoices' }).click();
+		await page.getByRole('link', { name: 'Bring in: open invoices' }).click();
 		await page.getByRole('heading', { name: 'Bring in open invoices' }).waitFor();
 		await ready(page);
 		await page.getByLabel('Your last VAT return went up to').fill('31 Oct 2026');
@@ -190,7 +190,7 @@ describe('every day', () => {
 		await page.getByText('You brought it in from other books').waitFor();
 	});
 
-	it('an invoice in euro: its rate typed in the table, issued, paid by pounds from the bank, the difference kept', async () => {
+	it('an invoice in euro: its rate typed in the table, issued, paid by pounds from the bank, the difference kept @long', async () => {
 		await page.goto(`${app.origin}/settings/exchange`);
 		await ready(page);
 		await page.getByLabel('Is worth, £').fill('0.85');
@@ -369,7 +369,7 @@ describe('every day', () => {
 		await context.close();
 	});
 
-	it('a receipt is photographed, read, looked at, and kept with its photo', async () => {
+	it('a receipt is photographed, read, looked at, and kept with its photo @long', async () => {
 		await page.goto(`${app.origin}/costs/new`);
 		await ready(page);
 		await page.setInputFiles('input[type=file]', 'tests/fixtures/receipts/01.jpg');

@@ -104,7 +104,7 @@ describe('the first day', () => {
 		{ vat: false, cis: true, comesTo: '£400.00' },
 		{ vat: true, cis: true, comesTo: '£500.00' }
 	])
-		it(`${vat ? 'with' : 'without'} VAT, ${cis ? 'with' : 'without'} CIS: the first invoice asks, in its place, for what the law then wants${vat && cis ? '' : ' @long'}`, () =>
+		it(`${vat ? 'with' : 'without'} VAT, ${cis ? 'with' : 'without'} CIS: the first invoice asks, in its place, for what the law then wants @long`, () =>
 			onPhone(async (page, app) => {
 				await begin(page, app.origin, { vat, cis });
 				await write(
@@ -147,7 +147,7 @@ describe('the first day', () => {
 				expect(paper.includes('2234567890'), 'UTR on it').to.equal(cis);
 			}));
 
-	it('gives up the VAT registration from a day, and takes it up again', () =>
+	it('gives up the VAT registration from a day, and takes it up again @long', () =>
 		onPhone(async (page, app) => {
 			await begin(page, app.origin, { vat: true, cis: false });
 			await page.goto(`${app.origin}/settings`);

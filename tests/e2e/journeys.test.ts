@@ -64,7 +64,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await customer.getByRole('button', { name: /^Pay/ }).click();
 	}
 
-	it('first start: says what is missing at its field, keeps what was typed, and begins', async () => {
+	it('first start: says what is missing at its field, keeps what was typed, and begins @long', async () => {
 		// Whoever happens to come by first owns nothing.
 		await page.goto(app.origin);
 		await page.getByLabel('Code').fill('a-code-that-is-none');
@@ -231,7 +231,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await page.getByRole('heading', { name: 'Paid in full, £316.00 of it withheld' }).waitFor();
 	});
 
-	it('an end user on the phone: VAT and deduction; a card declined, then one that settles late', async () => {
+	it('an end user on the phone: VAT and deduction; a card declined, then one that settles late @long', async () => {
 		const phone = await browser.newContext({
 			viewport: { width: 390, height: 844 },
 			hasTouch: true,

@@ -33,7 +33,7 @@ describe('keeping', () => {
 		rmSync(stick, { recursive: true, force: true });
 	});
 
-	it('backs up to a stick, sealed, and the books come back on an empty machine from their first page', async () => {
+	it('backs up to a stick, sealed, and the books come back on an empty machine from their first page @long', async () => {
 		let id = 0;
 		const links: string[] = [];
 		const first = await runApp(

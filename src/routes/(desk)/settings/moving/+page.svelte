@@ -71,11 +71,13 @@
 	{/if}
 	<ol class="grid gap-2.5 mb-6">
 		{#each STEPS as step, index (step.href)}
-			<li class="panel grid grid-cols-[1.25rem_minmax(0,1fr)_auto] items-center gap-3 py-3 px-4.5 max-[500px]:px-3 max-[500px]:gap-2">
+			<li
+				class="panel grid grid-cols-[1.25rem_minmax(0,1fr)_auto] items-center gap-3 py-3 px-4.5 max-[500px]:px-3 max-[500px]:gap-2"
+			>
 				<span class="mono quiet" aria-hidden="true">{index + 1}</span>
 				<span><b>{step.title}</b><br /><span class="quiet">{step.text}</span></span>
 				<a class="button" href={step.href}
-					>Bring in<span class="sr-only"> {step.title.toLowerCase()}</span></a
+					>Bring in<span class="sr-only">: {step.title.toLowerCase()}</span></a
 				>
 			</li>
 		{/each}
@@ -100,7 +102,7 @@
 								asking = true;
 							}}
 							>Take back<span class="sr-only">
-								what came from {one.name}, {displayMoment(one.createdAt)}</span
+								: what came from {one.name}, {displayMoment(one.createdAt)}</span
 							></button
 						>
 					</Form>
