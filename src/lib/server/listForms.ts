@@ -8,12 +8,19 @@ import { keepView, removeView } from './services/business/views';
 import { rowsOfList } from './services/desk/lists/rows';
 import { chooseRows } from './services/many/runs';
 
+/** What goes on elsewhere with the rows that were chosen. */
+const ELSEWHERE: Readonly<Record<string, (run: number) => string>> = {
+	zip: (run) => `/many/${run}/zip`,
+	pdf: (run) => `/many/${run}/pdf`,
+	billRun: (run) => `/work/bill?chosen=${run}`
+};
+
 /** Rows by their numbers, or all that the address shows; and what is to be done with them. */
 const chosen = z.object({
 	key: box,
 	address: box,
 	all: box.transform((value) => value === '1'),
-	go: z.enum(['', 'zip', 'pdf', ...MANY_ACTIONS]).catch(''),
+	go: z.enum(['', ...Object.keys(ELSEWHERE), ...MANY_ACTIONS]).catch(''),
 	ids: box.transform((value) => (value.match(/\d{1,15}/g) ?? []).map(Number))
 });
 
@@ -41,9 +48,6 @@ export const listForms = (listOf: (event: RequestEvent) => ListName) =>
 					list,
 					all ? { view: address, rows: rowsOfList(list) } : { ids }
 				);
-				redirect(
-					303,
-					go === 'zip' || go === 'pdf' ? `/many/${run}/${go}` : `/many/${run}?do=${go}`
-				);
+				redirect(303, ELSEWHERE[go]?.(run) ?? `/many/${run}?do=${go}`);
 			})
 	}) satisfies Record<string, Action>;

@@ -7,8 +7,7 @@ import type { Basis } from './services/reports/reports';
 /** Further apart than this is no report of a small business. */
 const LONGEST_YEARS = 10;
 
-export function askedPeriod(url: URL, today: string) {
-	const periods = periodsOf(today);
+export function askedPeriod(url: URL, today: string, periods = periodsOf(today)) {
 	const named = periods.find(({ key }) => key === url.searchParams.get('period'));
 	const day = (name: string) => {
 		const typed = url.searchParams.get(name) ?? '';

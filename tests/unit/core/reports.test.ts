@@ -8,7 +8,12 @@ import {
 	type EarnedInvoice
 } from '../../../src/lib/core/reports/income';
 import { boxRows } from '../../../src/lib/core/reports/boxes';
-import { periodsOf, taxYearOf } from '../../../src/lib/core/reports/periods';
+import {
+	periodsOf,
+	taxYearOf,
+	vatPeriodsOf,
+	type Stagger
+} from '../../../src/lib/core/reports/periods';
 
 const YEAR = { from: '2026-04-06', to: '2027-04-05' };
 const invoice = (more: Partial<EarnedInvoice> = {}): EarnedInvoice => ({
@@ -139,5 +144,33 @@ describe('the rows of the return', () => {
 			['28 Accountant and other fees', 450_00n]
 		]);
 		expect(boxRows([], 0n)).to.deep.equal([]);
+	});
+});
+
+describe('VAT periods', () => {
+	const of = (today: string, stagger: Stagger) =>
+		vatPeriodsOf(today, stagger).map(({ from, to }) => `${from} ${to}`);
+	it('are three months by their stagger, each side of their ends', () => {
+		expect(of('2026-11-24', 'march')).to.deep.equal([
+			'2026-10-01 2026-12-31',
+			'2026-07-01 2026-09-30',
+			'2026-04-01 2026-06-30',
+			'2025-10-01 2025-12-31'
+		]);
+		expect(of('2026-11-24', 'april')[0]).to.equal('2026-11-01 2027-01-31');
+		expect(of('2026-10-31', 'april')[0]).to.equal('2026-08-01 2026-10-31');
+		expect(of('2026-11-24', 'may')[0]).to.equal('2026-09-01 2026-11-30');
+		expect(of('2026-12-01', 'may')[0]).to.equal('2026-12-01 2027-02-28');
+		expect(of('2027-01-31', 'april')[0]).to.equal('2026-11-01 2027-01-31');
+		expect(of('2028-02-29', 'may')[0]).to.equal('2027-12-01 2028-02-29');
+	});
+	it('are months where it is so, and calendar quarters where nothing is known', () => {
+		expect(of('2026-01-15', 'monthly')).to.deep.equal([
+			'2026-01-01 2026-01-31',
+			'2025-12-01 2025-12-31',
+			'2025-11-01 2025-11-30',
+			'2025-01-01 2025-01-31'
+		]);
+		expect(of('2026-11-24', '')).to.deep.equal(of('2026-11-24', 'march'));
 	});
 });

@@ -55,3 +55,34 @@ export function periodsOf(today: PlainDate): NamedPeriod[] {
 
 const spoken = ({ from }: Period): string =>
 	`${from.slice(0, 4)}/${String(Number(from.slice(2, 4)) + 1).padStart(2, '0')}`;
+
+/** When VAT periods end (VAT Regulations 1995 reg. 25): three months each, by the months they end in, or each month. */
+export const STAGGERS = ['', 'march', 'april', 'may', 'monthly'] as const;
+export type Stagger = (typeof STAGGERS)[number];
+
+/** Of each stagger the months its periods end in, from 0 to 2 within a quarter of the calendar. */
+const ENDS: Readonly<Record<Exclude<Stagger, '' | 'monthly'>, number>> = {
+	march: 2,
+	april: 0,
+	may: 1
+};
+const VAT_PERIODS = ['This VAT period', 'The one before', 'The one before that', 'A year ago'];
+
+/** The VAT period of today, the two before it, and that of a year ago; where no stagger is known, calendar quarters. */
+export function vatPeriodsOf(today: PlainDate, stagger: Stagger): NamedPeriod[] {
+	const length = stagger === 'monthly' ? 1 : 3;
+	const month = Number(today.slice(5, 7)) - 1;
+	const end = stagger === 'monthly' ? month : ENDS[stagger === '' ? 'march' : stagger];
+	const left = stagger === 'monthly' ? 0 : (end - (month % 3) + 3) % 3;
+	const begin = addMonths(`${today.slice(0, 7)}-01`, left - length + 1);
+	return [0, 1, 2, 12 / length].map((back, index) => {
+		const from = addMonths(begin, -back * length);
+		const to = addDays(addMonths(from, length), -1);
+		return {
+			key: `vat${index}`,
+			label: `${VAT_PERIODS[index]}, to ${displayDate(to)}`,
+			from,
+			to
+		};
+	});
+}

@@ -4,6 +4,7 @@
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { isUtr, isVatNumber } from '$lib/core/regimes/gb/checks';
 	import { formatIban } from '$lib/core/documents/account';
+	import Choice from '../parts/Choice.svelte';
 	import Field from '../parts/Field.svelte';
 	import { frameOf } from '../parts/frame';
 	import Tick from '../parts/Tick.svelte';
@@ -22,6 +23,9 @@
 	};
 	let registered = $state(initially('vatRegistered'));
 	let cis = $state(initially('cisSubcontractor'));
+	const chosen = (name: string, otherwise: string) =>
+		String(frame?.kept(name) ?? values[name] ?? otherwise);
+	let basis = $state(chosen('vatBasis', 'invoice'));
 	let vatNumber = $state(text('vatNumber'));
 	let utr = $state(text('utr'));
 	const wasRegistered = untrack(() => values.vatRegistered === true);
@@ -72,8 +76,33 @@
 			hint={vatHint}
 			inputmode="numeric"
 		/>
+		<Choice label="Your VAT periods end with" name="vatStagger" value={text('vatStagger')}>
+			<option value="">not said yet</option>
+			<option value="march">March, June, September, December</option>
+			<option value="april">April, July, October, January</option>
+			<option value="may">May, August, November, February</option>
+			<option value="monthly">each month</option>
+		</Choice>
+		<Choice
+			label="VAT on your sales counts"
+			name="vatBasis"
+			value={basis}
+			onchange={(event) => (basis = event.currentTarget.value)}
+		>
+			<option value="invoice">by tax point, as is usual</option>
+			<option value="cash">when you are paid (cash accounting)</option>
+		</Choice>
+		{#if basis === 'cash'}<DateField
+				label="On cash accounting since"
+				name="vatCashFrom"
+				value={text('vatCashFrom')}
+				hint="What has its tax point before that day counts by it. Empty: always."
+			/>{/if}
 	{:else}
 		<input type="hidden" name="vatNumber" value={vatNumber} />
+		<input type="hidden" name="vatStagger" value={text('vatStagger')} />
+		<input type="hidden" name="vatBasis" value={basis} />
+		<input type="hidden" name="vatCashFrom" value={text('vatCashFrom')} />
 		<p class="quiet">
 			Your invoices show no VAT. If you register later, say so here with the day from which it
 			holds.

@@ -1,7 +1,7 @@
 <!-- What can be done with the rows that are chosen: it lies along the foot of the page as long as there are any. -->
 <script lang="ts">
 	import { ACTIONS } from '$lib/core/lists/actions';
-	import type { ListSpec } from '$lib/core/lists/types';
+	import type { ListName, ListSpec } from '$lib/core/lists/types';
 	import { displayPounds } from '$lib/core/money/display';
 	import { counted } from '$lib/core/words';
 	import Form from '../parts/Form.svelte';
@@ -19,6 +19,12 @@
 	const SHOWN = 4;
 	const LOOK =
 		'min-h-10 cursor-pointer rounded-[3px] border px-3.5 py-1.5 font-semibold whitespace-nowrap';
+
+	/** What is not done row by row, but goes on elsewhere with what was chosen. */
+	const ELSEWHERE: Partial<Record<ListName, Record<string, string>>> = {
+		invoices: { pdf: 'One PDF', zip: 'ZIP of PDFs' },
+		jobs: { billRun: 'Bill them' }
+	};
 </script>
 
 {#if chosen.count}
@@ -60,8 +66,8 @@
 				value={id}>{label}</button
 			>
 		{/each}
-		{#if spec.name === 'invoices'}
-			{#each [['pdf', 'One PDF'], ['zip', 'ZIP of PDFs']] as [go, label] (go)}<button
+		{#if ELSEWHERE[spec.name]}
+			{#each Object.entries(ELSEWHERE[spec.name] ?? {}) as [go, label] (go)}<button
 					class="{LOOK} border-(--strip-edge) bg-transparent text-(--strip-on)"
 					name="go"
 					value={go}>{label}</button

@@ -19,8 +19,10 @@
 		adding: { field: string; how: string; value: string; wrong: string } | null;
 		/** Of the address, what is no filter. */
 		wrong: readonly string[];
+		/** Of fields whose values the owner made up, those there are. */
+		offered: Readonly<Record<string, readonly string[]>>;
 	}
-	let { path, spec, view, to, adding, wrong }: Props = $props();
+	let { path, spec, view, to, adding, wrong, offered }: Props = $props();
 	let fields = $derived(spec.fields.filter((field) => field.filter !== false));
 	let open = $derived(adding !== null);
 	let chosen = $state<string | null>(null);
@@ -89,6 +91,10 @@
 						><input type="checkbox" name="fv" {value} />{words}</label
 					>{/each}
 			</fieldset>
+		{:else if offered[field.id]?.length}
+			<Choice label="Which" name="fv" value={adding?.value ?? ''}>
+				{#each offered[field.id] ?? [] as name (name)}<option value={name}>{name}</option>{/each}
+			</Choice>
 		{:else if field.type !== 'yes'}
 			<Field
 				label={field.type === 'day' ? 'Day' : field.type === 'money' ? 'Amount, £' : 'Value'}

@@ -37,6 +37,7 @@
 		spec: ListSpec;
 		data: {
 			view: ReadListView;
+			offered: Readonly<Record<string, readonly string[]>>;
 			written: string;
 			rows: readonly Row[];
 			sums: Sums | null;
@@ -99,7 +100,15 @@
 	</span>
 </div>
 <Views {path} {views} written={data.written} />
-<Filters {path} {spec} view={data.view} {to} adding={data.adding} wrong={data.view.wrong} />
+<Filters
+	{path}
+	{spec}
+	view={data.view}
+	{to}
+	adding={data.adding}
+	wrong={data.view.wrong}
+	offered={data.offered}
+/>
 {#if data.rows.length === 0}
 	<div class="panel p-7 grid gap-3 justify-items-start">
 		{#if filtered}

@@ -31,6 +31,22 @@
 			return from.startsWith('0001') ? state : `from ${displayDate(from)}: ${state}`;
 		})
 	);
+	const STAGGERS = {
+		'': 'missing: the page of VAT shows calendar quarters',
+		march: 'March, June, September, December',
+		april: 'April, July, October, January',
+		may: 'May, August, November, February',
+		monthly: 'each month'
+	};
+	let vatFacts = $derived<[string, string][]>([
+		['VAT periods end with', STAGGERS[owner.vatStagger ?? '']],
+		[
+			'VAT on sales',
+			owner.vatBasis === 'cash'
+				? `when you are paid${owner.vatCashFrom ? `, since ${displayDate(owner.vatCashFrom)}` : ''}`
+				: 'by tax point'
+		]
+	]);
 	/** What is set, in the order in which an invoice needs it. */
 	let parts = $derived<Pick<ComponentProps<typeof BusinessPart>, 'part' | 'title' | 'facts'>[]>([
 		{
@@ -49,6 +65,7 @@
 			title: 'VAT and CIS',
 			facts: [
 				['VAT', vat.join('\n')],
+				...(owner.vatRegistered ? vatFacts : []),
 				['CIS', owner.cisSubcontractor ? 'a subcontractor' : 'not a subcontractor'],
 				...(owner.cisSubcontractor
 					? ([['UTR', owner.utr || 'missing: contractors need it to verify you']] as [

@@ -336,3 +336,15 @@ describe('a view', () => {
 		expect(writeView(spec, page('').view).toString()).to.equal('');
 	});
 });
+
+it('labels and kinds of work are offered as they are there, each once', () => {
+	const offered = (source: ListSource) =>
+		listPage(books.world, source, new URL('http://x.example/'), () => 0).offered;
+	expect(offered(SOURCES.jobs)).to.deep.equal({ label: ['flats', 'heritage'], workKind: ['Damp'] });
+	expect(offered(SOURCES.payments)).to.deep.equal({});
+	expect(Object.keys(offered(INVOICE_LIST))).to.have.members([
+		'label',
+		'customerLabel',
+		'workKind'
+	]);
+});

@@ -6,6 +6,7 @@ import { creditInvoice } from '../../../../src/lib/server/services/invoices/cred
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { billJob } from '../../../../src/lib/server/services/billing/toBill';
+import { saveWorkKind } from '../../../../src/lib/server/services/business/workKinds';
 import { saveCost } from '../../../../src/lib/server/services/jobs/costs';
 import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
 import { marginReport, marginsOf } from '../../../../src/lib/server/services/jobs/margins';
@@ -146,4 +147,26 @@ describe('the margins of many jobs', () => {
 		addJob(world, 'enquiry', { title: 'Perhaps', customerId: customer, lines: [] }, 'enquiry');
 		expect(marginReport(world).rows).to.deep.equal([]);
 	});
+});
+
+it('margins by kind of work are those of its jobs together, and open into them', async () => {
+	const customerId = addCustomer(world, HOUSEHOLD);
+	const damp = saveWorkKind(world, null, { name: 'Damp' });
+	const [one, two, bare] = [
+		job(customerId, { workKindId: damp }),
+		job(customerId, { workKindId: damp }),
+		job(customerId)
+	];
+	for (const id of [one, two, bare]) await bill(id);
+	// 500.00 each without VAT, of which 80.00 was spent.
+	const { kinds, total } = marginReport(world, {});
+	expect(
+		kinds.map(({ name, count, margin: own }) => [name, count, own.margin]).sort()
+	).to.deep.equal([
+		['', 1, 420_00n],
+		['Damp', 2, 840_00n]
+	]);
+	expect(total.margin).to.equal(1260_00n);
+	const of = (workKindId: number) => marginReport(world, { workKindId }).rows.map((row) => row.id);
+	expect([of(damp), of(0)]).to.deep.equal([[two, one], [bare]]);
 });

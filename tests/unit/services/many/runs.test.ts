@@ -34,6 +34,7 @@ import {
 	beginRun,
 	checkRows,
 	chooseRows,
+	chosenRows,
 	continueMany,
 	leftOutOf,
 	manyRun,
@@ -357,3 +358,12 @@ const reasonsIn = async (list: ListName, run: number, action: ManyActionId) =>
 			ids.map((id) => [id, why])
 		)
 	);
+
+it('jobs that were chosen are taken to a bill run, and rows of another list are not', () => {
+	const customerId = addCustomer(world, HOUSEHOLD);
+	const ids = ['a', 'b'].map((key) => addJob(world, key, { title: key, customerId }));
+	const run = chooseRows(world, 'jobs', 'jobs', { ids: [...ids, ids[0]!] });
+	expect(chosenRows(world, run, 'jobs')).to.deep.equal(ids);
+	expect(() => chosenRows(world, run, 'invoices')).to.throw(NotFoundError);
+	expect(() => chosenRows(world, 999, 'jobs')).to.throw(NotFoundError);
+});

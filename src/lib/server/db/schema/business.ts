@@ -1,6 +1,7 @@
 // The owner's business, its tax status over time, number series, and who may sign in.
 import { check, index, integer, sqliteTable, text, unique } from 'drizzle-orm/sqlite-core';
 import { CURRENCIES } from '../../../core/money/currencies';
+import { STAGGERS } from '../../../core/reports/periods';
 import { LIST_NAMES } from '../../../core/lists/types';
 import { sql } from 'drizzle-orm';
 
@@ -30,6 +31,10 @@ export const business = sqliteTable(
 		copyToSelf: integer('copy_to_self', { mode: 'boolean' }).notNull().default(true),
 		/** Card fees of business customers' commercial cards are borne by them, at cost. */
 		passOnCardFees: integer('pass_on_card_fees', { mode: 'boolean' }).notNull().default(false),
+		/** When VAT periods end: in the months of a stagger, or each month; empty: not said yet. */
+		vatStagger: text('vat_stagger', { enum: STAGGERS }).notNull().default(''),
+		/** On the cash basis since that day; null: by tax point. */
+		vatCashFrom: text('vat_cash_from'),
 		updatedAt: integer('updated_at').notNull()
 	},
 	(table) => [check('one_business', sql`${table.id} = 1`)]

@@ -3,6 +3,8 @@ import { must } from '../../actor';
 import { asc } from 'drizzle-orm';
 import { z } from 'zod';
 import { isPlainDate } from '../../../core/calendar/queries';
+import type { PlainDate } from '../../../core/calendar/types';
+import { STAGGERS, type Stagger } from '../../../core/reports/periods';
 import { explainNumberPattern } from '../../../core/documents/numbers';
 import { sellerOn, type SellerRecord } from '../../../core/parties';
 import type { Asked } from '../../../core/sheet/types';
@@ -50,6 +52,9 @@ export const businessForm = z.object({
 	vatRegistered: checkbox,
 	vatNumber: text(20),
 	vatFrom: text(10),
+	vatBasis: z.enum(['invoice', 'cash']).catch('invoice').default('invoice'),
+	vatCashFrom: text(10),
+	vatStagger: z.enum(STAGGERS).catch('').default(''),
 	cisSubcontractor: checkbox,
 	// A wrong digit is said beside the field and stands in nobody's way (docs/tax-gb.md 10).
 	utr: text(20),
@@ -147,6 +152,8 @@ export function readBusiness(input: unknown): Parsed {
 		problems.vatNumber = 'One of these digits is wrong: nine digits, as on your certificate.';
 	if (form.vatFrom && !isPlainDate(form.vatFrom))
 		problems.vatFrom = 'That is no day. Write it as 3 Nov 2026.';
+	if (form.vatCashFrom && !isPlainDate(form.vatCashFrom))
+		problems.vatCashFrom = 'That is no day. Write it as 3 Nov 2026.';
 	const pattern = explainNumberPattern(form.invoicePattern);
 	if (pattern) problems.invoicePattern = pattern;
 	if (Object.keys(problems).length) throw new FieldError(problems);
@@ -179,6 +186,9 @@ export function saveBusiness(world: World, input: unknown, first = false): void 
 			termsEndOfMonth: form.termsEndOfMonth,
 			copyToSelf: form.copyToSelf,
 			passOnCardFees: form.passOnCardFees,
+			vatStagger: form.vatRegistered ? form.vatStagger : ('' as const),
+			vatCashFrom:
+				form.vatRegistered && form.vatBasis === 'cash' ? form.vatCashFrom || ALWAYS : null,
 			updatedAt: world.clock.now()
 		};
 		tx.insert(business)
@@ -214,6 +224,20 @@ function saveVatStatus(tx: Transaction, form: Parsed, first: boolean): void {
 		.run();
 }
 
+/** How VAT is returned: by tax point, or on the cash basis since a day; and when its periods end. */
+export function vatWays(db: Reader): {
+	basis: 'invoice' | 'cash';
+	cashFrom: PlainDate | null;
+	stagger: Stagger;
+} {
+	const { vatCashFrom, vatStagger } = loadBusiness(db);
+	return {
+		basis: vatCashFrom === null ? 'invoice' : 'cash',
+		cashFrom: vatCashFrom === ALWAYS ? null : vatCashFrom,
+		stagger: vatStagger
+	};
+}
+
 /** What the settings form shows. */
 export function businessSettings(
 	world: World
@@ -227,6 +251,8 @@ export function businessSettings(
 		vatRegistered: latest?.registered ?? false,
 		vatNumber: latest?.number ?? '',
 		vatFrom: '',
+		vatBasis: row.vatCashFrom === null ? 'invoice' : 'cash',
+		vatCashFrom: row.vatCashFrom === null || row.vatCashFrom === ALWAYS ? '' : row.vatCashFrom,
 		invoicePattern: series.pattern,
 		invoiceNext: series.next,
 		vatStatuses: statuses
@@ -236,7 +262,16 @@ export function businessSettings(
 /** The settings in parts, each saved by itself: what was changed in another window meanwhile stays. */
 const PARTS: Record<string, readonly (keyof BusinessForm)[]> = {
 	you: ['ownerName', 'tradingName', 'address', 'email', 'phone'],
-	tax: ['vatRegistered', 'vatNumber', 'vatFrom', 'cisSubcontractor', 'utr'],
+	tax: [
+		'vatRegistered',
+		'vatNumber',
+		'vatFrom',
+		'vatBasis',
+		'vatCashFrom',
+		'vatStagger',
+		'cisSubcontractor',
+		'utr'
+	],
 	bank: ['bankAccountName', 'bankSortCode', 'bankAccountNumber', 'bankIban', 'bankBic'],
 	invoices: [
 		'invoicePattern',

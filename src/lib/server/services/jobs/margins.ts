@@ -6,7 +6,7 @@ import { divideRounded, taxWithin } from '../../../core/money/decimal';
 import { GB } from '../../../core/regimes/gb';
 import type { VatTreatment } from '../../../core/regimes/types';
 import type { Database } from '../../db/connection';
-import { customers, jobs } from '../../db/schema';
+import { customers, jobs, workKinds } from '../../db/schema';
 import type { World } from '../../world';
 import { sellerRecord } from '../business/settings';
 import { sellerOn } from '../../../core/parties';
@@ -91,6 +91,8 @@ export function marginsOf(world: World, jobIds: readonly number[]): Map<number, 
 export interface MarginFilter {
 	customerId?: number | undefined;
 	label?: string | undefined;
+	/** 0: jobs without one. */
+	workKindId?: number | undefined;
 	/** By the day jobs were finished, both included. */
 	from?: string | undefined;
 	to?: string | undefined;
@@ -107,12 +109,18 @@ export function marginReport(world: World, filter: MarginFilter = {}) {
 			state: jobs.state,
 			customer: customers.name,
 			customerId: jobs.customerId,
-			finishedOn: jobs.finishedOn
+			finishedOn: jobs.finishedOn,
+			workKindId: jobs.workKindId,
+			workKind: workKinds.name
 		})
 		.from(jobs)
 		.innerJoin(customers, eq(customers.id, jobs.customerId))
+		.leftJoin(workKinds, eq(workKinds.id, jobs.workKindId))
 		.where(
 			and(
+				filter.workKindId === undefined
+					? undefined
+					: sql`coalesce(${jobs.workKindId}, 0) = ${filter.workKindId}`,
 				sql`${jobs.state} not in ('enquiry', 'dropped')`,
 				filter.customerId === undefined ? undefined : eq(jobs.customerId, filter.customerId),
 				filter.label
@@ -128,8 +136,20 @@ export function marginReport(world: World, filter: MarginFilter = {}) {
 		world,
 		rows.map((row) => row.id)
 	);
+	const byKind = new Map<number, { name: string; margins: Margin[] }>();
+	for (const { id, workKindId, workKind } of rows) {
+		const kind = byKind.get(workKindId ?? 0) ?? { name: workKind ?? '', margins: [] };
+		kind.margins.push(margins.get(id)!);
+		byKind.set(workKindId ?? 0, kind);
+	}
 	return {
 		rows: rows.map((row) => ({ ...row, margin: margins.get(row.id)! })),
+		kinds: [...byKind].map(([id, { name, margins: own }]) => ({
+			id,
+			name,
+			count: own.length,
+			margin: addMargins(own)
+		})),
 		total: addMargins([...margins.values()])
 	};
 }

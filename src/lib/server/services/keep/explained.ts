@@ -230,7 +230,9 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			bank_bic: 'the bank’s own code',
 			invoice_note: 'a note on every invoice',
 			copy_to_self: 'a copy of all that is sent (1: yes)',
-			pass_on_card_fees: 'firms bear the fees of commercial cards (1: yes)'
+			pass_on_card_fees: 'firms bear the fees of commercial cards (1: yes)',
+			vat_stagger: 'the months in which VAT periods end; empty: not said',
+			vat_cash_from: 'on the cash basis of VAT since that day; empty: by tax point'
 		}
 	},
 	bin: {

@@ -322,3 +322,15 @@ export function leftOutOf(world: World, id: number): Checked['leftOut'] {
 		)
 		.map((row) => ({ ...row, ids: (JSON.parse(row.ids) as number[]).slice(0, EXAMPLES) }));
 }
+
+/** The rows that were chosen, for what goes on with them elsewhere. @throws NotFoundError */
+export function chosenRows(world: World, id: number, list: ListName): number[] {
+	if (load(world.db, id).list !== list) throw new NotFoundError('This choice');
+	return world.db
+		.select({ rowId: manyRows.rowId })
+		.from(manyRows)
+		.where(eq(manyRows.runId, id))
+		.orderBy(asc(manyRows.rowId))
+		.all()
+		.map(({ rowId }) => rowId);
+}

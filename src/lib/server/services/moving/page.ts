@@ -5,6 +5,7 @@ import { REPEAT_COLUMNS } from '../../../core/moving/repeats';
 import { NotFoundError } from '../../../core/refusals';
 import type { World } from '../../world';
 import { MOVING_KINDS, type MovingKind } from '../../db/schema';
+import { vatWays } from '../business/settings';
 import { importDeposits, previewDeposits } from './deposits';
 import { importOpening, previewOpening, type OpeningForm } from './invoices';
 import type { Looked } from './book';
@@ -30,4 +31,6 @@ export function moverOf(kind: string): Mover & { kind: MovingKind } {
 	return { kind: known, ...MOVERS[known] };
 }
 
-export const isRegisteredToday = ({ db, clock }: World): boolean => registeredOn(db)(clock.today());
+/** Whether it matters which returns were made: on the cash basis VAT is due when it is paid. */
+export const asksForReturns = ({ db, clock }: World): boolean =>
+	registeredOn(db)(clock.today()) && vatWays(db).basis === 'invoice';

@@ -13,6 +13,7 @@ import { must } from '../../actor';
 import type { Reader } from '../../db/connection';
 import { purchases } from '../../db/schema';
 import type { World } from '../../world';
+import { vatWays } from '../business/settings';
 import { inputTax, ownCost } from '../costs/purchases';
 import { reportInvoices, returnInvoice, type ReportInvoice } from './books';
 
@@ -166,7 +167,7 @@ export async function vatPeriod(world: World, period: Period, basis: Basis) {
 		.all();
 	const result = vatReturn({
 		basis,
-		cashFrom: null,
+		cashFrom: basis === 'cash' ? vatWays(db).cashFrom : null,
 		...period,
 		invoices: invoices.flatMap((one): ReturnInvoice[] => {
 			const read = returnInvoice(db, one);

@@ -1,5 +1,6 @@
+import { vatPeriodsOf } from '$lib/core/reports/periods';
 import { askedPeriod } from '$lib/server/reportPeriod';
-import { isRegistered } from '$lib/server/services/business/settings';
+import { isRegistered, vatWays } from '$lib/server/services/business/settings';
 import { vatPeriod } from '$lib/server/services/reports/reports';
 import type { PageServerLoad } from './$types';
 
@@ -7,14 +8,17 @@ import type { PageServerLoad } from './$types';
 const SHOWN = 500;
 
 export const load: PageServerLoad = async ({ locals: { world }, url }) => {
-	if (!url.searchParams.has('period') && !url.searchParams.has('from'))
-		url.searchParams.set('period', 'calendar');
-	if (!url.searchParams.has('basis')) url.searchParams.set('basis', 'invoice');
-	const asked = askedPeriod(url, world.clock.today());
+	const { basis, stagger } = vatWays(world.db);
+	if (!url.searchParams.has('basis')) url.searchParams.set('basis', basis);
+	const today = world.clock.today();
+	const asked = askedPeriod(url, today, vatPeriodsOf(today, stagger));
 	const { rows, costRows, ...boxes } = await vatPeriod(world, asked.period, asked.basis);
 	return {
 		...asked,
 		registered: isRegistered(world),
+		/** Whether it is as the settings say. */
+		said: stagger !== '',
+		usual: asked.basis === basis,
 		boxes,
 		rows: rows.slice(0, SHOWN),
 		costRows: costRows.slice(0, SHOWN),

@@ -75,6 +75,14 @@
 		{data}
 		bases={{ cash: 'Cash accounting', invoice: 'By tax point (the usual way)' }}
 	/>
+	{#if data.registered && !data.said}<p class="quiet mb-4">
+			When your VAT periods end is not known yet: <a href="/settings?change=tax">say so</a>, and
+			they stand here.
+		</p>{/if}
+	{#if !data.usual}<p class="quiet mb-4">
+			By your settings VAT counts {data.basis === 'cash' ? 'by tax point' : 'when you are paid'}:
+			this shows the other way.
+		</p>{/if}
 	{#if !data.registered}<p class="panel py-3 px-4 mb-4">
 			You are not registered for VAT: there is no return to make.
 		</p>{/if}

@@ -1,8 +1,9 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, box, readJson } from '$lib/server/answers';
+import { act, box, idOf, orNotFound, readJson } from '$lib/server/answers';
 import { continueRuns, listRuns, startBillRun } from '$lib/server/services/billing/billRun';
 import { customerNames } from '$lib/server/services/customers/customers';
+import { chosenRows } from '$lib/server/services/many/runs';
 import { toBill } from '$lib/server/services/billing/toBill';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -13,7 +14,10 @@ export const load: PageServerLoad = ({ locals, url }) => {
 			items: billables.length
 		})
 	);
+	const run = url.searchParams.get('chosen');
 	return {
+		/** Jobs that were chosen in the list of jobs; null: none were. */
+		chosen: run === null ? null : orNotFound(() => chosenRows(locals.world, idOf(run), 'jobs')),
 		customer: url.searchParams.get('customer') ?? '',
 		today: locals.world.clock.today(),
 		jobs,

@@ -35,14 +35,24 @@
 		billToId: '',
 		siteId: '',
 		label: '',
-		state: 'finished' as keyof typeof STATES,
+		state: untrack(() => (data.chosen ? 'all' : 'finished')) as keyof typeof STATES,
 		from: '',
 		to: '',
 		within14: false,
 		split: 'customer' as 'customer' | 'job',
 		shape: 'job' as 'job' | 'items' | 'period'
 	});
-	let left = $state<Record<number, boolean>>({});
+	/** What was chosen in the list stands here already; the rest is left out until it is ticked. */
+	let left = $state<Record<number, boolean>>(
+		untrack(() =>
+			data.chosen
+				? Object.fromEntries(data.jobs.map(({ id }) => [id, !data.chosen?.includes(id)]))
+				: {}
+		)
+	);
+	let missing = $derived(
+		(data.chosen ?? []).filter((id) => !data.jobs.some((job) => job.id === id)).length
+	);
 	let plan = $state<RunPlan | null>(null);
 	let failed = $state('');
 	let reviewing = $state(false);
@@ -155,6 +165,12 @@
 						</span>
 					</div>
 				</div>
+				{#if data.chosen}<p class="mb-2.5" role="status">
+						{data.chosen.length}
+						{data.chosen.length === 1 ? 'job was' : 'jobs were'} chosen in the list{missing
+							? `; ${missing} of them ${missing === 1 ? 'has' : 'have'} nothing to bill`
+							: ''}. <a href="/work/bill">Begin anew</a>
+					</p>{/if}
 				<ul class="panel">
 					{#each matching as job (job.id)}
 						{@const blocked = out(job)?.short}

@@ -1,4 +1,5 @@
 // What the page of any list shows: the view its address asks for, a page of rows, what all of it comes to, the views there are.
+import { sql } from 'drizzle-orm';
 import {
 	fieldOf,
 	readFilterValue,
@@ -63,6 +64,37 @@ export function addedFilter(
 	return { address: `${url.pathname}?${written}` };
 }
 
+/** So many are offered; more than that are searched for by their letters. */
+const MOST_OFFERED = 200;
+
+/** Of fields whose values the owner made up, those there are: labels, and kinds of work. */
+function offeredIn({ db }: World, { spec }: ListSource): Record<string, string[]> {
+	const labelsOf = (table: string) =>
+		sql`select distinct e.value as name from ${sql.identifier(table)} t, json_each(t.labels) e`;
+	const asked: Readonly<Record<string, ReturnType<typeof sql>>> = {
+		label:
+			spec.name === 'invoices'
+				? sql`select distinct label as name from document_labels`
+				: labelsOf(spec.name),
+		customerLabel: labelsOf('customers'),
+		workKind: sql`select name from work_kinds`
+	};
+	return Object.fromEntries(
+		Object.entries(asked).flatMap(([id, query]) =>
+			fieldOf(spec, id)
+				? [
+						[
+							id,
+							db
+								.all<{ name: string }>(sql`${query} order by name limit ${MOST_OFFERED}`)
+								.map(({ name }) => name)
+						]
+					]
+				: []
+		)
+	);
+}
+
 /** How many rows the list has at all, said quickly. */
 export type Size = (world: World) => number;
 
@@ -81,6 +113,7 @@ export function listPage(world: World, source: ListSource, url: URL, size: Size)
 	return {
 		view,
 		written,
+		offered: offeredIn(world, source),
 		...readList(world, source, view, readCursor(url.searchParams)),
 		sums: size(world) > SUMMED_AT_ONCE ? null : sumList(world, source, view),
 		views: [

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { act, box, fileOf, orNotFound, tick } from '$lib/server/answers';
 import { looked } from '$lib/server/brought';
-import { isRegisteredToday, moverOf } from '$lib/server/services/moving/page';
+import { asksForReturns, moverOf } from '$lib/server/services/moving/page';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ params, locals }) =>
@@ -12,7 +12,7 @@ export const load: PageServerLoad = ({ params, locals }) =>
 			/** A press of its own for each look. */
 			key: crypto.randomUUID(),
 			columns: columns.map(({ label, required = false }) => ({ label, required })),
-			registered: isRegisteredToday(locals.world)
+			asksForReturns: asksForReturns(locals.world)
 		};
 	});
 

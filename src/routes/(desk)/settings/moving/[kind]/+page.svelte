@@ -83,11 +83,11 @@
 	>
 		<input type="hidden" name="key" value={data.key} />
 		<Tick name="addCustomers">Whoever is no customer yet is added, as a household</Tick>
-		{#if data.kind !== 'repeats' && data.registered}
+		{#if data.kind !== 'repeats' && data.asksForReturns}
 			<DateField
 				label="Your last VAT return went up to"
 				name="returnedUntil"
-				hint="What has its tax point up to that day was in it, and is in no return again. Leave it empty on the cash basis: there VAT is due when it is paid."
+				hint="What has its tax point up to that day was in it, and is in no return again. Empty: nothing was returned yet."
 			/>
 		{/if}
 	</BringIn>
