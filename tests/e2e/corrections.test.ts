@@ -225,7 +225,7 @@ describe('corrections', () => {
 		expect(mail.text).to.include('Nine hours, not ten');
 	});
 
-	it('half an invoice is credited in four clicks, and given back by card @long', async () => {
+	it('half an invoice is credited in four clicks, and given back by card', async () => {
 		const token = look(
 			(db) =>
 				db.$client

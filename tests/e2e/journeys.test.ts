@@ -64,7 +64,7 @@ describe('from an empty machine to a paid invoice', () => {
 		await customer.getByRole('button', { name: /^Pay/ }).click();
 	}
 
-	it('first start: says what is missing at its field, keeps what was typed, and begins @long', async () => {
+	it('first start: says what is missing at its field, keeps what was typed, and begins', async () => {
 		// Whoever happens to come by first owns nothing.
 		await page.goto(app.origin);
 		await page.getByLabel('Code').fill('a-code-that-is-none');

@@ -76,7 +76,8 @@ export async function runApp(
 		freePort(),
 		freePort()
 	])) as [number, number, number, number, number, number];
-	const origin = `http://127.0.0.1:${port}`;
+	// Some things of browsers want a name.
+	const origin = `http://${extra.AXIOMETER_TEST_NAME ?? '127.0.0.1'}:${port}`;
 	const env: NodeJS.ProcessEnv = {
 		...process.env,
 		NODE_ENV: 'production',
@@ -96,6 +97,7 @@ export async function runApp(
 		PORT: String(port),
 		ORIGIN: origin,
 		BODY_SIZE_LIMIT: '106M',
+		...(extra.AXIOMETER_TEST_NAME ? { AXIOMETER_ORIGIN: origin } : {}),
 		...extra
 	};
 	const commands = {

@@ -5,6 +5,7 @@ import { FieldError } from '$lib/core/refusals';
 import { LOOKS, lookOf, sessionOf, setLook } from '$lib/server/cookies';
 import { guesserOf } from '$lib/server/guesser';
 import { proposeFactor, turnOffFactor, turnOnFactor } from '$lib/server/services/business/factor';
+import { ownPasskeys, removePasskey } from '$lib/server/services/business/passkeys';
 import {
 	confirmPassword,
 	endSession,
@@ -21,6 +22,7 @@ export const load: PageServerLoad = ({ locals: { world, config, person }, cookie
 		person,
 		look: lookOf(cookies),
 		factor,
+		passkeys: person ? ownPasskeys(world, person.id) : [],
 		proposed: factor ? null : proposeFactor(person?.name ?? ''),
 		sessions: openSessions(world, sessionOf(cookies, config))
 	};
@@ -45,6 +47,17 @@ export const actions: Actions = {
 			endSession(
 				world,
 				name ? { name } : { others: sessionOf(event.cookies, event.locals.config) ?? '' }
+			);
+		}),
+	removePasskey: (event) =>
+		act(event, z.object({ key: box }), ({ key }, world) => {
+			removePasskey(world, event.locals.person!.id, key);
+			tell(
+				world,
+				'factor',
+				'a passkey was removed',
+				loadBusiness(world.db).email,
+				guesserOf(event)
 			);
 		}),
 	factorOn: (event) =>

@@ -3,6 +3,7 @@
 	import { QrCode } from '@skeletonlabs/skeleton-svelte';
 	import { displayMoment } from '$lib/core/calendar/conversion';
 	import { ROLE_NAMES } from '$lib/core/people/roles';
+	import Passkeys from '$lib/ui/business/Passkeys.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Segments from '$lib/ui/parts/Segments.svelte';
@@ -108,6 +109,7 @@
 				</Form>
 			{/if}
 		</section>
+		<Passkeys keys={data.passkeys} />
 		<section class="panel grid gap-3 py-4.5 px-5">
 			<h2>Where you are signed in</h2>
 			<ul class="grid gap-2">

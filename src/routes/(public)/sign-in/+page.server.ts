@@ -7,8 +7,9 @@ import { openSession, signIn, signInPage } from '$lib/server/services/business/s
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {
-	if (locals.signedIn) redirect(303, safeTarget(url.searchParams.get('to')));
-	return { demo: locals.config.demo, ...signInPage(locals.world.db) };
+	const to = safeTarget(url.searchParams.get('to'));
+	if (locals.signedIn) redirect(303, to);
+	return { to, demo: locals.config.demo, ...signInPage(locals.world.db) };
 };
 
 /** Only a path of this app: never another host. */

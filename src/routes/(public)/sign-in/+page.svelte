@@ -2,6 +2,7 @@
 	import { page } from '$app/state';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Field from '$lib/ui/parts/Field.svelte';
+	import PasskeySignIn from '$lib/ui/business/PasskeySignIn.svelte';
 	import Entrance from '$lib/ui/business/Entrance.svelte';
 
 	let { data } = $props();
@@ -44,4 +45,5 @@
 			/>{/if}
 		<button class="button" class:filled={!data.demo}>Sign in</button>
 	</Form>
+	{#if data.passkeys}<PasskeySignIn to={data.to} />{/if}
 </Entrance>

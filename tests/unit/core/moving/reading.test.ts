@@ -134,7 +134,7 @@ describe('the sheet of an opening invoice', () => {
 		const held = one('Net,VAT rate,Expected deduction,Retention', '950,20,76,50').invoice!;
 		const own = openingSheet(held, parties);
 		expect([own.retention, own.rows[0]!.type === 'line' && own.rows[0]!.cost]).to.deep.equal([
-			'5.0000',
+			'5',
 			'600.00'
 		]);
 	});

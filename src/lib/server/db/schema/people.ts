@@ -1,6 +1,6 @@
 // Who may sign in. The owner comes first; the last one cannot go.
 import { sql } from 'drizzle-orm';
-import { integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { ROLES } from '../../../core/people/roles';
 
 export const people = sqliteTable(
@@ -31,4 +31,24 @@ export const people = sqliteTable(
 			.on(sql`lower(${table.email})`)
 			.where(sql`removed_at is null and email <> ''`)
 	]
+);
+
+/** A key that a phone, a laptop or a stick keeps, with which somebody signs in without a password. */
+export const passkeys = sqliteTable(
+	'passkeys',
+	{
+		/** As the device names it. */
+		id: text('id').primaryKey(),
+		personId: integer('person_id')
+			.notNull()
+			.references(() => people.id),
+		name: text('name').notNull(),
+		publicKey: blob('public_key', { mode: 'buffer' }).notNull(),
+		/** Counts its uses, where the device does: one that goes back has been copied. */
+		counter: integer('counter').notNull(),
+		transports: text('transports', { mode: 'json' }).$type<string[]>().notNull().default([]),
+		createdAt: integer('created_at').notNull(),
+		usedAt: integer('used_at')
+	},
+	(table) => [index('passkeys_by_person').on(table.personId)]
 );

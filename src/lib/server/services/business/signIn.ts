@@ -3,7 +3,14 @@ import { hash, verify } from '@node-rs/argon2';
 import { and, desc, eq, gt, isNotNull, isNull, like, lt, ne, or, sql } from 'drizzle-orm';
 import { actor, type Actor } from '../../actor';
 import { writeAtOnce, type Reader } from '../../db/connection';
-import { business, knownBrowsers, people, sessions, signInFailures } from '../../db/schema';
+import {
+	business,
+	knownBrowsers,
+	passkeys,
+	people,
+	sessions,
+	signInFailures
+} from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, RefusedError } from '../../../core/refusals';
 import { takeCode } from './factor';
@@ -60,13 +67,21 @@ export function hasOwner(world: World): boolean {
 }
 
 /** Everybody who can sign in, as the page of signing in needs to know it. */
-export function signInPage(db: Reader): { several: boolean; factors: boolean } {
+export function signInPage(db: Reader): {
+	several: boolean;
+	factors: boolean;
+	passkeys: boolean;
+} {
 	const all = db
 		.select({ factor: people.factor })
 		.from(people)
 		.where(and(isNotNull(people.passwordHash), isNull(people.removedAt)))
 		.all();
-	return { several: all.length > 1, factors: all.some(({ factor }) => factor !== null) };
+	return {
+		several: all.length > 1,
+		factors: all.some(({ factor }) => factor !== null),
+		passkeys: db.select({ id: passkeys.id }).from(passkeys).limit(1).get() !== undefined
+	};
 }
 
 /** Where a guess comes from. */
@@ -154,7 +169,7 @@ const placeOf = (source: string): string =>
  * its own, so that strangers who guess lock nobody out of it.
  * @returns what is called when it was right @throws RefusedError after too many
  */
-function countGuess(world: World, guesser: Guesser): () => void {
+export function countGuess(world: World, guesser: Guesser): () => void {
 	const now = world.clock.now();
 	const known = guesser.browser !== undefined && isKnownBrowser(world, guesser.browser);
 	const source = known ? `browser ${sha256(guesser.browser!)}` : placeOf(guesser.source);
@@ -229,7 +244,7 @@ function isKnownBrowser(world: World, token: string): boolean {
 /** So many browsers are remembered; the one not used for longest is forgotten first. */
 const MOST_BROWSERS = 20;
 
-function knowBrowser(world: World, carried: string | undefined): string {
+export function knowBrowser(world: World, carried: string | undefined): string {
 	const token = carried && isKnownBrowser(world, carried) ? carried : newToken();
 	const usedAt = world.clock.now();
 	world.db

@@ -867,6 +867,7 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
 	card_codes: 'codes that were mailed to customers, as hashes',
 	people: 'who may sign in, with hashes of their passwords; what they did is told by the trails',
 	sessions: 'who is signed in',
+	passkeys: 'keys of devices with which people sign in',
 	known_browsers: 'browsers that were signed in from',
 	sign_in_failures: 'failed tries to sign in',
 	secrets: 'secrets, which a copy must not give away',

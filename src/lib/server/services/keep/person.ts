@@ -107,6 +107,7 @@ export const OF_NOBODY: readonly string[] = [
 	'price_pictures',
 	'bin',
 	'movings',
+	'passkeys',
 	'moved_rows',
 	'taken_back',
 	'exchange_rates',

@@ -2,7 +2,7 @@
 import { must } from '../../actor';
 import { ne } from 'drizzle-orm';
 import { writeAtOnce } from '../../db/connection';
-import { knownBrowsers, sessions } from '../../db/schema';
+import { knownBrowsers, passkeys, sessions } from '../../db/schema';
 import type { World } from '../../world';
 import { sha256 } from '../business/keys';
 import { renewAllLinks } from '../business/links';
@@ -16,7 +16,7 @@ export interface Anew {
 	links: number;
 }
 
-/** Ends all sessions but the one it is asked from, forgets all browsers, renews all links of customers. `current`: the token of this session. */
+/** Ends all sessions but the one it is asked from, forgets all browsers and passkeys, renews all links of customers. `current`: the token of this session. */
 export function shutOut(world: World, current: string, guesser: Guesser): Anew {
 	must('owner');
 	const done = writeAtOnce(world.db, (tx) => {
@@ -25,6 +25,8 @@ export function shutOut(world: World, current: string, guesser: Guesser): Anew {
 			.where(ne(sessions.tokenHash, sha256(current)))
 			.run().changes;
 		tx.delete(knownBrowsers).run();
+		// One of them may lie on it.
+		tx.delete(passkeys).run();
 		return { sessions: ended, links: renewAllLinks(tx, world.clock.now()) };
 	});
 	tell(world, 'stolen', '', loadBusiness(world.db).email, guesser);

@@ -5,7 +5,7 @@ import { ROLE_NAMES, ROLES } from '../../../core/people/roles';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { must } from '../../actor';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
-import { people, sessions, visits } from '../../db/schema';
+import { passkeys, people, sessions, visits } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm, required } from '../business/fields';
 import { newToken, sha256 } from '../business/keys';
@@ -235,6 +235,7 @@ export function removePerson(world: World, id: number): void {
 			.where(eq(people.id, id))
 			.run();
 		tx.delete(sessions).where(eq(sessions.personId, id)).run();
+		tx.delete(passkeys).where(eq(passkeys.personId, id)).run();
 		tx.update(visits)
 			.set({ personId: null, person: '' })
 			.where(
