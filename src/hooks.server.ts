@@ -130,7 +130,7 @@ export const handle: Handle = async ({ event, resolve }) => {
 			});
 		}
 	}
-	if (rule?.who === 'link' && event.params.token && !event.route.id!.includes('/join/')) {
+	if (rule?.who === 'link' && event.params.token && !/\/(join|k)\//.test(event.route.id!)) {
 		const token = tokenBehind(world.db, event.params.token);
 		// A renewed link is as good as one that never was.
 		event.params.token = token ?? 'renewed';

@@ -64,6 +64,8 @@ const ELSEWHERE = [
 	'/welcome/restore',
 	'/sign-in',
 	'/join/[token]',
+	// Its link is in a mail alone.
+	'/k/[token]',
 	'/settings/keep/restored',
 	// Its action alone is used.
 	'/api/bring-back'

@@ -144,6 +144,32 @@ describe('every day', () => {
 		db.$client.close();
 	});
 
+	it('the pack goes to the accountant by a link, which opens until it is taken back', async () => {
+		await page.goto(`${app.origin}/reports?basis=invoice`);
+		await ready(page);
+		const part = page.locator('#pack');
+		await part.getByLabel('E-mail').fill('oakes@ledger.example');
+		await part.getByRole('button', { name: 'Send the link' }).click();
+		await page.getByText('The link is on its way.').waitFor();
+		const mail = await until(async () =>
+			(await app.inbox()).find(({ recipients }) => recipients.includes('oakes@ledger.example'))
+		);
+		const link = /http\S+\/k\/[\w-]+/.exec(mail.text)![0];
+		const context = await browser.newContext({ viewport: PHONE, locale: 'en-GB' });
+		const on = await context.newPage();
+		await on.goto(link);
+		await on.getByRole('heading', { name: 'Books of Orrell Lime & Plaster' }).waitFor();
+		await expectAccessible(on, 'the page of a pack');
+		const zip = await context.request.get(`${link}/pack`);
+		expect((await unzip(await zip.body())).get('sales.csv')!.toString()).to.contain('INV-0007');
+		expect((await context.request.get(`${app.origin}/reports`)).url()).to.contain('/sign-in');
+		await part.getByRole('button', { name: /^Take it back/ }).click();
+		await page.getByText('That link opens nothing any more.').waitFor();
+		expect((await context.request.get(`${link}/pack`)).status()).to.equal(404);
+		expect((await context.request.get(link)).status()).to.equal(404);
+		await context.close();
+	});
+
 	it('open invoices are brought in, reminded of and paid; each counts once on either basis, and a slip is taken back', async () => {
 		const csv = (rows: string) => ({
 			name: 'open.csv',

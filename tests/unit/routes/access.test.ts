@@ -61,10 +61,13 @@ describe('who may', () => {
 		const open = Object.entries(ACCESS).filter(([, rule]) => rule.who !== 'person');
 		expect(open.map(([id, { who }]) => `${who} ${id}`).sort()).to.deep.equal([
 			'anyone /(public)/sign-in',
+			'anyone /(public)/sign-in/passkey',
 			'anyone /(public)/welcome',
 			'anyone /(public)/welcome/restore',
 			'anyone /health',
 			'link /(public)/join/[token]',
+			'link /(public)/k/[token]',
+			'link /(public)/k/[token]/pack',
 			'link /(public)/p/[token]',
 			'link /(public)/p/[token]/files/[id]',
 			'link /(public)/p/[token]/logo',

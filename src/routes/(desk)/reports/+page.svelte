@@ -1,10 +1,12 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import { displayDate } from '$lib/core/calendar/conversion';
+	import { displayDate, displayMoment, londonDate } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import { mayDo } from '$lib/core/people/roles';
 	import { boxRows } from '$lib/core/reports/boxes';
 	import { counted } from '$lib/core/words';
+	import Field from '$lib/ui/parts/Field.svelte';
+	import Form from '$lib/ui/parts/Form.svelte';
 	import PeriodChoice from '$lib/ui/reports/PeriodChoice.svelte';
 
 	let { data } = $props();
@@ -112,6 +114,51 @@
 				{/each}
 			</ul>
 		</section>
+		{#if tax}<section class="panel grid gap-3 py-4 px-5 content-start print:hidden" id="pack">
+				<h2>For your accountant</h2>
+				<p class="quiet">
+					The pack of {displayDate(data.period.from)} to {displayDate(data.period.to)} by a link that
+					opens for thirty days, to whoever has it.
+				</p>
+				<Form
+					class="grid gap-3"
+					action="?/sendPack&from={data.period.from}&to={data.period.to}&basis={data.basis}"
+					keyed
+					done="The link is on its way."
+				>
+					<Field label="E-mail" name="to" type="email" value={data.accountant} />
+					<Field label="What you write with it, if anything" name="words" rows={2} value="" />
+					<div><button class="button">Send the link</button></div>
+				</Form>
+				{#if data.packs.length}
+					<ul class="grid gap-2">
+						{#each data.packs as one (one.id)}
+							<li class="flex flex-wrap items-center justify-between gap-x-3">
+								<span
+									>{displayDate(one.from)} to {displayDate(one.to)}, to {one.sentTo}<span
+										class="quiet block"
+										>{one.takenAt === null
+											? 'not fetched yet'
+											: `fetched ${displayMoment(one.takenAt)}`}, opens until {displayDate(
+											londonDate(one.until)
+										)}</span
+									></span
+								>
+								<Form
+									action="?/revokePack"
+									hidden={{ id: one.id }}
+									done="That link opens nothing any more."
+									><button class="button plain"
+										>Take it back<span class="sr-only"
+											>: {one.sentTo}, {displayDate(one.from)} to {displayDate(one.to)}, number {one.id}</span
+										></button
+									></Form
+								>
+							</li>
+						{/each}
+					</ul>
+				{/if}
+			</section>{/if}
 		<section class="panel grid gap-2 py-4 px-5">
 			<h2>More</h2>
 			{#if profit.withheld !== 0n}<p>
@@ -123,7 +170,8 @@
 				<li><a href="/money/charts">Charts: by month, days to pay, likely to come</a></li>
 				{#if mayDo(page.data.role ?? 'owner', 'work')}<li>
 						<a href="/work/margins">Margin by job</a>
-					</li>{/if}
+					</li>
+					<li><a href="/work/margins?by=kind">Margin by kind of work</a></li>{/if}
 			</ul>
 		</section>
 	</div>

@@ -22,7 +22,7 @@ export const load: PageServerLoad = ({ locals: { world, config, person }, cookie
 		person,
 		look: lookOf(cookies),
 		factor,
-		passkeys: person ? ownPasskeys(world, person.id) : [],
+		passkeys: ownPasskeys(world),
 		proposed: factor ? null : proposeFactor(person?.name ?? ''),
 		sessions: openSessions(world, sessionOf(cookies, config))
 	};
@@ -51,7 +51,7 @@ export const actions: Actions = {
 		}),
 	removePasskey: (event) =>
 		act(event, z.object({ key: box }), ({ key }, world) => {
-			removePasskey(world, event.locals.person!.id, key);
+			removePasskey(world, key);
 			tell(
 				world,
 				'factor',

@@ -12,7 +12,12 @@ import { loadSeries } from '../../../../src/lib/server/services/business/series'
 import { documentDetail } from '../../../../src/lib/server/services/desk/documents';
 import { find } from '../../../../src/lib/server/services/desk/find';
 import { creditInvoice } from '../../../../src/lib/server/services/invoices/creditNote';
-import { copyAsDraft, loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
+import { correctAsDraft } from '../../../../src/lib/server/services/invoices/corrections';
+import {
+	copyAsDraft,
+	loadDraft,
+	saveDraft
+} from '../../../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { undoPayment } from '../../../../src/lib/server/services/money/undo';
 import { movingsPage, type MovedRow } from '../../../../src/lib/server/services/moving/book';
@@ -267,6 +272,19 @@ describe('an open invoice brought in', () => {
 		const copy = await issueInvoice(world, draft, loadDraft(world.db, draft).version);
 		expect(copy.number).to.equal('INV-0007');
 		expect(sum('sales', copy.id)).to.equal(-1000_00);
+	});
+
+	it('is put right by an invoice of ours, which has a number of ours', async () => {
+		addCustomer(world, { ...HOUSEHOLD, name: 'Corvane Dairy' });
+		await bring(ONE);
+		const draft = correctAsDraft(world, idOf('OLD-31'), 'right');
+		const { sheet, version } = loadDraft(world.db, draft);
+		saveDraft(world, draft, version, { ...sheet, about: { ...sheet.about!, reason: 'Slip' } });
+		const { number } = await issueInvoice(world, draft, version + 1);
+		expect(number).to.equal('INV-0007');
+		expect(itemOf(world, idOf('OLD-31')).state).to.equal('credited');
+		// What was paid of it goes along.
+		expect(itemOf(world, idOf('INV-0007'))).to.include({ total: 1200_00, outstanding: 1200_00 });
 	});
 
 	it('keeps its payment of before: that is undone only with the invoice', async () => {

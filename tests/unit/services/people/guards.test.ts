@@ -103,6 +103,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'tax/deductions': 'saveDeductionStatement removeDeductionStatement'
 	},
 	tax: {
+		'reports/packLinks': 'sendPack openPackLinks revokePackLink',
 		'tax/deductions': 'deductionsPage'
 	}
 };

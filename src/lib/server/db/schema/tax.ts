@@ -37,3 +37,22 @@ export const reliefClaims = sqliteTable(
 	},
 	(table) => [index('relief_claims_by_document').on(table.documentId)]
 );
+
+/** Packs that were sent to an accountant: a link each, which opens for some weeks. */
+export const packLinks = sqliteTable('pack_links', {
+	id: integer('id').primaryKey({ autoIncrement: true }),
+	/** Names the press that sent it. */
+	key: text('key').notNull().unique(),
+	/** Of what the link carries; nobody can read it here. */
+	tokenHash: text('token_hash').notNull().unique(),
+	from: text('from').notNull(),
+	to: text('to').notNull(),
+	basis: text('basis', { enum: ['cash', 'invoice'] }).notNull(),
+	sentTo: text('sent_to').notNull(),
+	personId: integer('person_id'),
+	createdAt: integer('created_at').notNull(),
+	until: integer('until').notNull(),
+	/** When it was fetched last. */
+	takenAt: integer('taken_at'),
+	revokedAt: integer('revoked_at')
+});

@@ -11,9 +11,10 @@ import {
 } from '@simplewebauthn/server';
 import { and, asc, eq, isNotNull, isNull } from 'drizzle-orm';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
+import { actor } from '../../actor';
 import { passkeys, people } from '../../db/schema';
 import type { World } from '../../world';
-import { countGuess, knowBrowser, openSession, type Guesser } from './signIn';
+import { countGuess, knowBrowser, openSession, OWNER, type Guesser } from './signIn';
 
 /** So long a device may take to answer. */
 const HOLDS_MS = 5 * 60_000;
@@ -53,7 +54,10 @@ function hostOf({ origin }: World): string {
 	return hostname;
 }
 
-export const ownPasskeys = ({ db }: Pick<World, 'db'>, personId: number) =>
+/** Whoever asks; where nobody does, the owner. */
+const self = (): number => actor()?.id ?? OWNER;
+
+export const ownPasskeys = ({ db }: Pick<World, 'db'>) =>
 	db
 		.select({
 			id: passkeys.id,
@@ -62,12 +66,13 @@ export const ownPasskeys = ({ db }: Pick<World, 'db'>, personId: number) =>
 			usedAt: passkeys.usedAt
 		})
 		.from(passkeys)
-		.where(eq(passkeys.personId, personId))
+		.where(eq(passkeys.personId, self()))
 		.orderBy(asc(passkeys.createdAt))
 		.all();
 
 /** What a device is asked to make a key. @throws NotFoundError, RefusedError */
-export async function askForPasskey(world: World, personId: number) {
+export async function askForPasskey(world: World) {
+	const personId = self();
 	const person = world.db.select().from(people).where(eq(people.id, personId)).get();
 	if (!person) throw new NotFoundError('This person');
 	const own = world.db.select().from(passkeys).where(eq(passkeys.personId, personId)).all();
@@ -93,12 +98,8 @@ export async function askForPasskey(world: World, personId: number) {
 const UNREADABLE = 'That did not come from the device that was asked. Try again.';
 
 /** Keeps the key a device made. @throws RefusedError */
-export async function keepPasskey(
-	world: World,
-	personId: number,
-	answer: unknown,
-	name: string
-): Promise<void> {
+export async function keepPasskey(world: World, answer: unknown, name: string): Promise<void> {
+	const personId = self();
 	const made = await verifyRegistrationResponse({
 		response: answer as RegistrationResponseJSON,
 		expectedChallenge: (challenge) => wasAsked(world, challenge, personId),
@@ -123,9 +124,9 @@ export async function keepPasskey(
 		.run();
 }
 
-export function removePasskey({ db }: World, personId: number, id: string): void {
+export function removePasskey({ db }: World, id: string): void {
 	db.delete(passkeys)
-		.where(and(eq(passkeys.id, id), eq(passkeys.personId, personId)))
+		.where(and(eq(passkeys.id, id), eq(passkeys.personId, self())))
 		.run();
 }
 

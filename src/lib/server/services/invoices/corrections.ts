@@ -54,8 +54,10 @@ export function correctAsDraft(world: World, invoiceId: number, key: string): nu
 			if (sheet.charge)
 				throw new RefusedError('A charge for lateness is credited, and charged anew.');
 			const today = world.clock.today();
+			// What stands in place of an invoice of other books is one of these.
+			const { opening: _opening, ...kept } = sheet;
 			const replacement: Sheet = {
-				...sheet,
+				...kept,
 				issueDate: '',
 				workFinished: displayDate(workFinished),
 				dueDate: dueDate >= today ? displayDate(dueDate) : '',

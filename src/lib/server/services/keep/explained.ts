@@ -597,6 +597,20 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			in_hand: 'money of it that lies in hand'
 		}
 	},
+	pack_links: {
+		what: 'Packs for the accountant that were sent by a link.',
+		columns: {
+			token_hash: 'of what the link carries, hashed',
+			from: 'first day of the period',
+			to: 'last day of the period',
+			basis: 'how money counts in it: when it came in, or by invoice',
+			sent_to: 'to which address',
+			person_id: 'who sent it: id in people',
+			until: 'until when the link opens',
+			taken_at: 'when it was fetched last',
+			revoked_at: 'when it was taken back'
+		}
+	},
 	movings: {
 		what: 'Files that were carried over from other books.',
 		columns: {
@@ -875,4 +889,4 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
 };
 
 /** Columns that are never written out: what opens something, and what lies in the export as a file. */
-export const BLANK = new Set(['token', 'now', 'content', 'pdf', 'thumbnail']);
+export const BLANK = new Set(['token', 'token_hash', 'now', 'content', 'pdf', 'thumbnail']);

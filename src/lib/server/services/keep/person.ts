@@ -107,7 +107,7 @@ export const OF_NOBODY: readonly string[] = [
 	'price_pictures',
 	'bin',
 	'movings',
-	'passkeys',
+	'pack_links',
 	'moved_rows',
 	'taken_back',
 	'exchange_rates',

@@ -15,7 +15,7 @@ import { folderOf, placeOf } from '../../db/fileStore';
 import { documentFiles } from '../../db/schema';
 import { eq } from 'drizzle-orm';
 import type { World } from '../../world';
-import { loadBusiness } from '../business/settings';
+import { loadBusiness, vatWays } from '../business/settings';
 import { inputTax, ownCost, type Purchase } from '../costs/purchases';
 import { journalCsv } from '../ledger/journalCsv';
 import { profitOf, vatPeriod, type Basis } from './reports';
@@ -227,7 +227,8 @@ export async function accountantPack(
 	const { db } = world;
 	const [profit, vat] = [
 		await profitOf(world, period, basis),
-		await vatPeriod(world, period, basis)
+		// VAT by its own way of counting, whatever profit is worked out by.
+		await vatPeriod(world, period, vatWays(db).basis)
 	];
 	const owner = loadBusiness(db);
 	const rows = (parts: readonly { name: string; amount: bigint }[]) =>

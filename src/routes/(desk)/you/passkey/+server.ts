@@ -9,13 +9,13 @@ import type { RequestHandler } from './$types';
 /** First the password, for what a device is asked; then what it answered. */
 export const POST: RequestHandler = (event) =>
 	answer(async () => {
-		const { world, person } = event.locals;
+		const { world } = event.locals;
 		const body = await readBody(event.request);
 		if (body.answer === undefined) {
 			await confirmPassword(world, String(body.current ?? ''), guesserOf(event));
-			return askForPasskey(world, person!.id);
+			return askForPasskey(world);
 		}
-		await keepPasskey(world, person!.id, body.answer, String(body.name ?? ''));
+		await keepPasskey(world, body.answer, String(body.name ?? ''));
 		tell(world, 'factor', 'a passkey was added', loadBusiness(world.db).email, guesserOf(event));
 		return {};
 	});
