@@ -100,6 +100,7 @@ saveBusiness(
 		phone: '01632 960001',
 		vatRegistered: true,
 		vatNumber: '444444454',
+		vatStagger: 'march',
 		cisSubcontractor: true,
 		utr: '2234567890',
 		bankAccountName: 'T Orrell t/a Orrell Lime & Plaster',
