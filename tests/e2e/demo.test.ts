@@ -80,7 +80,7 @@ describe('the demo business', () => {
 	});
 
 	it('shows and changes nothing without its owner: every route is asked from outside', async () => {
-		const open = /^\/(p|r|s|join|webhooks|health|sign-in|welcome)(\/|$)/;
+		const open = /^\/(p|r|s|k|join|webhooks|health|sign-in|welcome)(\/|$)/;
 		const places = (readdirSync('src/routes', { recursive: true }) as string[])
 			.filter((path) => /\+(page\.svelte|server\.ts)$/.test(path))
 			.map((path) => `/${path.replace(/\([a-z]+\)\/|\/?\+.*$/g, '').replace(/\[\w+\]/g, '1')}`);
@@ -122,7 +122,7 @@ describe('the demo business', () => {
 				expect(await response.text()).to.include('Orrell Lime');
 			}
 		// An address that is guessed is no address, whatever stands in it.
-		for (const guess of ['/p/1', '/r/1', '/s/1', '/p/1/pdf', '/s/1/pdf'])
+		for (const guess of ['/p/1', '/r/1', '/s/1', '/k/1', '/p/1/pdf', '/s/1/pdf', '/k/1/pack'])
 			expect((await fetch(app.origin + guess)).status, guess).to.equal(404);
 	});
 

@@ -20,6 +20,7 @@ import {
 } from '../../../src/lib/server/services/chasing/messages';
 import {
 	archivePlan,
+	restorePlan,
 	choosers,
 	loadPlans,
 	savePlan
@@ -479,6 +480,10 @@ describe('a chase plan', () => {
 		expect(payerChasing(world.db, payerOf(id)).planId).to.equal(null);
 		expect(messageFor(world, payerOf(id)).planName).to.equal(name);
 		expect(() => archivePlan(world, firm)).to.throw(NotFoundError);
+		// Taken back, it is whose it was.
+		restorePlan(world, firm);
+		expect(payerChasing(world.db, payerOf(id)).planId).to.equal(firm);
+		archivePlan(world, firm);
 		// Another one becomes the standard one, and the first is it no longer.
 		savePlan(world, null, 0, plan({ standard: true }));
 		expect(loadPlans(world.db).map((one) => one.standard)).to.deep.equal([false, true]);

@@ -1,4 +1,5 @@
 import { expect } from 'chai';
+import { bringBack } from '../../../src/lib/server/services/business/bin';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../src/lib/core/calendar/conversion';
 import {
@@ -112,6 +113,7 @@ describe('what contractors withheld', () => {
 			statement(contractor, '2026-12-05', stated);
 			expect(deductionsByMonth(world)[0]!.state, stated).to.equal(state);
 		}
+		bringBack(world, removeDeductionStatement(world, contractor, '2026-12-05'));
 		removeDeductionStatement(world, contractor, '2026-12-05');
 		expect(() => removeDeductionStatement(world, contractor, '2026-12-05')).to.throw(NotFoundError);
 	});

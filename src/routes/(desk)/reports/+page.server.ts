@@ -16,8 +16,8 @@ export const load: PageServerLoad = async ({ locals: { world }, url }) => {
 	return {
 		...asked,
 		profit: await profitOf(world, asked.period, asked.basis),
-		packs: may('tax') ? openPackLinks(world) : [],
-		accountant: may('tax') ? usualAccountant(world) : ''
+		packs: may('owner') ? openPackLinks(world) : [],
+		accountant: may('owner') ? usualAccountant(world) : ''
 	};
 };
 

@@ -114,7 +114,10 @@
 				{/each}
 			</ul>
 		</section>
-		{#if tax}<section class="panel grid gap-3 py-4 px-5 content-start print:hidden" id="pack">
+		{#if mayDo(page.data.role ?? 'owner', 'owner')}<section
+				class="panel grid gap-3 py-4 px-5 content-start print:hidden"
+				id="pack"
+			>
 				<h2>For your accountant</h2>
 				<p class="quiet">
 					The pack of {displayDate(data.period.from)} to {displayDate(data.period.to)} by a link that

@@ -43,7 +43,7 @@ export const actions: Actions = {
 			settleRelief(world, document, key);
 		}),
 	remove: (event) =>
-		act(event, z.object(key), ({ contractor, month }, world) => {
-			removeDeductionStatement(world, contractor, month);
-		})
+		act(event, z.object(key), ({ contractor, month }, world) => ({
+			bin: removeDeductionStatement(world, contractor, month)
+		}))
 };

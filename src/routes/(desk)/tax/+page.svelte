@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Form from '$lib/ui/parts/Form.svelte';
+	import { fromBin } from '$lib/ui/parts/takeBack';
 	import Table from '$lib/ui/parts/Table.svelte';
 	import type { Column } from '$lib/ui/parts/table';
 	import FilePick from '$lib/ui/parts/FilePick.svelte';
@@ -264,6 +265,8 @@
 			class="inline"
 			action="?/remove"
 			hidden={{ contractor: month.contractorId, month: month.monthEnd }}
+			done="The statement is taken back."
+			undo={fromBin}
 		>
 			<button class="button plain min-h-0 py-0 px-1.5 phone:min-h-11"
 				>Take it back<span class="sr-only">: {month.contractor}, {displayDate(month.monthEnd)}</span

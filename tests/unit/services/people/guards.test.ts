@@ -46,7 +46,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'chasing/chasing': 'saveWording sendNow skipMessage',
 		'chasing/messages': 'markPosted',
 		'chasing/payers': 'savePayerChasing',
-		'chasing/plans': 'savePlan archivePlan',
+		'chasing/plans': 'savePlan archivePlan restorePlan',
 		'chasing/settings': 'saveChaseSettings',
 		'invoices/corrections': 'correctAsDraft debitAsDraft',
 		'invoices/creditNote': 'creditInvoice creditPart',
@@ -89,6 +89,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 	},
 	owner: {
 		'business/settings': 'saveBusiness savePart',
+		'reports/packLinks': 'sendPack openPackLinks revokePackLink',
 		'moving/deposits': 'previewDeposits importDeposits',
 		'moving/invoices': 'previewOpening importOpening',
 		'moving/repeats': 'previewRepeats importRepeats',
@@ -103,7 +104,6 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'tax/deductions': 'saveDeductionStatement removeDeductionStatement'
 	},
 	tax: {
-		'reports/packLinks': 'sendPack openPackLinks revokePackLink',
 		'tax/deductions': 'deductionsPage'
 	}
 };

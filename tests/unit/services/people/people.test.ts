@@ -118,7 +118,11 @@ describe('an invitation', () => {
 	});
 
 	it('ends in signing in by address and password: who is not here takes the same answer', async () => {
-		expect(signInPage(world.db)).to.deep.equal({ several: false, factors: false });
+		expect(signInPage(world.db)).to.deep.equal({
+			several: false,
+			factors: false,
+			passkeys: false
+		});
 		expect((await signIn(world, PASSWORD, HERE)).session).to.be.a('string');
 		const joss = await joined();
 		expect(signInPage(world.db).several).to.equal(true);

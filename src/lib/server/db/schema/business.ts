@@ -6,7 +6,14 @@ import { LIST_NAMES } from '../../../core/lists/types';
 import { sql } from 'drizzle-orm';
 
 /** What can be brought back after it was removed. */
-export const BIN_THINGS = ['visit', 'time', 'jobCost', 'startingPoint', 'listView'] as const;
+export const BIN_THINGS = [
+	'visit',
+	'time',
+	'jobCost',
+	'startingPoint',
+	'listView',
+	'deductionStatement'
+] as const;
 
 export const business = sqliteTable(
 	'business',

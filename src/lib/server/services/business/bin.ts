@@ -7,6 +7,7 @@ import { writeAtOnce, type Transaction } from '../../db/connection';
 import {
 	bin,
 	BIN_THINGS,
+	deductionStatements,
 	jobCosts,
 	listViews,
 	startingPoints,
@@ -22,7 +23,8 @@ const TABLES: Readonly<Record<Thing, SQLiteTable>> = {
 	time: timeEntries,
 	jobCost: jobCosts,
 	startingPoint: startingPoints,
-	listView: listViews
+	listView: listViews,
+	deductionStatement: deductionStatements
 };
 
 /** Longer than anybody still sees “Undo”. */

@@ -1,21 +1,29 @@
 // Where a payer is chased otherwise than the rest: another plan, none, or paused.
 import { must } from '../../actor';
-import { eq } from 'drizzle-orm';
+import { and, eq, isNull } from 'drizzle-orm';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import { writeAtOnce, type Reader } from '../../db/connection';
-import { customerChasing, customers } from '../../db/schema';
+import { chasePlans, customerChasing, customers } from '../../db/schema';
 import type { World } from '../../world';
 import { LIKE_ALL, loadPlan, type PayerChasing } from './plans';
 
 export function payerChasing(db: Reader, payerId: number): PayerChasing {
 	const row = db
-		.select()
+		.select({
+			// A plan that is archived is nobody's while it is.
+			planId: chasePlans.id,
+			never: customerChasing.never,
+			onHold: customerChasing.onHold,
+			note: customerChasing.note
+		})
 		.from(customerChasing)
+		.leftJoin(
+			chasePlans,
+			and(eq(chasePlans.id, customerChasing.planId), isNull(chasePlans.archivedAt))
+		)
 		.where(eq(customerChasing.customerId, payerId))
 		.get();
-	if (!row) return LIKE_ALL;
-	const { planId, never, onHold, note } = row;
-	return { planId, never, onHold, note };
+	return row ?? LIKE_ALL;
 }
 
 /** How one payer is chased. @throws FieldError, NotFoundError */

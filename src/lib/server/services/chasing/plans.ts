@@ -114,15 +114,20 @@ export function savePlan(world: World, id: number | null, version: number, input
 	});
 }
 
-/** Puts a plan away; who had it goes by label or the standard plan. @throws RefusedError for the standard one */
+/** Puts a plan away; who chose it goes by label or the standard plan, until it is back. @throws RefusedError for the standard one */
 export function archivePlan(world: World, id: number): void {
 	must('bill');
 	writeAtOnce(world.db, (tx) => {
 		if (loadPlan(tx, id).standard)
 			throw new RefusedError('The standard plan cannot be put away: make another one so first.');
-		tx.update(customerChasing).set({ planId: null }).where(eq(customerChasing.planId, id)).run();
 		tx.update(chasePlans).set({ archivedAt: world.clock.now() }).where(eq(chasePlans.id, id)).run();
 	});
+}
+
+/** Takes an archived plan back into use, for whoever had it. */
+export function restorePlan(world: World, id: number): void {
+	must('bill');
+	world.db.update(chasePlans).set({ archivedAt: null }).where(eq(chasePlans.id, id)).run();
 }
 
 /** How a payer is chased where that differs from the rest. */

@@ -26,7 +26,7 @@ export interface PackForm {
 
 /** Sends the link of a period's pack. @throws FieldError, ForbiddenError */
 export function sendPack(world: World, period: Period, basis: Basis, form: PackForm): void {
-	must('tax');
+	must('owner');
 	const to = form.to.trim();
 	const problems: Record<string, string> = {};
 	if (!z.email().safeParse(to).success) problems.to = 'That is no e-mail address.';
@@ -71,7 +71,7 @@ export function sendPack(world: World, period: Period, basis: Basis, form: PackF
 
 /** Links that open still, the newest first. */
 export function openPackLinks(world: World) {
-	must('tax');
+	must('owner');
 	const { db, clock } = world;
 	return db
 		.select({
@@ -91,7 +91,7 @@ export function openPackLinks(world: World) {
 
 /** The link opens nothing any more. */
 export function revokePackLink(world: World, id: number): void {
-	must('tax');
+	must('owner');
 	const { db, clock } = world;
 	db.update(packLinks)
 		.set({ revokedAt: clock.now() })

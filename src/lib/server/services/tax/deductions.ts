@@ -12,10 +12,11 @@ import {
 	type DeductionMonth,
 	type DeductionStatement
 } from '../../../core/settlement/deductions';
-import type { Reader } from '../../db/connection';
+import { writeAtOnce, type Reader } from '../../db/connection';
 import { customers, deductionStatements, documents, openItems } from '../../db/schema';
 import type { World } from '../../world';
 import { FieldError, NotFoundError } from '../../../core/refusals';
+import { toBin } from '../business/bin';
 import { readAmount } from '../money/form';
 import { settledBy, settleDocument } from '../ledger/settlement';
 
@@ -198,21 +199,25 @@ export function saveDeductionStatement(
 		.run();
 }
 
-/** Takes back a statement that was typed for the wrong contractor or month. */
+/** Takes back a statement that was typed for the wrong contractor or month. @returns by what it is brought back */
 export function removeDeductionStatement(
 	world: World,
 	contractorId: number,
 	monthEnd: string
-): void {
+): number {
 	must('owner');
-	const done = world.db
-		.delete(deductionStatements)
-		.where(
-			and(
-				eq(deductionStatements.contractorId, contractorId),
-				eq(deductionStatements.monthEnd, monthEnd)
+	return writeAtOnce(world.db, (tx) => {
+		const row = tx
+			.delete(deductionStatements)
+			.where(
+				and(
+					eq(deductionStatements.contractorId, contractorId),
+					eq(deductionStatements.monthEnd, monthEnd)
+				)
 			)
-		)
-		.run();
-	if (done.changes === 0) throw new NotFoundError('This statement');
+			.returning()
+			.get();
+		if (!row) throw new NotFoundError('This statement');
+		return toBin(tx, world, 'deductionStatement', row);
+	});
 }

@@ -46,7 +46,10 @@
 				<h2>Receipt</h2>
 				<Files to="purchase" id={cost.id} files={data.files} />
 			</section>
-			{#if !cost.removed}<Form action="?/remove" done="It is deleted. Bring it back here."
+			{#if !cost.removed}<Form
+					action="?/remove"
+					done="It is deleted."
+					undo={{ action: '?/restore', values: {} }}
 					><button class="button plain">Delete this cost</button></Form
 				>{/if}
 		</aside>

@@ -1,5 +1,7 @@
-import { choosers, loadPlans } from '$lib/server/services/chasing/plans';
-import type { PageServerLoad } from './$types';
+import { z } from 'zod';
+import { act, rowId } from '$lib/server/answers';
+import { archivePlan, choosers, loadPlans, restorePlan } from '$lib/server/services/chasing/plans';
+import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals }) => {
 	const { db } = locals.world;
@@ -21,4 +23,11 @@ export const load: PageServerLoad = ({ locals }) => {
 			chosenBy: chosen.get(id) ?? 0
 		}))
 	};
+};
+
+const which = z.object({ id: rowId });
+
+export const actions: Actions = {
+	archive: (event) => act(event, which, ({ id }, world) => archivePlan(world, id)),
+	restore: (event) => act(event, which, ({ id }, world) => restorePlan(world, id))
 };

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import Form from '$lib/ui/parts/Form.svelte';
 	import { CHANNEL_WORDS, offsetInWords, TONE_WORDS } from '$lib/ui/chasing/words';
 
 	let { data } = $props();
@@ -23,6 +24,15 @@
 				{#each plan.labels as label (label)}<span class="tag">label {label}</span>{/each}
 				{#if plan.chosenBy}<span class="quiet"
 						>chosen for {plan.chosenBy} {plan.chosenBy === 1 ? 'payer' : 'payers'}</span
+					>{/if}
+				{#if !plan.standard}<span class="flex-1"></span>
+					<Form
+						action="?/archive"
+						hidden={{ id: plan.id }}
+						done="The plan is archived: nobody is chased by it."
+						undo={{ action: '?/restore', values: { id: plan.id } }}
+						><button class="button plain">Archive<span class="sr-only">: {plan.name}</span></button
+						></Form
 					>{/if}
 			</div>
 			<ol

@@ -1,13 +1,7 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, box, idOf, orNotFound, readJson, rowId } from '$lib/server/answers';
-import {
-	archivePlan,
-	labelsInUse,
-	loadPlan,
-	loadPlans,
-	savePlan
-} from '$lib/server/services/chasing/plans';
+import { labelsInUse, loadPlan, loadPlans, savePlan } from '$lib/server/services/chasing/plans';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>
@@ -45,11 +39,6 @@ export const actions: Actions = {
 		act(event, z.object({ plan: box, version: rowId }), ({ plan, version }, world) => {
 			const id = event.params.id === 'new' ? null : idOf(event.params.id);
 			savePlan(world, id, version, readJson(plan));
-			redirect(303, '/owed/chasing/plans');
-		}),
-	archive: (event) =>
-		act(event, z.object({}), (_values, world) => {
-			archivePlan(world, idOf(event.params.id));
 			redirect(303, '/owed/chasing/plans');
 		})
 };

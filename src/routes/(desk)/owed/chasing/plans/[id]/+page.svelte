@@ -153,11 +153,6 @@
 			<h2>Fields</h2>
 			<p class="quiet">In braces in the words; filled in for each message.</p>
 			<FieldList fields={MERGE_FIELDS} {box} />
-			{#if data.plan.id !== null && !data.plan.standard}
-				<Form action="?/archive">
-					<button class="button plain">Archive the plan</button>
-				</Form>
-			{/if}
 		</aside>
 	</div>
 </div>
