@@ -1,6 +1,7 @@
 // How VAT is returned, as the settings say: the cash basis since a day, which what came before does not follow.
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
+import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
 import { FieldError } from '../../../../src/lib/core/refusals';
 import {
 	businessSettings,
@@ -8,6 +9,8 @@ import {
 	vatWays
 } from '../../../../src/lib/server/services/business/settings';
 import { vatPeriod } from '../../../../src/lib/server/services/reports/reports';
+import { writeOff } from '../../../../src/lib/server/services/money/writeOffs';
+import { badDebts } from '../../../../src/lib/server/services/tax/badDebts';
 import { payByHand } from '../../../support/money';
 import { HOUSEHOLD, issued, line, makeWorld, type TestWorld } from '../../../support/world';
 
@@ -43,5 +46,21 @@ describe('how VAT is returned', () => {
 		payByHand(world, since.id, '120.00');
 		expect((await vatPeriod(world, YEAR, 'cash')).box1).to.equal(40_00n);
 		expect((await vatPeriod(world, YEAR, 'invoice')).box1).to.equal(60_00n);
+	});
+
+	it('on the cash basis a debt that is given up gives no VAT back, unless it was due by its tax point', async () => {
+		const sheet = { issueDate: '1 Mar 2026', rows: [line('a', 'Repair', '100')] };
+		const late = await issued(world, HOUSEHOLD, sheet);
+		writeOff(world, late.id, 'Gone', 'w');
+		world.clock.set(londonMoment('2026-12-01T09:00'));
+		const states = () => badDebts(world).map(({ vat, state }) => [vat, state]);
+		expect(states()).to.deep.equal([[20_00, 'claimable']]);
+		tax({ vatBasis: 'cash' });
+		expect(states()).to.deep.equal([]);
+		// It was invoiced before cash accounting began.
+		tax({ vatCashFrom: '2026-03-02' });
+		expect(states()).to.deep.equal([[20_00, 'claimable']]);
+		tax({ vatCashFrom: '2026-03-01' });
+		expect(states()).to.deep.equal([]);
 	});
 });

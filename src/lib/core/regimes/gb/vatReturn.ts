@@ -111,17 +111,28 @@ export function vatReturn(input: ReturnInput): VatReturn {
 /** A year's half after a day; a month's last day stands for a day it lacks. */
 const MONTHS_ON_CASH = 6;
 
-/** reg. 58 and 64A: what stays on the invoice basis although the trader is on the cash basis. */
-function countsByInvoice(invoice: ReturnInvoice, { basis, cashFrom }: ReturnInput): boolean {
+/** What of an invoice decides whether it stays on the invoice basis although the trader is on the cash basis. */
+export type ByInvoice = Pick<
+	ReturnInvoice,
+	'taxPoint' | 'issued' | 'due' | 'inAdvance' | 'returned'
+>;
+
+/** reg. 58 and 64A: its VAT is due by its tax point, whether or not it is paid. */
+export function isDueByTaxPoint(
+	invoice: ByInvoice,
+	{ basis, cashFrom }: Pick<ReturnInput, 'basis' | 'cashFrom'>
+): boolean {
 	return (
 		basis === 'invoice' ||
 		invoice.returned === true ||
 		invoice.inAdvance ||
 		invoice.due > addMonths(invoice.issued, MONTHS_ON_CASH) ||
-		totalOf(invoice.groups) === 0n ||
 		(cashFrom !== null && invoice.taxPoint < cashFrom)
 	);
 }
+
+const countsByInvoice = (invoice: ReturnInvoice, input: ReturnInput): boolean =>
+	isDueByTaxPoint(invoice, input) || totalOf(invoice.groups) === 0n;
 
 type Event = { id: string; date: PlainDate; why: ReturnWhy; amount: Minor };
 const RANK: Record<ReturnWhy, number> = {

@@ -2,10 +2,12 @@
 import { must } from '../../actor';
 import { and, eq, or, sql } from 'drizzle-orm';
 import { badDebtRelief, type Relief } from '../../../core/regimes/gb/badDebt';
+import { isDueByTaxPoint } from '../../../core/regimes/gb/vatReturn';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { post } from '../../db/journal';
 import { documents, openItems, reliefClaims } from '../../db/schema';
 import type { World } from '../../world';
+import { vatWays } from '../business/settings';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 
 export interface BadDebtRow extends Omit<Relief, 'vat' | 'lost'> {
@@ -25,6 +27,7 @@ export function badDebts(world: World, db: Reader = world.db, documentId?: numbe
 		sql.raw(
 			`(select coalesce(sum(c.${column}), 0) from documents c where c.corrects_id = documents.id and c.state = 'issued')`
 		);
+	const ways = vatWays(db);
 	const order = ['repay', 'claimable', 'waiting', 'claimed', 'expired'];
 	return db
 		.select({
@@ -33,6 +36,9 @@ export function badDebts(world: World, db: Reader = world.db, documentId?: numbe
 			customer: documents.customerName,
 			taxPoint: documents.taxPoint,
 			dueDate: openItems.dueDate,
+			issued: openItems.issueDate,
+			workFinished: sql<string>`json_extract(${documents.frozen}, '$.workFinished')`,
+			returned: sql<number>`coalesce(json_extract(${documents.frozen}, '$.sheet.opening.returned'), 0)`,
 			// What was credited is owed no more, nor is its VAT.
 			total: sql<number>`${documents.totalSterling} - ${credited('total_sterling')}`,
 			vatCharged: sql<number>`${documents.vatChargedSterling} - ${credited('vat_charged_sterling')}`,
@@ -50,6 +56,21 @@ export function badDebts(world: World, db: Reader = world.db, documentId?: numbe
 			)
 		)
 		.all()
+		.filter(
+			(row) =>
+				// On the cash basis VAT that was not paid was never due: there is nothing to claim back.
+				row.claimed !== 0 ||
+				isDueByTaxPoint(
+					{
+						taxPoint: row.taxPoint!,
+						issued: row.issued,
+						due: row.dueDate,
+						inAdvance: row.issued < row.workFinished,
+						returned: row.returned === 1
+					},
+					ways
+				)
+		)
 		.map((row): BadDebtRow => {
 			const relief = badDebtRelief(
 				{
