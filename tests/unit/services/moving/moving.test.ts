@@ -240,17 +240,18 @@ describe('an open invoice brought in', () => {
 			'wrong',
 			`There is an invoice ${own.number} here already.`
 		]);
-		const unknown = previewOpening(world, bytes(ONE), form({ addCustomers: false })).rows;
+		const unknown = (await previewOpening(world, bytes(ONE), form({ addCustomers: false }))).rows;
 		expect(unknown[0]!.detail).to.equal('Nobody here is called “Corvane Dairy”.');
 		for (const key of ['a', 'b'])
 			addCustomer(world, { ...HOUSEHOLD, name: 'Corvane Dairy', email: `${key}@x.example` });
 		expect((await bring(ONE))[0]!.detail).to.equal('2 customers are called “Corvane Dairy”.');
-		expect(() => previewOpening(world, bytes('nothing'), form())).to.throw(FieldError);
+		const nothing = await previewOpening(world, bytes('nothing'), form()).catch((error) => error);
+		expect(nothing).to.be.instanceOf(FieldError);
 	});
 
 	it('with a number of our own series moves what comes next behind it, once', async () => {
 		const text = ONE.replace('OLD-31', 'INV-0041');
-		const { notes } = previewOpening(world, bytes(text), form());
+		const { notes } = await previewOpening(world, bytes(text), form());
 		expect(notes).to.deep.equal([
 			'Your own numbers go on behind INV-0041: the next invoice gets number 42.'
 		]);
@@ -272,6 +273,28 @@ describe('an open invoice brought in', () => {
 		const copy = await issueInvoice(world, draft, loadDraft(world.db, draft).version);
 		expect(copy.number).to.equal('INV-0007');
 		expect(sum('sales', copy.id)).to.equal(-1000_00);
+	});
+
+	it('ended in the middle, is brought in whole by the same file, none twice', async () => {
+		const rows = Array.from({ length: 25 }, (_, n) => `OLD-${n},Varden,3 Oct 2026,,10,2,,`);
+		const text = `${HEAD}\n${rows.join('\n')}`;
+		const { press: whole } = world;
+		let drawn = 0;
+		world.press = {
+			...whole,
+			document: async (view, options) => {
+				if (++drawn > 15) throw new Error('the power went');
+				return whole.document(view, options);
+			}
+		};
+		const broken = await importOpening(world, bytes(text), form()).catch((error) => error);
+		expect(broken).to.be.instanceOf(Error);
+		expect(count('documents')).to.equal(10);
+		world.press = whole;
+		const found = outcomes(await bring(text));
+		expect([found.filter((one) => one === 'same').length, found.length]).to.deep.equal([10, 25]);
+		expect([count('documents'), count('customers')]).to.deep.equal([25, 1]);
+		expect(movingsPage(world).map(({ left }) => left)).to.deep.equal([15, 10]);
 	});
 
 	it('is put right by an invoice of ours, which has a number of ours', async () => {

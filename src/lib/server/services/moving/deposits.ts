@@ -33,13 +33,13 @@ interface Looking {
 	notes: string[];
 }
 
-function look(world: World, bytes: Uint8Array, form: OpeningForm): Looking {
+async function look(world: World, bytes: Uint8Array, form: OpeningForm): Promise<Looking> {
 	const { db, clock } = world;
 	const { rows, unread } = fieldsOf<DepositField>(bytes, DEPOSIT_COLUMNS);
 	const isRegistered = registeredOn(db);
 	const read = readHeldMoney(rows, clock.today(), isRegistered);
 	const invoiced = read.filter(({ held }) => held?.invoice);
-	const { planned, notes } = lookAt(
+	const { planned, notes } = await lookAt(
 		world,
 		invoiced.map(({ line, held }) => ({
 			line,
@@ -93,9 +93,13 @@ const reported = ({ invoices, inHand, notes }: Looking): Looked => ({
 });
 
 /** What the file would bring. @throws FieldError */
-export function previewDeposits(world: World, bytes: Uint8Array, form: OpeningForm): Looked {
+export async function previewDeposits(
+	world: World,
+	bytes: Uint8Array,
+	form: OpeningForm
+): Promise<Looked> {
 	must('owner');
-	return reported(look(world, bytes, form));
+	return reported(await look(world, bytes, form));
 }
 
 /** Brings in what is not here yet, all or nothing. The same press, or the same file again, brings nothing. @throws FieldError */
@@ -106,7 +110,7 @@ export function importDeposits(
 ): Promise<Looked> {
 	must('owner');
 	return oneAtATime(async () => {
-		const found = look(world, bytes, form);
+		const found = await look(world, bytes, form);
 		await bringIn(world, 'deposits', found.invoices, form, (tx, movingId) => {
 			const known = customersByName(tx);
 			for (const { held, key } of found.inHand) {

@@ -1,4 +1,4 @@
-// Open invoices brought in: looked through first, then all of them or none.
+// Open invoices brought in: looked through first, then taken in, each once.
 import {
 	INVOICE_COLUMNS,
 	readOpeningInvoices,
@@ -12,6 +12,7 @@ import { drawFrozen, oneAtATime, writeFrozen } from '../invoices/issuing';
 import { customersByName } from '../customers/byName';
 import { beginMoving, fieldsOf, unreadNote, type Looked, type MovingForm } from './book';
 import {
+	AT_ONCE,
 	customerFor,
 	frozenFor,
 	jobFor,
@@ -20,6 +21,7 @@ import {
 	raiseSeries,
 	registeredOn,
 	seriesAfter,
+	turn,
 	type Given,
 	type Planned
 } from './opening';
@@ -32,11 +34,11 @@ export interface OpeningForm extends MovingForm {
 	returnedUntil: string;
 }
 
-function look(
+async function look(
 	world: World,
 	bytes: Uint8Array,
 	form: OpeningForm
-): { planned: Planned[]; notes: string[] } {
+): Promise<{ planned: Planned[]; notes: string[] }> {
 	const { rows, unread } = fieldsOf<InvoiceField>(bytes, INVOICE_COLUMNS);
 	const { db, clock } = world;
 	const given = readOpeningInvoices(rows, clock.today(), registeredOn(db));
@@ -44,17 +46,17 @@ function look(
 }
 
 /** What becomes of invoices that were read, and what is worth saying of them all. @throws FieldError */
-export function lookAt(
+export async function lookAt(
 	world: World,
 	given: readonly Given[],
 	unread: readonly string[],
 	form: OpeningForm
-): { planned: Planned[]; notes: string[] } {
+): Promise<{ planned: Planned[]; notes: string[] }> {
 	if (given.length > MOST)
 		throw new FieldError({
 			file: `At most ${MOST} at once, and these are ${given.length}. Split the file.`
 		});
-	const planned = planOpening(world, world.db, given, form);
+	const planned = await planOpening(world, world.db, given, form);
 	const after = seriesAfter(
 		world.db,
 		planned.flatMap(({ invoice }) => invoice ?? [])
@@ -73,9 +75,13 @@ export function lookAt(
 }
 
 /** What the file would bring. @throws FieldError */
-export function previewOpening(world: World, bytes: Uint8Array, form: OpeningForm): Looked {
+export async function previewOpening(
+	world: World,
+	bytes: Uint8Array,
+	form: OpeningForm
+): Promise<Looked> {
 	must('owner');
-	const { planned, notes } = look(world, bytes, form);
+	const { planned, notes } = await look(world, bytes, form);
 	return { rows: planned.map(({ report }) => report), notes };
 }
 
@@ -86,13 +92,16 @@ export function previewOpening(world: World, bytes: Uint8Array, form: OpeningFor
 export function importOpening(world: World, bytes: Uint8Array, form: OpeningForm): Promise<Looked> {
 	must('owner');
 	return oneAtATime(async () => {
-		const { planned, notes } = look(world, bytes, form);
+		const { planned, notes } = await look(world, bytes, form);
 		await bringIn(world, 'invoices', planned, form);
 		return { rows: planned.map(({ report }) => report), notes };
 	});
 }
 
-/** Draws and writes what is to be brought in, in one transaction. `also` writes what else the file has. */
+/**
+ * Draws and writes what is to be brought in, some at a time, so that others get their turn. Ended in the middle, the same
+ * file brings the rest. `also` writes what else the file has.
+ */
 export async function bringIn(
 	world: World,
 	kind: 'invoices' | 'deposits',
@@ -100,36 +109,40 @@ export async function bringIn(
 	form: MovingForm,
 	also: (tx: Transaction, movingId: number) => void = () => undefined
 ): Promise<void> {
-	// A customer or a job that nothing hangs on yet does no harm, should it end here.
-	const ready = writeAtOnce(world.db, (tx) => {
-		const known = customersByName(tx);
-		return planned.flatMap(({ invoice, customerId }) => {
-			if (!invoice) return [];
-			const id = customerId ?? customerFor(tx, world, invoice.customer, known);
-			return [{ invoice, customerId: id, jobId: jobFor(tx, world, invoice, id) }];
+	const wanted = planned.flatMap(({ invoice, customerId }) =>
+		invoice ? [{ invoice, customerId }] : []
+	);
+	const moving = writeAtOnce(world.db, (tx) => {
+		const id = beginMoving(tx, world, kind, form);
+		// First of all: no number of ours is given out twice.
+		if (id !== null)
+			raiseSeries(
+				tx,
+				wanted.map(({ invoice }) => invoice)
+			);
+		return id;
+	});
+	if (moving === null) return;
+	for (let start = 0; start < wanted.length; start += AT_ONCE) {
+		// A customer or a job that nothing hangs on yet does no harm, should it end here.
+		const ready = writeAtOnce(world.db, (tx) => {
+			const known = customersByName(tx);
+			return wanted.slice(start, start + AT_ONCE).map(({ invoice, customerId }) => {
+				const id = customerId ?? customerFor(tx, world, invoice.customer, known);
+				return { invoice, customerId: id, jobId: jobFor(tx, world, invoice, id) };
+			});
 		});
-	});
-	let moving: number | null = null;
-	const plans = ready.map(({ invoice, customerId, jobId }) =>
-		openingIssue(
-			world,
-			frozenFor(world, world.db, invoice, customerId, jobId),
-			invoice,
-			jobId,
-			() => moving!
-		)
-	);
-	const drawn = await Promise.all(
-		plans.map(async (plan) => ({ plan, page: await drawFrozen(world, plan, 0) }))
-	);
-	writeAtOnce(world.db, (tx) => {
-		moving = beginMoving(tx, world, kind, form);
-		if (moving === null) return;
-		for (const { plan, page } of drawn) writeFrozen(tx, world, plan, page);
-		also(tx, moving);
-		raiseSeries(
-			tx,
-			ready.map(({ invoice }) => invoice)
+		const drawn = await Promise.all(
+			ready.map(async ({ invoice, customerId, jobId }) => {
+				const frozen = frozenFor(world, world.db, invoice, customerId, jobId);
+				const plan = openingIssue(world, frozen, invoice, jobId, moving);
+				return { plan, page: await drawFrozen(world, plan, 0) };
+			})
 		);
-	});
+		for (const { plan, page } of drawn) {
+			writeAtOnce(world.db, (tx) => writeFrozen(tx, world, plan, page));
+			await turn();
+		}
+	}
+	writeAtOnce(world.db, (tx) => also(tx, moving));
 }

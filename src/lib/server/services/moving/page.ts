@@ -14,7 +14,7 @@ import { registeredOn } from './opening';
 
 export interface Mover {
 	columns: readonly { field: string; label: string; required?: boolean }[];
-	preview: (world: World, bytes: Uint8Array, form: OpeningForm) => Looked;
+	preview: (world: World, bytes: Uint8Array, form: OpeningForm) => Looked | Promise<Looked>;
 	write: (world: World, bytes: Uint8Array, form: OpeningForm) => Looked | Promise<Looked>;
 }
 

@@ -25,7 +25,7 @@ export const actions: Actions = {
 		act(event, wishes, async (form, world, posted) => {
 			const { name, bytes } = await file(posted);
 			return {
-				preview: looked(moverOf(event.params.kind).preview(world, bytes, { ...form, name }))
+				preview: looked(await moverOf(event.params.kind).preview(world, bytes, { ...form, name }))
 			};
 		}),
 	write: (event) =>
