@@ -1,17 +1,18 @@
 // Money held for customers, as other books have it: deposits and credit, with the deposit invoice where there was one.
 import type { PlainDate } from '../calendar/types';
 import type { Column } from '../formats/table';
+import { CUSTOMER, RETURNED } from './columns';
 import type { Minor } from '../money/types';
-import { readOpeningInvoices, type InvoiceField, type OpeningInvoice } from './invoices';
+import {
+	INVOICE_COLUMNS,
+	readOpeningInvoices,
+	type InvoiceField,
+	type OpeningInvoice
+} from './invoices';
 import { readDay, readSum, readYes, RowError, within } from './reading';
 
 export const DEPOSIT_COLUMNS = [
-	{
-		field: 'customer',
-		label: 'Customer',
-		names: ['customer', 'client', 'customer name', 'client name', 'name', 'company', 'contact'],
-		required: true
-	},
+	CUSTOMER,
 	{
 		field: 'amount',
 		label: 'Amount',
@@ -29,11 +30,7 @@ export const DEPOSIT_COLUMNS = [
 		label: 'Deposit invoice',
 		names: ['deposit invoice', 'invoice number', 'invoice', 'number']
 	},
-	{
-		field: 'returned',
-		label: 'VAT returned',
-		names: ['vat returned', 'vat returned already', 'vat filed', 'returned']
-	},
+	RETURNED,
 	{ field: 'rate', label: 'VAT rate', names: ['vat rate', 'tax rate', 'rate of vat'] },
 	{ field: 'vat', label: 'VAT', names: ['vat', 'vat amount', 'tax'] },
 	{
@@ -63,32 +60,10 @@ export interface ReadHeld {
 
 type Row = { line: number; values: Record<DepositField, string> };
 
-const NOTHING: Record<InvoiceField, string> = {
-	number: '',
-	customer: '',
-	issued: '',
-	due: '',
-	taxPoint: '',
-	reversed: '',
-	returned: '',
-	rate: '',
-	vat: '',
-	net: '',
-	open: '',
-	paidOn: '',
-	paid: '',
-	withheld: '',
-	deduction: '',
-	retentionDue: '',
-	retention: '',
-	total: '',
-	description: '',
-	job: '',
-	order: '',
-	reference: '',
-	currency: '',
-	exchange: ''
-};
+const NOTHING = Object.fromEntries(INVOICE_COLUMNS.map(({ field }) => [field, ''])) as Record<
+	InvoiceField,
+	string
+>;
 
 /** What the rows say, in the order of the file. */
 export function readHeldMoney(

@@ -2,6 +2,7 @@
 import { displayDate } from '../calendar/conversion';
 import type { PlainDate } from '../calendar/types';
 import type { Column } from '../formats/table';
+import { CUSTOMER, RETURNED } from './columns';
 import { BOOKS, CURRENCIES, type Currency } from '../money/currencies';
 import { absolute, formatDecimal, max, percentOf, taxWithin } from '../money/decimal';
 import { displayMoney } from '../money/display';
@@ -18,12 +19,7 @@ export const INVOICE_COLUMNS = [
 		names: ['number', 'invoice number', 'invoice no', 'invoice', 'no', 'document number'],
 		required: true
 	},
-	{
-		field: 'customer',
-		label: 'Customer',
-		names: ['customer', 'client', 'customer name', 'client name', 'name', 'company', 'contact'],
-		required: true
-	},
+	CUSTOMER,
 	{
 		field: 'issued',
 		label: 'Issued',
@@ -33,11 +29,7 @@ export const INVOICE_COLUMNS = [
 	{ field: 'due', label: 'Due', names: ['due', 'due date', 'due on', 'pay by'] },
 	{ field: 'taxPoint', label: 'Tax point', names: ['tax point', 'supply date', 'date of supply'] },
 	{ field: 'reversed', label: 'Reverse charge', names: ['reverse charge', 'drc', 'reverse'] },
-	{
-		field: 'returned',
-		label: 'VAT returned',
-		names: ['vat returned', 'vat returned already', 'vat filed', 'returned']
-	},
+	RETURNED,
 	{ field: 'rate', label: 'VAT rate', names: ['vat rate', 'tax rate', 'rate of vat', 'vat code'] },
 	{ field: 'vat', label: 'VAT', names: ['vat', 'vat amount', 'tax', 'tax amount'] },
 	{

@@ -4,6 +4,7 @@ import { displayDate } from '../calendar/conversion';
 import type { InvoiceFigures } from '../figures/types';
 import { BOOKS } from '../money/currencies';
 import { divideRounded, formatDecimal, formatMoney, min, percentOf } from '../money/decimal';
+import { shareOut } from '../money/sharing';
 import { displayMoney } from '../money/display';
 import type { Decimal, Minor } from '../money/types';
 import { rateOn } from '../regimes/gb/rates';
@@ -31,7 +32,7 @@ export function openingSheet(invoice: OpeningInvoice, parties: OpeningParties): 
 		units: retention === 0n ? 0n : divideRounded(retention * 100n * PERCENT, net + retention),
 		scale: 4
 	};
-	const held = shares(
+	const held = shareOut(
 		retention,
 		groups.map((group) => group.net)
 	);
@@ -81,19 +82,6 @@ export function openingSheet(invoice: OpeningInvoice, parties: OpeningParties): 
 			...(parties.jobId === null ? {} : { jobId: parties.jobId })
 		}))
 	};
-}
-
-/** In proportion; together they are the whole. */
-function shares(amount: Minor, weights: readonly Minor[]): Minor[] {
-	const whole = weights.reduce((sum, one) => sum + one, 0n);
-	let [so, given] = [0n, 0n];
-	return weights.map((weight) => {
-		so += weight;
-		const upTo = whole === 0n ? 0n : divideRounded(amount * so, whole);
-		const part = upTo - given;
-		given = upTo;
-		return part;
-	});
 }
 
 /** What of each line is materials, so that the rest has this deduction (FA 2004 s.61). */

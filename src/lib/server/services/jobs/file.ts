@@ -1,6 +1,5 @@
 // Jobs brought in from a CSV file: looked through first, written when confirmed, all or nothing.
 import { must } from '../../actor';
-import { createHash } from 'node:crypto';
 import { asc, eq, sql } from 'drizzle-orm';
 import { readTypedDate } from '../../../core/calendar/conversion';
 import { readFields, TableError, type Column } from '../../../core/formats/table';
@@ -10,6 +9,7 @@ import { writeAtOnce, type Reader, type Transaction } from '../../db/connection'
 import { jobs, sites } from '../../db/schema';
 import type { World } from '../../world';
 import { addNamed, customersByName, nameOf, unknownName } from '../customers/byName';
+import { rowKeys } from '../business/keys';
 import { beginForm, beginOnce } from './begin';
 
 const COLUMNS = [
@@ -74,14 +74,9 @@ function plan(db: Reader, bytes: Uint8Array, today: string, addCustomers: boolea
 			.all()
 			.map(({ key, number }) => [key, number])
 	);
-	const times = new Map<string, number>();
+	const keyOf = rowKeys('file');
 	return readRows(bytes).map(({ line, values }) => {
-		const what = JSON.stringify(
-			[values.customer, values.title, values.day, values.price].map(nameOf)
-		);
-		const nth = (times.get(what) ?? 0) + 1;
-		times.set(what, nth);
-		const key = `file:${createHash('sha256').update(`${what} ${nth}`).digest('hex')}`;
+		const key = keyOf([values.customer, values.title, values.day, values.price].map(nameOf));
 		const found = known.get(nameOf(values.customer)) ?? [];
 		const here = brought.get(key);
 		const problem = here

@@ -17,6 +17,7 @@ import type { ListName } from '../../../core/lists/types';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { manyRows, manyRuns } from '../../db/schema';
+import { turn } from '../../turn';
 import type { World } from '../../world';
 import { ACTS, type Doing } from './acts';
 
@@ -103,8 +104,6 @@ function readOptions({ asks = [] }: ManyAction, given: ManyOptions, today: Plain
 	if (Object.keys(problems).length) throw new FieldError(problems);
 	return Object.fromEntries(read);
 }
-
-const turn = () => new Promise((resolve) => setImmediate(resolve));
 
 export interface Checked {
 	chosen: number;

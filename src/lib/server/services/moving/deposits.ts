@@ -12,7 +12,7 @@ import { eq } from 'drizzle-orm';
 import type { Reader } from '../../db/connection';
 import { payments } from '../../db/schema';
 import type { World } from '../../world';
-import { sha256 } from '../business/keys';
+import { rowKeys } from '../business/keys';
 import { customersByName, nameOf, unknownName } from '../customers/byName';
 import { oneAtATime } from '../invoices/issuing';
 import { takeShared } from '../money/taking';
@@ -51,7 +51,7 @@ async function look(world: World, bytes: Uint8Array, form: OpeningForm): Promise
 		form
 	);
 	const known = customersByName(db);
-	const times = new Map<string, number>();
+	const keyOf = rowKeys('held');
 	const inHand = read
 		.filter(({ held }) => !held?.invoice)
 		.map(({ line, name, held, why }): InHand => {
@@ -61,15 +61,7 @@ async function look(world: World, bytes: Uint8Array, form: OpeningForm): Promise
 				key
 			});
 			if (!held) return row('wrong', why);
-			const what = JSON.stringify([
-				nameOf(held.customer),
-				String(held.amount),
-				held.date,
-				held.reference
-			]);
-			const nth = (times.get(what) ?? 0) + 1;
-			times.set(what, nth);
-			const key = `held:${sha256(`${what} ${nth}`)}`;
+			const key = keyOf([nameOf(held.customer), String(held.amount), held.date, held.reference]);
 			if (isThere(db, key)) return row('same', 'is here already');
 			const found = known.get(nameOf(held.customer)) ?? [];
 			const unknown = unknownName(held.customer, found.length, form.addCustomers);
@@ -102,7 +94,7 @@ export async function previewDeposits(
 	return reported(await look(world, bytes, form));
 }
 
-/** Brings in what is not here yet, all or nothing. The same press, or the same file again, brings nothing. @throws FieldError */
+/** Brings in what is not here yet. The same press, or the same file again, brings nothing. @throws FieldError */
 export function importDeposits(
 	world: World,
 	bytes: Uint8Array,

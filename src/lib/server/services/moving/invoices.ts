@@ -7,6 +7,7 @@ import {
 import { FieldError } from '../../../core/refusals';
 import { must } from '../../actor';
 import { writeAtOnce, type Transaction } from '../../db/connection';
+import { turn } from '../../turn';
 import type { World } from '../../world';
 import { drawFrozen, oneAtATime, writeFrozen } from '../invoices/issuing';
 import { customersByName } from '../customers/byName';
@@ -21,7 +22,6 @@ import {
 	raiseSeries,
 	registeredOn,
 	seriesAfter,
-	turn,
 	type Given,
 	type Planned
 } from './opening';

@@ -11,6 +11,7 @@ import { runningOf } from '../../../core/documents/numbers';
 import { customerOn, sellerOn, type CustomerRecord } from '../../../core/parties';
 import type { Reader, Transaction } from '../../db/connection';
 import { documents, jobs } from '../../db/schema';
+import { turn } from '../../turn';
 import type { World } from '../../world';
 import { goOnFrom, loadSeries } from '../business/series';
 import { sellerRecord } from '../business/settings';
@@ -108,7 +109,6 @@ export async function planOpening(
 
 /** So many are worked on before others get their turn. */
 export const AT_ONCE = 10;
-export const turn = () => new Promise((resolve) => setImmediate(resolve));
 
 function numbered(db: Reader, number: string) {
 	return db
@@ -187,11 +187,14 @@ export function frozenFor(
 		cisRate: contractor ? standing.cisRate : null,
 		jobId
 	});
+	const parties = sheetContext(db, sheet, world.clock.today());
 	const context = {
-		...sheetContext(db, sheet, world.clock.today()),
+		...parties,
 		customer,
 		// On its invoice it was decided, whatever would be decided now.
-		...(registeredOn(db)(invoice.taxPoint) ? { follows: { reverseCharge: invoice.reversed } } : {})
+		...(sellerOn(parties.seller, invoice.taxPoint).vatRegistered
+			? { follows: { reverseCharge: invoice.reversed } }
+			: {})
 	};
 	const done = freezeOpening(sheet, context);
 	if (!done) throw new RowError('It has no sums.');

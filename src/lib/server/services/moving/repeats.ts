@@ -2,6 +2,7 @@
 import { eq } from 'drizzle-orm';
 import type { RepeatRule } from '../../../core/calendar/recurrence';
 import { ruleWords } from '../../../core/calendar/ruleWords';
+import { parseMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
 import {
 	REPEAT_COLUMNS,
@@ -16,7 +17,7 @@ import { must } from '../../actor';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { repeats } from '../../db/schema';
 import type { World } from '../../world';
-import { sha256 } from '../business/keys';
+import { rowKeys } from '../business/keys';
 import { customersByName, nameOf, unknownName } from '../customers/byName';
 import {
 	beginMoving,
@@ -53,7 +54,7 @@ function look(
 	const { rows, unread } = fieldsOf<RepeatField>(bytes, REPEAT_COLUMNS);
 	const known = customersByName(db);
 	const isRegistered = registeredOn(db);
-	const times = new Map<string, number>();
+	const keyOf = rowKeys('moved');
 	const planned = readRepeats(rows, clock.today()).map(({ line, name, repeat, why }) => {
 		const row = (outcome: MovedRow['outcome'], detail: string): PlannedRepeat => ({
 			report: { line, name, outcome, detail },
@@ -64,10 +65,7 @@ function look(
 		let withVat = false;
 		let key = '';
 		if (!repeat) return row('wrong', why);
-		const what = JSON.stringify([nameOf(repeat.customer), nameOf(repeat.name), repeat.price]);
-		const nth = (times.get(what) ?? 0) + 1;
-		times.set(what, nth);
-		key = `moved:${sha256(`${what} ${nth}`)}`;
+		key = keyOf([nameOf(repeat.customer), nameOf(repeat.name), repeat.price]);
 		if (isThere(db, key)) return row('same', 'is here already');
 		const found = known.get(nameOf(repeat.customer)) ?? [];
 		const unknown = unknownName(repeat.customer, found.length, form.addCustomers);
@@ -91,13 +89,10 @@ function look(
 const inALine = (sentence: string): string =>
 	sentence.charAt(0).toLowerCase() + sentence.slice(1).replace(/\.$/, '');
 
-/** Up to four decimals are shown as they stand. */
-const priceOf = (price: string): string =>
-	/\.\d{3,}$/.test(price) ? `£${price}` : displayPounds(pence(price));
-
-function pence(price: string): bigint {
-	const [pounds = '0', rest = ''] = price.split('.');
-	return BigInt(`${pounds}${rest.padEnd(2, '0').slice(0, 2)}`);
+/** Fractions of a penny are shown as they stand. */
+function priceOf(price: string): string {
+	const pence = parseMoney(price);
+	return pence === null ? `£${price}` : displayPounds(pence);
 }
 
 const isThere = (db: Reader, key: string): boolean =>

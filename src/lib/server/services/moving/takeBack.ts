@@ -160,8 +160,6 @@ function standsOnDocument(tx: Transaction, id: number): string {
 	return standsOn(tx, 'documents', id, ALONG_DOCUMENT) ? 'something else was built on it' : '';
 }
 
-const ALONG_PAYMENT = new Set(['journal_lines']);
-
 function backPayment(tx: Transaction, world: World, id: number) {
 	const row = tx.select().from(payments).where(eq(payments.id, id)).get();
 	if (!row) return null;
@@ -174,8 +172,7 @@ function backPayment(tx: Transaction, world: World, id: number) {
 		)
 		.get();
 	if (billed) return { name, why: 'its deposit invoice was written' };
-	if (standsOn(tx, 'payments', id, ALONG_PAYMENT))
-		return { name, why: 'it was used, or given back' };
+	if (standsOn(tx, 'payments', id, new Set())) return { name, why: 'it was used, or given back' };
 	leave(tx, world, 'payment', id, name);
 	removeEntry(tx, world, `payment:${id}`, name);
 	tx.delete(payments).where(eq(payments.id, id)).run();

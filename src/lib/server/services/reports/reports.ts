@@ -12,6 +12,7 @@ import type { Minor } from '../../../core/money/types';
 import { must } from '../../actor';
 import type { Reader } from '../../db/connection';
 import { purchases } from '../../db/schema';
+import { turn } from '../../turn';
 import type { World } from '../../world';
 import { vatWays } from '../business/settings';
 import { inputTax, ownCost } from '../costs/purchases';
@@ -39,8 +40,6 @@ export interface Profit {
 	/** Withheld by contractors in the period: already paid towards the tax on it. */
 	withheld: Minor;
 }
-
-const turn = () => new Promise((resolve) => setImmediate(resolve));
 
 async function allInvoices(world: World, period: Period): Promise<ReportInvoice[]> {
 	const all: ReportInvoice[] = [];
