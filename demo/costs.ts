@@ -57,6 +57,7 @@ export function costSteps({ world, today, morning }: Setting): Step[] {
 			date: addDays(today, -ago),
 			paidOn: addDays(today, -ago),
 			reclaim: true,
+			centre: 'category' in values && values.category === 'travel' ? 'Van' : '',
 			...values
 		});
 	for (let month = 13; month >= 0; month--)

@@ -1,5 +1,6 @@
 // How the demo business's documents look: its mark, a letterhead for heritage work, and its own kinds of work.
 import { readLook, STANDARD_LOOK, type Look } from '../src/lib/core/letterheads/look';
+import { addLineTag } from '../src/lib/server/services/business/lineTags';
 import { listWorkKinds, saveWorkKind } from '../src/lib/server/services/business/workKinds';
 import {
 	loadLetterhead,
@@ -47,7 +48,17 @@ export async function layOutLetterheads(world: World): Promise<void> {
 	});
 	for (const [name] of KINDS)
 		saveWorkKind(world, null, { name, letterheadId: name === 'cornice' ? heritage : null });
+	for (const name of ['New work', 'Repairs', 'Advice']) addLineTag(world, 'income', { name });
+	for (const name of ['Van', 'Workshop']) addLineTag(world, 'centre', { name });
 }
+
+/** What a line of these words is in the reports; most of them nothing in particular. */
+export const tagsOfWords = (words: string): { income?: string; centre?: string } =>
+	/survey|inspection|report/i.test(words)
+		? { income: 'Advice' }
+		: /run in|centrepiece/i.test(words)
+			? { income: 'New work', centre: 'Workshop' }
+			: {};
 
 /** The kind of work that words speak of. */
 export function kindOf(world: World, words: string): number {

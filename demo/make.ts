@@ -41,7 +41,7 @@ import { costSteps } from './costs';
 import { DEMO_CUSTOMERS } from './customers';
 import { DEMO_DOCUMENTS, type DemoDocument } from './documents';
 import { writeBankFile } from './bankFile';
-import { kindOf, layOutLetterheads } from './letterheads';
+import { kindOf, layOutLetterheads, tagsOfWords } from './letterheads';
 import { layOutPeople } from './people';
 import { movingSteps } from './moving';
 import { owedSteps } from './owed';
@@ -202,6 +202,7 @@ function sheetOf(document: DemoDocument): Sheet {
 				quantity: line.quantity,
 				unit: line.unit,
 				unitPrice: line.price,
+				...tagsOfWords(line.description),
 				vat: line.vat ?? 'standard',
 				vatReason: line.reason ?? '',
 				discount: line.discount ?? '',

@@ -3,6 +3,7 @@ import { ALLOWABLE_KINDS, type LineKind } from './figures/types';
 import { formatDecimal, formatMoney, multiplyToMinor, parseDecimal } from './money/decimal';
 import type { Decimal } from './money/types';
 import type { VatTreatment } from './regimes/types';
+import { tagsOf } from './sheet/blank';
 import { priceOn, type RateOf } from './sheet/priceBasis';
 import type { SheetLine } from './sheet/types';
 
@@ -18,6 +19,8 @@ export interface Entry {
 	cost: string;
 	vat: VatTreatment;
 	vatReason: string;
+	/** The income category of what is sold. */
+	income?: string;
 }
 
 export interface Kit extends Entry {
@@ -56,7 +59,8 @@ export function entryLine(entry: Entry, quantity: string, newId: () => string): 
 		discount: '',
 		cost: costText([{ entry, quantity }], ONE),
 		itemId: entry.id,
-		listPrice: { price: entry.unitPrice, withVat: entry.withVat }
+		listPrice: { price: entry.unitPrice, withVat: entry.withVat },
+		...tagsOf(entry)
 	};
 }
 
@@ -118,7 +122,8 @@ export function kitLines(
 			discount: '',
 			cost: costText(kit.parts, count),
 			itemId: kit.id,
-			listPrice: { price: kitPrice(kit, rateOf), withVat: kit.withVat }
+			listPrice: { price: kitPrice(kit, rateOf), withVat: kit.withVat },
+			...tagsOf(kit)
 		}
 	];
 }

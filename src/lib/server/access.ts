@@ -156,6 +156,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/settings/moving/[kind]/template': owner('GET'),
 	'/(desk)/settings/exchange': money('add', 'file', 'remove', 'restore'),
 	'/(desk)/settings/kinds': words('add', 'save', 'archive', 'restore'),
+	'/(desk)/settings/categories': words('add', 'archive', 'restore'),
 	'/(desk)/settings/letterheads': words('make', 'standard', 'archive', 'restore'),
 	'/(desk)/settings/letterheads/[id]': words('rename', 'copy', 'standard', 'archive'),
 	'/(desk)/settings/letterheads/[id]/api': words('GET', 'PUT', 'POST'),

@@ -24,6 +24,7 @@ export const costForm = z.object({
 	reclaim: tick,
 	privateShare: box,
 	category: box,
+	centre: box,
 	miles: box,
 	jobId: rowId,
 	chargeable: tick,

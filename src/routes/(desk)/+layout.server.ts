@@ -1,3 +1,4 @@
+import { lineTagsInUse } from '$lib/server/services/business/lineTags';
 import { restingSince } from '$lib/server/services/business/resting';
 import { workKindsInUse } from '$lib/server/services/business/workKinds';
 import { letterheadsInUse } from '$lib/server/services/letterheads/letterheads';
@@ -13,6 +14,7 @@ export const load: LayoutServerLoad = ({ locals }) => ({
 	/** What can be chosen wherever a customer, a job or a document is written. */
 	offers: {
 		workKinds: workKindsInUse(locals.world.db),
-		letterheads: letterheadsInUse(locals.world.db)
+		letterheads: letterheadsInUse(locals.world.db),
+		lineTags: lineTagsInUse(locals.world.db)
 	}
 });

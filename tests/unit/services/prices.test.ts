@@ -22,7 +22,9 @@ import {
 	raisePrices
 } from '../../../src/lib/server/services/prices/raise';
 import { findPrices, listPrices } from '../../../src/lib/server/services/prices/search';
-import { savePicture } from '../../../src/lib/server/services/prices/pictures';
+import { pricePicture, savePicture } from '../../../src/lib/server/services/prices/pictures';
+import { bringBack } from '../../../src/lib/server/services/business/bin';
+import { pricePictures } from '../../../src/lib/server/db/schema';
 import {
 	noteUsed,
 	priceItem,
@@ -127,6 +129,28 @@ describe('the price list', () => {
 			)[0]!.quantity
 		).to.equal('0.9999');
 		expect(() => removePriceItem(world, goods)).to.throw(/holds it/);
+	});
+
+	it('brings back what was removed, with its parts, its picture, and the words it is found by', async () => {
+		const part = add('Lath', { unitPrice: '2', income: 'New work' });
+		const kit = add('Lath and nails', { kit: 'line', parts: [{ itemId: part, quantity: '7' }] });
+		world.db
+			.insert(pricePictures)
+			.values({ itemId: kit, type: 'image/png', content: Buffer.from('p') })
+			.run();
+		const bin = removePriceItem(world, kit)!;
+		expect(() => priceItem(world, kit)).to.throw(/not here/i);
+		expect(entriesFor(world, 'lath nails')).to.deep.equal([]);
+		expect(removePriceItem(world, kit)).to.equal(null);
+		bringBack(world, bin);
+		expect(priceItem(world, kit)).to.deep.include({ name: 'Lath and nails', hasPicture: true });
+		expect(pricePicture(world, kit).content.toString()).to.equal('p');
+		const [found] = entriesFor(world, 'lath nails');
+		expect(found!.lines[0]!.unitPrice).to.equal('14.00');
+		expect(entriesFor(world, 'lath').find(({ id }) => id === part)!.lines[0]).to.include({
+			income: 'New work'
+		});
+		expect(() => bringBack(world, bin)).to.throw(/removed/i);
 	});
 
 	it('says of a price whether VAT is in it, and a kit adds up parts of either sort', () => {

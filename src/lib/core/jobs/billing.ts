@@ -11,6 +11,7 @@ import {
 	powerOfTen
 } from '../money/decimal';
 import type { Decimal, Minor } from '../money/types';
+import { tagsOf } from '../sheet/blank';
 import type { SheetLine } from '../sheet/types';
 import { readDiscount } from '../sheet/discount';
 import { KIND_NAMES, withinSentence } from '../words';
@@ -33,6 +34,9 @@ export interface Billable {
 	extra: boolean;
 	/** The entry of the price list it came from. */
 	itemId?: number;
+	/** What it is in reports. */
+	income?: string;
+	centre?: string;
 	/** Pence: extension less line discount. */
 	amount: Minor;
 }
@@ -132,6 +136,7 @@ function fromLine(line: JobLine): Billable {
 		date: null,
 		extra: line.extra,
 		...(line.itemId ? { itemId: line.itemId } : {}),
+		...tagsOf(line),
 		amount: lineAmount(line)
 	};
 }
@@ -240,8 +245,18 @@ function asOneLine(members: Billable[], shape: BillingShape, making: LineMaking)
 		cost: kind === 'levy' || first.vat === 'noSupply' ? '' : combinedCost(members, kind),
 		jobId: making.jobId,
 		bills: members.map((one) => one.part),
+		...tagsOf({
+			income: agreed(members, ({ income }) => income),
+			centre: agreed(members, ({ centre }) => centre)
+		}),
 		...dated(making.workDone)
 	};
+}
+
+/** What all of them say; empty where they differ. */
+function agreed(members: readonly Billable[], of: (one: Billable) => string | undefined): string {
+	const first = of(members[0]!) ?? '';
+	return members.every((one) => (of(one) ?? '') === first) ? first : '';
 }
 
 /**

@@ -60,6 +60,9 @@ export interface JobLine {
 	cost: string;
 	extra: boolean;
 	itemId?: number | null;
+	/** What it is in reports; empty or absent: nothing in particular. */
+	income?: string;
+	centre?: string;
 }
 
 export interface TimeEntry {

@@ -23,6 +23,7 @@ export const COSTS: ListSpec = {
 			choices: { bill: 'bill', credit: 'credit', mileage: 'mileage' }
 		},
 		{ id: 'category', label: 'for', head: 'For', type: 'choice', choices: CATEGORIES },
+		{ id: 'centre', label: 'cost centre', head: 'Cost centre', type: 'text' },
 		{ id: 'job', label: 'job', head: 'Job', type: 'text' },
 		{ id: 'net', label: 'without VAT', head: 'Without VAT, £', type: 'money', sum: true },
 		{ id: 'vat', label: 'VAT', head: 'VAT, £', type: 'money', sum: true },

@@ -61,6 +61,8 @@ export const INVOICES: ListSpec = {
 		{ id: 'disputed', label: 'disputed', head: 'Disputed', type: 'yes' },
 		{ id: 'promised', label: 'promised', head: 'Promised for', type: 'day' },
 		{ id: 'workKind', label: 'kind of work', head: 'Kind of work', type: 'text' },
+		{ id: 'income', label: 'income category', head: 'Income category', type: 'text', sort: false },
+		{ id: 'centre', label: 'cost centre', head: 'Cost centre', type: 'text', sort: false },
 		{ id: 'label', label: 'label', head: 'Labels', type: 'text', sort: false },
 		{
 			id: 'customerLabel',

@@ -1,6 +1,6 @@
 // New sheets and new lines, and what a new line takes over from the one above.
 import type { CustomerKind } from '../regimes/types';
-import type { Sheet, SheetHeading, SheetLine, SheetRow } from './types';
+import type { LineTags, Sheet, SheetHeading, SheetLine, SheetRow } from './types';
 
 export function blankSheet(): Sheet {
 	return {
@@ -23,7 +23,7 @@ export function blankSheet(): Sheet {
 	};
 }
 
-/** A line after `above`: it takes over kind, unit, VAT and its reason, and nothing that is typed anew. */
+/** A line after `above`: it takes over kind, unit, VAT and its reason, what it is in reports, and nothing that is typed anew. */
 export function blankLine(id: string, above?: SheetRow): SheetLine {
 	const model = above?.type === 'line' ? above : undefined;
 	return {
@@ -37,9 +37,19 @@ export function blankLine(id: string, above?: SheetRow): SheetLine {
 		vat: model?.vat ?? 'standard',
 		vatReason: model?.vatReason ?? '',
 		discount: '',
-		cost: ''
+		cost: '',
+		...tagsOf(model ?? {})
 	};
 }
+
+/** What a line is in reports, where it says so. */
+export const tagsOf = ({
+	income,
+	centre
+}: Partial<LineTags>): Pick<SheetLine, 'income' | 'centre'> => ({
+	...(income ? { income } : {}),
+	...(centre ? { centre } : {})
+});
 
 export function blankHeading(id: string): SheetHeading {
 	return { id, type: 'heading', text: '' };

@@ -81,7 +81,9 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 					stageLineId: rowId.optional(),
 					workDone: plainDate.optional(),
 					itemId: rowId.optional(),
-					listPrice: z.strictObject({ price: typed, withVat: z.boolean() }).optional()
+					listPrice: z.strictObject({ price: typed, withVat: z.boolean() }).optional(),
+					income: z.string().max(60).optional(),
+					centre: z.string().max(60).optional()
 				}),
 				z.strictObject({
 					id,

@@ -6,6 +6,12 @@ import type { Currency } from '../money/currencies';
 import type { BilledPart } from '../jobs/types';
 import type { ContractClass, VatTreatment } from '../regimes/types';
 
+/** What a line is in the owner's reports; empty: nothing in particular. */
+export interface LineTags {
+	income: string;
+	centre: string;
+}
+
 export interface SheetLine {
 	id: string;
 	type: 'line';
@@ -31,6 +37,9 @@ export interface SheetLine {
 	itemId?: number;
 	/** Its price there, where that is taken the other way: with VAT, or without. */
 	listPrice?: { price: string; withVat: boolean };
+	/** The owner's own income category and cost centre, by their names: for reports, never on paper. */
+	income?: string;
+	centre?: string;
 }
 
 export interface SheetHeading {

@@ -13,6 +13,7 @@
 	import FilePick from '../parts/FilePick.svelte';
 	import Fold from '../parts/Fold.svelte';
 	import Segments from '../parts/Segments.svelte';
+	import TagChoice from '../parts/TagChoice.svelte';
 	import Tick from '../parts/Tick.svelte';
 	import { shrink } from '../files/shrink';
 
@@ -28,6 +29,7 @@
 		reclaim: boolean;
 		privateShare: string;
 		category: CostCategory;
+		centre: string;
 		miles: string;
 		jobId: number | null;
 		chargeable: boolean;
@@ -205,6 +207,7 @@
 					>{CATEGORY_NAMES[category].name}</option
 				>{/each}
 		</Choice>
+		<TagChoice sort="centre" name="centre" bind:value={cost.centre} />
 		<Choice label="Job" name="jobId" bind:value={cost.jobId}>
 			<option value={null}>none</option>
 			{#each jobs as job (job.id)}<option value={job.id}

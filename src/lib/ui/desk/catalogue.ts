@@ -303,6 +303,11 @@ export const CATALOGUE: readonly Group[] = [
 				words: 'settings category trade labels list'
 			},
 			{
+				label: 'Income categories and cost centres',
+				href: '/settings/categories',
+				words: 'settings analysis codes departments tags lines reports list'
+			},
+			{
 				label: 'Moving in',
 				href: '/settings/moving',
 				words:

@@ -11,6 +11,7 @@
 	import type { VatTreatment } from '$lib/core/regimes/types';
 	import type { SheetLine } from '$lib/core/sheet/types';
 	import Cell from './Cell.svelte';
+	import TagChoice, { TAG_SORTS } from '../parts/TagChoice.svelte';
 	import LineText from './LineText.svelte';
 	import type { Draft } from './draft.svelte';
 
@@ -202,6 +203,18 @@
 					placeholder="5% or {unitOf(draft.currency)}"
 				/></span
 			>
+			{#each TAG_SORTS as sort (sort)}<TagChoice
+					{sort}
+					bind:value={
+						() => line[sort] ?? '',
+						(name) => {
+							if (name) line[sort] = name;
+							else delete line[sort];
+						}
+					}
+					line={number}
+					path="{path}.{sort}"
+				/>{/each}
 			{@render beside?.(line, number)}
 			{#if line.itemId === undefined && !line.bills && amount !== '' && line.description.trim()}
 				<button

@@ -10,6 +10,7 @@
 	import type { VatTreatment } from '$lib/core/regimes/types';
 	import { priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
 	import Field from '../parts/Field.svelte';
+	import TagChoice from '../parts/TagChoice.svelte';
 	import Segments from '../parts/Segments.svelte';
 	import { VAT_BASIS } from './find';
 	import LineGrid from '../lines/LineGrid.svelte';
@@ -28,6 +29,7 @@
 		vat: VatTreatment;
 		vatReason: string;
 		category: string;
+		income?: string;
 		kit: 'line' | 'parts' | null;
 		parts: {
 			itemId: number;
@@ -160,6 +162,7 @@
 	<datalist id="categories"
 		>{#each categories as one (one)}<option value={one}></option>{/each}</datalist
 	>
+	<TagChoice sort="income" bind:value={() => entry.income ?? '', (name) => (entry.income = name)} />
 	<Field
 		label="Price of one, £"
 		name="unitPrice"

@@ -26,8 +26,10 @@
 	let fees = $derived(
 		`/lists/payments?f=fee.least.1&f=date.from.${data.period.from}&f=date.to.${data.period.to}`
 	);
-	const ofKind = (name: string) =>
-		`/billing?f=workKind.has.${encodeURIComponent(name)}${cash ? '' : `&f=issued.from.${data.period.from}&f=issued.to.${data.period.to}`}`;
+	const tagged = (sort: 'income' | 'centre', name: string) => ofWord(sort, name);
+	const ofKind = (name: string) => ofWord('workKind', name);
+	const ofWord = (field: string, name: string) =>
+		`/billing?f=${field}.has.${encodeURIComponent(name)}${cash ? '' : `&f=issued.from.${data.period.from}&f=issued.to.${data.period.to}`}`;
 	let widest = $derived(
 		profit.byKind.reduce((most, { amount }) => (amount > most ? amount : most), 1n)
 	);
@@ -102,6 +104,47 @@
 				>.
 			</p>
 		</section>
+		{#if profit.byIncome.length}<section class="panel py-4 px-5">
+				<h2 class="mb-2">
+					Income <span class="quiet font-normal">by category, £</span>
+				</h2>
+				<ul class="grid gap-1.5">
+					{#each profit.byIncome as { name, amount } (name)}
+						<li class="flex justify-between gap-4">
+							<a class="wrap-anywhere" href={name ? tagged('income', name) : income}
+								>{name || 'no category'}</a
+							><span class="numbers">{displayAmount(amount)}</span>
+						</li>
+					{/each}
+				</ul>
+			</section>{/if}
+		{#if profit.byCentre.length}<section class="panel py-4 px-5">
+				<h2 class="mb-2">Cost centres <span class="quiet font-normal">£</span></h2>
+				<table class="w-full">
+					<thead
+						><tr class="quiet text-right"
+							><th class="text-left font-normal">Centre</th><th class="font-normal">earned</th><th
+								class="font-normal">spent</th
+							><th class="font-normal">left</th></tr
+						></thead
+					>
+					<tbody>
+						{#each profit.byCentre as { name, income: earned, costs: spent } (name)}
+							<tr class="numbers text-right"
+								><th class="text-left font-normal wrap-anywhere">{name || 'none'}</th><td
+									><a href={name ? tagged('centre', name) : income}>{displayAmount(earned)}</a></td
+								><td
+									><a
+										href={name
+											? `${costs('')}&f=centre.has.${encodeURIComponent(name)}`
+											: costs('')}>{displayAmount(spent)}</a
+									></td
+								><td>{displayAmount(earned - spent)}</td></tr
+							>
+						{/each}
+					</tbody>
+				</table>
+			</section>{/if}
 		<section class="panel py-4 px-5">
 			<h2 class="mb-2">Sales by customer <span class="quiet font-normal">£</span></h2>
 			<ul class="grid gap-1.5">

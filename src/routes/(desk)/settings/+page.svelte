@@ -187,7 +187,8 @@
 				<p class="quiet">How your documents look: logo, colour, columns, words.</p>
 				<span class="flex flex-wrap gap-2"
 					><a class="button" href="/settings/letterheads">Change the letterheads</a>
-					<a class="button" href="/settings/kinds">Kinds of work</a></span
+					<a class="button" href="/settings/kinds">Kinds of work</a>
+					<a class="button" href="/settings/categories">Income categories and cost centres</a></span
 				>
 			</section>
 			<section class="panel grid gap-3 justify-items-start py-5 px-5.5 max-[900px]:p-4">

@@ -345,6 +345,8 @@ it('labels and kinds of work are offered as they are there, each once', () => {
 	expect(Object.keys(offered(INVOICE_LIST))).to.have.members([
 		'label',
 		'customerLabel',
-		'workKind'
+		'workKind',
+		'income',
+		'centre'
 	]);
 });

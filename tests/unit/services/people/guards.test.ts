@@ -82,6 +82,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 	},
 	settings: {
 		'business/workKinds': 'saveWorkKind archiveWorkKind',
+		'business/lineTags': 'addLineTag archiveLineTag',
 		'letterheads/letterheads':
 			'makeLetterhead saveLook renameLetterhead makeStandard archiveLetterhead',
 		'letterheads/logos': 'saveLogo',

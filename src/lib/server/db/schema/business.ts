@@ -12,7 +12,8 @@ export const BIN_THINGS = [
 	'jobCost',
 	'startingPoint',
 	'listView',
-	'deductionStatement'
+	'deductionStatement',
+	'priceEntry'
 ] as const;
 
 export const business = sqliteTable(

@@ -43,6 +43,8 @@ export const purchases = sqliteTable(
 		category: text('category', { enum: COST_CATEGORIES }).notNull(),
 		/** Of mileage: how far. A decimal text. */
 		miles: text('miles').notNull().default(''),
+		/** The owner's own cost centre; empty: none. */
+		centre: text('centre').notNull().default(''),
 		jobId: integer('job_id').references(() => jobs.id),
 		/** What of the job it became, to be charged on or not. */
 		costId: integer('cost_id').references(() => jobCosts.id, { onDelete: 'set null' }),

@@ -48,3 +48,17 @@ export const workKinds = sqliteTable(
 	},
 	(table) => [uniqueIndex('work_kinds_name').on(sql`lower(${table.name})`)]
 );
+
+export const LINE_TAG_SORTS = ['income', 'centre'] as const;
+
+/** Income categories and cost centres. What has one has its name, so that a list that changes changes no books. */
+export const lineTags = sqliteTable(
+	'line_tags',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		sort: text('sort', { enum: LINE_TAG_SORTS }).notNull(),
+		name: text('name').notNull(),
+		archivedAt: integer('archived_at')
+	},
+	(table) => [uniqueIndex('line_tags_name').on(table.sort, sql`lower(${table.name})`)]
+);

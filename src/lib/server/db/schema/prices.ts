@@ -30,6 +30,8 @@ export const priceItems = sqliteTable(
 		vat: text('vat', { enum: VAT_TREATMENTS }).notNull().default('standard'),
 		vatReason: text('vat_reason').notNull().default(''),
 		category: text('category').notNull().default(''),
+		/** The income category of what is sold. */
+		income: text('income').notNull().default(''),
 		/** Null for a plain entry; for a kit, how it comes onto a document. */
 		kit: text('kit', { enum: ['line', 'parts'] }),
 		used: integer('used').notNull().default(0),

@@ -87,7 +87,10 @@ export const jobLines = sqliteTable(
 		discount: text('discount').notNull().default(''),
 		cost: text('cost').notNull().default(''),
 		extra: integer('extra', { mode: 'boolean' }).notNull().default(false),
-		itemId: integer('item_id').references(() => priceItems.id, { onDelete: 'set null' })
+		itemId: integer('item_id').references(() => priceItems.id, { onDelete: 'set null' }),
+		/** What it is in reports; empty: nothing in particular. */
+		income: text('income').notNull().default(''),
+		centre: text('centre').notNull().default('')
 	},
 	(table) => [index('job_lines_by_job').on(table.jobId, table.position)]
 );

@@ -16,7 +16,7 @@ import {
 	type StageKind,
 	type StagePreview
 } from '../../../core/jobs/stages';
-import { blankSheet } from '../../../core/sheet/blank';
+import { blankSheet, tagsOf } from '../../../core/sheet/blank';
 import type { Sheet, SheetRow } from '../../../core/sheet/types';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { documents, jobLines, stageParts, stages } from '../../db/schema';
@@ -187,7 +187,8 @@ export function stageSheet(
 				discount: '',
 				cost: part.cost === null ? '' : formatMoney(part.cost),
 				jobId,
-				stageLineId: line.id
+				stageLineId: line.id,
+				...tagsOf(line)
 			};
 		})
 	];

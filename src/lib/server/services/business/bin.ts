@@ -1,5 +1,5 @@
 // The way back after something was removed: its row stands here for some hours, for whoever removed it.
-import { and, eq, lt } from 'drizzle-orm';
+import { and, eq, lt, sql } from 'drizzle-orm';
 import type { SQLiteTable } from 'drizzle-orm/sqlite-core';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { actor } from '../../actor';
@@ -9,7 +9,10 @@ import {
 	BIN_THINGS,
 	deductionStatements,
 	jobCosts,
+	kitParts,
 	listViews,
+	priceItems,
+	pricePictures,
 	startingPoints,
 	timeEntries,
 	visits
@@ -18,7 +21,7 @@ import type { World } from '../../world';
 
 type Thing = (typeof BIN_THINGS)[number];
 
-const TABLES: Readonly<Record<Thing, SQLiteTable>> = {
+const TABLES: Readonly<Record<Exclude<Thing, 'priceEntry'>, SQLiteTable>> = {
 	visit: visits,
 	time: timeEntries,
 	jobCost: jobCosts,
@@ -26,6 +29,25 @@ const TABLES: Readonly<Record<Thing, SQLiteTable>> = {
 	listView: listViews,
 	deductionStatement: deductionStatements
 };
+
+/** An entry of the price list comes back with its parts, its picture, and the words it is found by. */
+export interface KeptEntry extends Record<string, unknown> {
+	entry: typeof priceItems.$inferSelect;
+	parts: (typeof kitParts.$inferSelect)[];
+	/** In base64. */
+	picture: { type: string; content: string } | null;
+	words: string;
+}
+
+function entryBack(tx: Transaction, { entry, parts, picture, words }: KeptEntry): void {
+	tx.insert(priceItems).values(entry).run();
+	if (parts.length) tx.insert(kitParts).values(parts).run();
+	if (picture)
+		tx.insert(pricePictures)
+			.values({ ...picture, itemId: entry.id, content: Buffer.from(picture.content, 'base64') })
+			.run();
+	tx.run(sql`insert into price_search (rowid, words) values (${entry.id}, ${words})`);
+}
 
 /** Longer than anybody still sees “Undo”. */
 const KEPT_MS = 12 * 3_600_000;
@@ -64,7 +86,8 @@ export function bringBack(world: World, id: number): void {
 		if (!kept) throw new NotFoundError('What was removed');
 		tx.delete(bin).where(eq(bin.id, id)).run();
 		try {
-			tx.insert(TABLES[kept.what]).values(kept.row).run();
+			if (kept.what === 'priceEntry') entryBack(tx, kept.row as KeptEntry);
+			else tx.insert(TABLES[kept.what]).values(kept.row).run();
 		} catch (error) {
 			// Its job is gone, or something of its name stands in its place.
 			if (error instanceof Error && /constraint/i.test(error.message))

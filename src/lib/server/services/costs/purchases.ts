@@ -41,6 +41,7 @@ const form = z.object({
 	reclaim: z.boolean().default(false),
 	privateShare: typedPercent('a percentage'),
 	category: z.enum(COST_CATEGORIES, 'Choose what it is for.'),
+	centre: text(60),
 	miles: typedNumber('how many miles', { decimals: 2 }),
 	jobId: z.number().int().positive().nullable().catch(null).default(null),
 	/** It is charged to the customer of its job, with so much on top. */
@@ -183,6 +184,7 @@ export function savePurchase(
 			reclaim: values.reclaim && amounts.vat !== 0,
 			privateShare: values.privateShare,
 			category: values.category,
+			centre: values.centre,
 			miles: values.kind === 'mileage' ? values.miles : '',
 			jobId: values.jobId,
 			updatedAt: world.clock.now()
@@ -278,6 +280,7 @@ export function purchaseForm(db: Reader, id: number) {
 		reclaim: row.reclaim,
 		privateShare: row.privateShare,
 		category: row.category,
+		centre: row.centre,
 		miles: row.miles,
 		jobId: row.jobId,
 		chargeable: onJob?.chargeable ?? false,

@@ -61,7 +61,9 @@ const linesAt = (title: string, price: string): Pick<JobValues, 'lines'> =>
 						discount: '',
 						cost: '',
 						extra: false,
-						itemId: null
+						itemId: null,
+						income: '',
+						centre: ''
 					}
 				]
 			};

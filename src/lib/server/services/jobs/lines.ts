@@ -25,7 +25,9 @@ export const lineForm = z.object({
 	discount: text(30),
 	cost: typedNumber('what it costs you', { decimals: 2 }),
 	extra: z.boolean().default(false),
-	itemId: z.number().int().positive().nullable().default(null)
+	itemId: z.number().int().positive().nullable().default(null),
+	income: text(60),
+	centre: text(60)
 });
 
 export function agreedSum(tx: Transaction, jobId: number): bigint {

@@ -204,6 +204,10 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			letterhead_id: 'what documents about it are written on: id in letterheads'
 		}
 	},
+	line_tags: {
+		what: 'The owner’s own income categories and cost centres.',
+		columns: { sort: 'income: a category; centre: a cost centre', name: 'its name' }
+	},
 	wordings: {
 		what: 'Messages whose words the owner changed; the others say the standard words.',
 		columns: {
@@ -464,6 +468,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			reclaim: 'the VAT may be reclaimed (1: yes)',
 			private_share: 'percent that is private',
 			category: 'which box of the self-assessment return',
+			centre: 'the owner’s cost centre',
 			miles: 'of mileage: how far',
 			cost_id: 'what of the job it became: id in job_costs',
 			version: 'how often it was changed',
@@ -474,7 +479,9 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 		what: 'What was agreed for jobs.',
 		columns: lines({
 			discount: 'discount of the line',
-			extra: 'came on top of what was agreed first (1: yes)'
+			extra: 'came on top of what was agreed first (1: yes)',
+			income: 'the owner’s income category',
+			centre: 'the owner’s cost centre'
 		})
 	},
 	job_trail: {
@@ -681,6 +688,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			name: 'name',
 			unit_price: 'price of one',
 			category: 'category',
+			income: 'the income category of what is sold',
 			kit: 'made of others (1: yes)',
 			used: 'how often it was used',
 			with_vat: 'the price is with VAT (1: yes)'

@@ -107,6 +107,7 @@ export const OF_NOBODY: readonly string[] = [
 	'price_pictures',
 	'bin',
 	'movings',
+	'line_tags',
 	'pack_links',
 	'moved_rows',
 	'taken_back',

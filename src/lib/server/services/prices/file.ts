@@ -281,8 +281,8 @@ function changeEntry(
 ): boolean {
 	const current = tx.select().from(priceItems).where(eq(priceItems.id, id)).get();
 	if (current?.version !== version) return false;
-	const { vat, vatReason } = current;
-	writeItem(tx, id, version, { ...values, vat, vatReason, kit: null, parts: [] }, now);
+	const { vat, vatReason, income } = current;
+	writeItem(tx, id, version, { ...values, vat, vatReason, income, kit: null, parts: [] }, now);
 	return true;
 }
 

@@ -8,6 +8,7 @@ import { reasonById } from '../../../core/regimes/gb/reasons';
 import { writeAtOnce, type Database, type Transaction } from '../../db/connection';
 import { kitParts, priceItems, pricePictures } from '../../db/schema';
 import type { World } from '../../world';
+import { toBin, type KeptEntry } from '../business/bin';
 import { parseForm } from '../business/fields';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { required, text, typedNumber } from '../business/fields';
@@ -24,6 +25,7 @@ export const priceForm = z.object({
 	vat: z.enum(VAT_TREATMENTS).default('standard'),
 	vatReason: text(60),
 	category: text(80),
+	income: text(60),
 	kit: z.enum(['line', 'parts']).nullable().default(null),
 	parts: z
 		.array(
@@ -229,10 +231,14 @@ export function noteUsed(tx: Transaction, itemIds: number[]): void {
 			.run();
 }
 
-/** Removes an entry nothing was billed with and no kit holds. @throws RefusedError */
-export function removePriceItem(world: World, id: number): void {
+/**
+ * Removes an entry nothing was billed with and no kit holds.
+ * @returns by what it is brought back; null where it was not there
+ * @throws RefusedError
+ */
+export function removePriceItem(world: World, id: number): number | null {
 	must('work');
-	writeAtOnce(world.db, (tx) => {
+	return writeAtOnce(world.db, (tx) => {
 		const held = tx
 			.select({ name: priceItems.name })
 			.from(kitParts)
@@ -240,7 +246,17 @@ export function removePriceItem(world: World, id: number): void {
 			.where(eq(kitParts.itemId, id))
 			.get();
 		if (held) throw new RefusedError(`The kit “${held.name}” holds it. Take it out there first.`);
-		tx.delete(priceItems).where(eq(priceItems.id, id)).run();
+		const parts = tx.select().from(kitParts).where(eq(kitParts.kitId, id)).all();
+		const picture = tx.select().from(pricePictures).where(eq(pricePictures.itemId, id)).get();
+		const entry = tx.delete(priceItems).where(eq(priceItems.id, id)).returning().get();
 		tx.run(sql`delete from price_search where rowid = ${id}`);
+		if (!entry) return null;
+		const kept: KeptEntry = {
+			entry,
+			parts,
+			picture: picture ? { type: picture.type, content: picture.content.toString('base64') } : null,
+			words: wordsOf(entry)
+		};
+		return toBin(tx, world, 'priceEntry', kept);
 	});
 }

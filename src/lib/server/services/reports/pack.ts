@@ -2,6 +2,9 @@
 import { existsSync } from 'node:fs';
 import { stringify } from 'csv-stringify/sync';
 import { sql } from 'drizzle-orm';
+import { frozenFigures } from '../../../core/documents/frozen';
+import { spread } from '../../../core/reports/tags';
+import { sheetLines } from '../../../core/sheet/blank';
 import { CATEGORY_NAMES } from '../../../core/costs/types';
 import { boxRows } from '../../../core/reports/boxes';
 import { displayDate } from '../../../core/calendar/conversion';
@@ -12,7 +15,7 @@ import type { Period } from '../../../core/reports/income';
 import { archiveBody } from '../../archive';
 import { must } from '../../actor';
 import { folderOf, placeOf } from '../../db/fileStore';
-import { documentFiles } from '../../db/schema';
+import { documentFiles, documents } from '../../db/schema';
 import { eq } from 'drizzle-orm';
 import type { World } from '../../world';
 import { loadBusiness, vatWays } from '../business/settings';
@@ -146,6 +149,7 @@ const COST_COLUMNS: readonly [name: string, holds: string][] = [
 	['What', 'what it was'],
 	['Box', 'of the self-assessment return (SA103F)'],
 	['For', 'what that box is called'],
+	['Cost centre', 'the owner’s own; empty: none'],
 	['Net', 'without VAT, £; a credit is below zero'],
 	['VAT', 'on it, £'],
 	['Reclaimed', 'the VAT of it that is reclaimed, £'],
@@ -169,12 +173,57 @@ function* costsCsv(world: World, { from, to }: Period): Generator<string> {
 				safeCell(row.description),
 				String(box),
 				name,
+				safeCell(row.centre),
 				pounds(row.net),
 				pounds(row.vat),
 				pounds(inputTax(read)),
 				pounds(ownCost(read))
 			]
 		]);
+	}
+}
+
+const LINE_COLUMNS: readonly [name: string, holds: string][] = [
+	['Number', 'of the invoice or credit note'],
+	['Issued', 'its date'],
+	['Line', 'which of its lines'],
+	['What', 'what the line says'],
+	['Kind', 'labour, materials, fuel and so on'],
+	['Income category', 'the owner’s own; empty: none'],
+	['Cost centre', 'the owner’s own; empty: none'],
+	[
+		'Net',
+		'without VAT, £, after discounts and without what is held back; of a credit note below zero'
+	],
+	['VAT rate', 'how it is taxed']
+];
+
+/** Every line of what was issued: all of a document's add up to its net. */
+function* linesCsv(world: World, { from, to }: Period): Generator<string> {
+	yield stringify([LINE_COLUMNS.map(([name]) => name)]);
+	for (const { id } of world.db.all<{ id: number }>(
+		sql`select id from documents where state = 'issued' and origin <> 'opening' and issue_date between ${from} and ${to} order by id`
+	)) {
+		const row = world.db.select().from(documents).where(eq(documents.id, id)).get()!;
+		const { lines } = frozenFigures(row.frozen!);
+		const nets = spread(
+			BigInt((row.netSterling ?? row.net) * (row.kind === 'creditNote' ? -1 : 1)),
+			lines.map(({ withoutVat }) => withoutVat)
+		);
+		for (const [index, line] of sheetLines(row.frozen!.sheet).entries())
+			yield stringify([
+				[
+					safeCell(row.number!),
+					row.issueDate,
+					String(index + 1),
+					safeCell(line.description),
+					line.kind,
+					safeCell(line.income ?? ''),
+					safeCell(line.centre ?? ''),
+					formatMoney(nets[index]!),
+					line.vat
+				]
+			]);
 	}
 }
 
@@ -190,6 +239,11 @@ function explained(world: World, period: Period, tables: readonly Table[]): stri
 			file: 'costs.csv',
 			what: 'What was bought, by its own date or the day it was paid.',
 			columns: COST_COLUMNS
+		},
+		{
+			file: 'sales-lines.csv',
+			what: 'Each line of the invoices and credit notes, with its income category and cost centre.',
+			columns: LINE_COLUMNS
 		},
 		{
 			file: 'journal.csv',
@@ -231,8 +285,8 @@ export async function accountantPack(
 		await vatPeriod(world, period, vatWays(db).basis)
 	];
 	const owner = loadBusiness(db);
-	const rows = (parts: readonly { name: string; amount: bigint }[]) =>
-		parts.map(({ name, amount }): [string, string] => [name || 'no kind', displayPounds(amount)]);
+	const rows = (parts: readonly { name: string; amount: bigint }[], none = 'no kind') =>
+		parts.map(({ name, amount }): [string, string] => [name || none, displayPounds(amount)]);
 	const summary = await world.press.summary({
 		title: 'Summary for the accountant',
 		of: owner.tradingName || owner.ownerName,
@@ -252,6 +306,23 @@ export async function accountantPack(
 				]
 			},
 			{ title: 'Income by kind of work', rows: rows(profit.byKind) },
+			...(profit.byIncome.length
+				? [{ title: 'Income by category', rows: rows(profit.byIncome, 'no category') }]
+				: []),
+			...(profit.byCentre.length
+				? [
+						{
+							title: 'Income less costs by cost centre',
+							rows: rows(
+								profit.byCentre.map(({ name, income, costs }) => ({
+									name,
+									amount: income - costs
+								})),
+								'no cost centre'
+							)
+						}
+					]
+				: []),
 			{
 				title: 'Costs by box of the return',
 				rows: rows(boxRows(profit.byCategory, profit.fees))
@@ -274,6 +345,7 @@ export async function accountantPack(
 		archive.bytes('Summary.pdf', () => summary);
 		archive.text('Read me.html', () => [explained(world, period, tables)]);
 		for (const table of tables) archive.text(table.file, () => tableCsv(world, table));
+		archive.text('sales-lines.csv', () => linesCsv(world, period));
 		archive.text('costs.csv', () => costsCsv(world, period));
 		archive.text('journal.csv', () => journalCsv(db, period));
 		for (const { id, name } of db.all<{ id: number; name: string }>(

@@ -7,6 +7,9 @@ import {
 	type EarnedRow,
 	type Period
 } from '../../../core/reports/income';
+import { frozenFigures } from '../../../core/documents/frozen';
+import { spreadByTag } from '../../../core/reports/tags';
+import { sheetLines } from '../../../core/sheet/blank';
 import { vatReturn, type ReturnInvoice, type ReturnWhy } from '../../../core/regimes/gb/vatReturn';
 import type { Minor } from '../../../core/money/types';
 import { must } from '../../actor';
@@ -33,6 +36,10 @@ export interface Profit {
 	byKind: Part[];
 	byCustomer: (Part & { id: number })[];
 	byCategory: (Part & { category: CostCategory })[];
+	/** By what its lines say; empty where none says anything. */
+	byIncome: Part[];
+	/** What was earned and spent for each cost centre; empty where there are none. */
+	byCentre: { name: string; income: Minor; costs: Minor }[];
 	/** Kept by card processors. */
 	fees: Minor;
 	/** What pounds came to more than the rate of a document in other money had it; below zero: less. */
@@ -69,6 +76,36 @@ export const costsOf = (db: Reader, { from, to }: Period, basis: Basis) => {
 		.all();
 };
 
+const said = (names: Iterable<string>): boolean => [...names].some((name) => name !== '');
+
+/** What was earned by what the lines behind it say; a document none of whose lines says anything is not computed again. */
+function earnedByTag(
+	earned: readonly EarnedRow[],
+	of: ReadonlyMap<number, ReportInvoice>,
+	tag: 'income' | 'centre'
+) {
+	const sums = new Map<string, { amount: Minor; count: number }>();
+	for (const { id, amount } of earned) {
+		const invoice = of.get(id)!;
+		const frozen =
+			invoice.id === id
+				? invoice.frozen
+				: invoice.creditDocuments.find((credit) => credit.id === id)!.frozen;
+		const rows = sheetLines(frozen.sheet);
+		if (!rows.some((row) => row[tag])) {
+			add(sums, '', amount);
+			continue;
+		}
+		const { lines } = frozenFigures(frozen);
+		const tagged = rows.map((row, index) => ({
+			tag: row[tag] ?? '',
+			net: lines[index]!.withoutVat
+		}));
+		for (const [name, part] of spreadByTag(amount, tagged)) add(sums, name, part);
+	}
+	return sums;
+}
+
 /** What was earned, less what was spent. */
 export async function profitOf(world: World, period: Period, basis: Basis): Promise<Profit> {
 	must('books');
@@ -92,6 +129,11 @@ export async function profitOf(world: World, period: Period, basis: Basis): Prom
 	}
 	const categories = new Map<CostCategory, { amount: Minor; count: number }>();
 	for (const row of costsOf(db, period, basis)) add(categories, row.category, BigInt(ownCost(row)));
+	const incomes = earnedByTag(earned, of, 'income');
+	const centres = earnedByTag(earned, of, 'centre');
+	const spent = new Map<string, Minor>();
+	for (const row of costsOf(db, period, basis))
+		spent.set(row.centre, (spent.get(row.centre) ?? 0n) + BigInt(ownCost(row)));
 	const fees = BigInt(
 		db.get<{ sum: number }>(sql`select coalesce(sum(p.fee - p.fee_on_top), 0) as sum from payments p
 			where p.date between ${period.from} and ${period.to} and p.fee > 0
@@ -128,6 +170,19 @@ export async function profitOf(world: World, period: Period, basis: Basis): Prom
 			const sums = categories.get(category);
 			return sums ? [{ category, name: category, ...sums }] : [];
 		}),
+		byIncome: said(incomes.keys())
+			? largestFirst([...incomes].map(([name, sums]) => ({ name, ...sums })))
+			: [],
+		byCentre:
+			said(centres.keys()) || said(spent.keys())
+				? [...new Set([...centres.keys(), ...spent.keys()])]
+						.sort((a, b) => (a === '' ? 1 : b === '' ? -1 : a.localeCompare(b, 'en-GB')))
+						.map((name) => ({
+							name,
+							income: centres.get(name)?.amount ?? 0n,
+							costs: spent.get(name) ?? 0n
+						}))
+				: [],
 		fees,
 		withheld
 	};

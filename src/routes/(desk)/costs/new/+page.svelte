@@ -25,6 +25,7 @@
 					reclaim: data.registered,
 					privateShare: '',
 					category: 'goods',
+					centre: '',
 					miles: '',
 					jobId: data.jobId,
 					chargeable: false,

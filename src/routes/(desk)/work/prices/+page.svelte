@@ -3,6 +3,7 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import { KIND_NAMES } from '$lib/core/words';
 	import Pager from '$lib/ui/parts/Pager.svelte';
+	import RemovedBefore from '$lib/ui/parts/RemovedBefore.svelte';
 	import Tabs from '$lib/ui/parts/Places.svelte';
 	import { WORK_PAGES } from '$lib/ui/jobs/tabs';
 
@@ -25,6 +26,7 @@
 		>
 	</div>
 	<Tabs label="Work" pages={WORK_PAGES} />
+	<RemovedBefore done="The entry is on the list again." />
 	{#if nothing}
 		<div class="panel p-5 grid gap-2.5 justify-items-start">
 			<h2>What you sell will stand here</h2>

@@ -15,6 +15,7 @@ export const COST_LIST: ListSource = {
 		number: () => sql`p.number`,
 		kind: () => sql`p.kind`,
 		category: () => sql`p.category`,
+		centre: () => sql`p.centre`,
 		job: () => sql`j.number || ', ' || j.title`,
 		net: () => sql`p.net`,
 		vat: () => sql`p.vat`,

@@ -27,6 +27,8 @@ export interface ListSource {
 	fields: Readonly<Record<string, Read>>;
 	/** By what a field's order goes, where an index has it; never null. */
 	order?: Readonly<Record<string, SQL>>;
+	/** How the keys of a view are read whose filters leave only rows that an index has in that order. */
+	indexedFor?: (view: ListView) => OwnOrder | null;
 	/** Filters that are asked in another way than by the field's value. */
 	asked?: Readonly<Record<string, (filter: Filter, at: At) => SQL>>;
 	search: (typed: string) => SQL | null;
@@ -36,6 +38,14 @@ export interface ListSource {
 	href: (id: number, more: Record<string, Cell>) => string;
 	/** What rows are called, by their numbers. */
 	names: (world: World, ids: readonly number[]) => Map<number, string>;
+}
+
+interface OwnOrder {
+	key: SQL;
+	id: SQL;
+	from: SQL;
+	/** What the rows of that index fulfil. */
+	base: SQL;
 }
 
 export type Cell = string | number | null;
@@ -56,12 +66,17 @@ const NOTHING = -9_000_000_000_000_000;
 /** Words stand in the order of their letters, large or small; of long ones the beginning goes into an address. */
 const text = (read: SQL) => sql`lower(substr(coalesce(${read}, ''), 1, 120))`;
 
-function orderOf(source: ListSource, view: ListView, at: At): { key: SQL; field: ListField } {
+function orderOf(source: ListSource, view: ListView, at: At): OwnOrder & { field: ListField } {
 	const field = fieldOf(source.spec, view.sort.field)!;
+	const own = source.indexedFor?.(view);
+	if (own) return { field, ...own };
 	const indexed = source.order?.[field.id];
 	const read = source.fields[field.id]!(at);
 	return {
 		field,
+		id: source.id,
+		from: source.from,
+		base: source.base,
 		key: indexed ?? (numeric(field) ? sql`coalesce(${read}, ${NOTHING})` : text(read))
 	};
 }
@@ -160,18 +175,18 @@ function readKeys(
 	const at = { today: world.clock.today() };
 	const where = wheres(source, view, at);
 	if (!where) return [];
-	const { key, field } = orderOf(source, view, at);
+	const { key, id, from, base, field } = orderOf(source, view, at);
 	const down = view.sort.down !== (cursor?.way === 'before');
 	const edge = cursor && (numeric(field) ? Number(cursor.key) : cursor.key);
-	const from = cursor
-		? [sql`(${key}, ${source.id}) ${down ? sql`<` : sql`>`} (${edge}, ${cursor.id})`]
+	const beyond = cursor
+		? [sql`(${key}, ${id}) ${down ? sql`<` : sql`>`} (${edge}, ${cursor.id})`]
 		: [];
 	const way = down ? sql`desc` : sql`asc`;
 	return world.db
 		.all<{ id: number; key: string | number }>(
-			sql`select ${source.id} as id, ${key} as key from ${source.from}
-				where ${sql.join([...where, ...from], sql` and `)}
-				order by ${key} ${way}, ${source.id} ${way} limit ${size + 1}`
+			sql`select ${source.id} as id, ${key} as key from ${from}
+				where ${sql.join([base, ...where, ...beyond], sql` and `)}
+				order by ${key} ${way}, ${id} ${way} limit ${size + 1}`
 		)
 		.map((row) => ({ id: row.id, key: String(row.key) }));
 }

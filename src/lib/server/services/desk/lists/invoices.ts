@@ -33,6 +33,10 @@ const lastOf = (...whats: string[]) =>
 const holdOf = (kind: string, column: SQL) =>
 	sql`(select ${column} from holds h where h.document_id = d.id and h.kind = ${kind} and h.ended_at is null limit 1)`;
 
+/** What its lines say, each once. */
+const tagsOfLines = (tag: 'income' | 'centre') =>
+	sql`(select group_concat(distinct json_extract(j.value, ${`$.${tag}`})) from json_each(d.sheet, '$.rows') j)`;
+
 const signed = (amount: SQL) =>
 	sql`case when d.kind = 'creditNote' then -${amount} else ${amount} end`;
 
@@ -65,6 +69,8 @@ export const INVOICE_LIST: ListSource = {
 		disputed: () => sql`${holdOf('dispute', sql`1`)} is not null`,
 		promised: () => holdOf('promise', sql`h.until`),
 		workKind: () => sql`coalesce(json_extract(d.frozen, '$.workKind.name'), w.name)`,
+		income: () => tagsOfLines('income'),
+		centre: () => tagsOfLines('centre'),
 		label: () =>
 			sql`(select group_concat(l.label, ', ') from document_labels l where l.document_id = d.id)`,
 		customerLabel: () => sql`(select group_concat(j.value, ', ') from json_each(c.labels) j)`,
@@ -73,6 +79,23 @@ export const INVOICE_LIST: ListSource = {
 		selfBilled: () => sql`json_extract(d.sheet, '$.selfBilled') is not null`
 	},
 	order: { issued: sql`d.sort_date`, total: signed(sql`d.total_sterling`) },
+	// What is open has a day it is due, and an index by it.
+	indexedFor: ({ sort, filters }) =>
+		sort.field === 'due' &&
+		filters.some(
+			({ field, how, value }) =>
+				field === 'late' ||
+				(field === 'state' &&
+					how === 'is' &&
+					value.split(',').every((state) => state === 'open' || state === 'partPaid'))
+		)
+			? {
+					key: sql`o.due_date`,
+					id: sql`o.document_id`,
+					from: sql`open_items o indexed by open_items_open join documents d on d.id = o.document_id left join customers c on c.id = d.customer_id left join work_kinds w on w.id = d.work_kind_id`,
+					base: OPEN
+				}
+			: null,
 	asked: {
 		state: ({ how, value }: Filter) =>
 			how === 'is' ? stateIs(value) : sql`not coalesce(${stateIs(value)}, 0)`,

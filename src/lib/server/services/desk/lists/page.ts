@@ -77,7 +77,9 @@ function offeredIn({ db }: World, { spec }: ListSource): Record<string, string[]
 				? sql`select distinct label as name from document_labels`
 				: labelsOf(spec.name),
 		customerLabel: labelsOf('customers'),
-		workKind: sql`select name from work_kinds`
+		workKind: sql`select name from work_kinds`,
+		income: sql`select name from line_tags where sort = 'income'`,
+		centre: sql`select name from line_tags where sort = 'centre'`
 	};
 	return Object.fromEntries(
 		Object.entries(asked).flatMap(([id, query]) =>

@@ -33,7 +33,7 @@ export const actions: Actions = {
 		}),
 	remove: (event) =>
 		act(event, z.object({}), (_values, world) => {
-			removePriceItem(world, idOf(event.params.id));
-			redirect(303, '/work/prices');
+			const bin = removePriceItem(world, idOf(event.params.id));
+			redirect(303, bin === null ? '/work/prices' : `/work/prices?removed=${bin}`);
 		})
 };
