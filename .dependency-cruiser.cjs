@@ -18,6 +18,8 @@ const ROOMS = [
 	'costs',
 	'invoices',
 	'billing',
+	'enquiries',
+	'quotes',
 	'repeats',
 	'money',
 	'owed',

@@ -3,6 +3,8 @@ import { readDatesInput, writeDates } from './calendar/json';
 import { computeInvoice } from './figures/invoice';
 import { readInvoiceInput } from './figures/input';
 import { writeInvoiceFigures } from './figures/output';
+import { computeQuote } from './quotes/figures';
+import { readQuoteInput, writeQuoteFigures } from './quotes/json';
 import { GB } from './regimes/gb';
 import {
 	readReturnInput,
@@ -27,6 +29,7 @@ import { statement } from './settlement/statement';
 /** @throws FiguresError at the first thing that is wrong */
 export const computations: Record<string, (input: unknown) => unknown> = {
 	invoice: (input) => writeInvoiceFigures(computeInvoice(readInvoiceInput(input), GB)),
+	quote: (input) => writeQuoteFigures(computeQuote(readQuoteInput(input), GB)),
 	dates: (input) => writeDates(readDatesInput(input)),
 	lateness: (input) => writeLateness(lateness(readLatenessInput(input))),
 	settlement: (input) => writeSettlement(settle(readSettlementInput(input))),

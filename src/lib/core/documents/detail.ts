@@ -63,7 +63,10 @@ export interface MailRow {
 		| 'paidNotice'
 		| 'statement'
 		| 'reminder'
-		| 'notice';
+		| 'notice'
+		| 'quote'
+		| 'quoteNews'
+		| 'deposit';
 	to: string;
 	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure' | 'withdrawn';
 	lastError: string;

@@ -97,6 +97,8 @@ export interface DocumentView {
 	/** How it is paid on its page: `by card or from your bank`; empty where it cannot be. */
 	online: string;
 	due: string;
+	/** A drawn signature, as a data address: only on the record of an acceptance. */
+	signature?: string;
 }
 
 /** Wording of the domestic reverse charge on every document under it (VAT Regulations 1995 reg. 14). */

@@ -11,11 +11,11 @@ import type { Frozen, SellerFacts } from './types';
 export { LINK_PLACEHOLDER };
 export type Message = Words;
 
-const nameOf = (seller: Pick<SellerFacts, 'tradingName' | 'ownerName'>) =>
+export const nameOf = (seller: Pick<SellerFacts, 'tradingName' | 'ownerName'>) =>
 	seller.tradingName || seller.ownerName;
 
 /** Who it comes from, in every message. */
-function sender(seller: Pick<SellerFacts, 'tradingName' | 'ownerName' | 'phone'>): Values {
+export function sender(seller: Pick<SellerFacts, 'tradingName' | 'ownerName' | 'phone'>): Values {
 	const from = nameOf(seller);
 	return {
 		owner: seller.ownerName,

@@ -14,7 +14,8 @@ import {
 } from './forms';
 import { FiguresError, LINE_KINDS, type Discount, type InvoiceInput } from './types';
 
-const discount = z
+/** Percent of it, or an amount. */
+export const discount = z
 	.strictObject({ percent: percentage.nullish(), amount: amount.nullish() })
 	.transform((value, context): Discount => {
 		const { percent, amount } = value;
@@ -24,7 +25,18 @@ const discount = z
 		return z.NEVER;
 	});
 
-const invoiceInput = z.strictObject({
+/** A line as it stands in JSON. */
+export const lineInput = z.strictObject({
+	kind: z.enum(LINE_KINDS),
+	quantity,
+	unitPrice,
+	vat: optional(z.enum(VAT_TREATMENTS)),
+	discount: optional(discount),
+	cost: optional(amount)
+});
+
+/** What holds for the whole document. */
+export const documentInput = z.strictObject({
 	regime: z.literal('GB'),
 	date: plainDate,
 	currency: z.enum(CURRENCIES),
@@ -46,21 +58,13 @@ const invoiceInput = z.strictObject({
 		.nullish()
 		.transform((value) => value ?? 'construction'),
 	cisRate: optional(z.enum(CIS_RATES)),
-	reverseCharge: optional(z.boolean()),
-	lines: z
-		.array(
-			z.strictObject({
-				kind: z.enum(LINE_KINDS),
-				quantity,
-				unitPrice,
-				vat: optional(z.enum(VAT_TREATMENTS)),
-				discount: optional(discount),
-				cost: optional(amount)
-			})
-		)
-		.min(1),
 	discount: optional(discount),
 	retention: optional(z.strictObject({ percent: percentage }).transform(({ percent }) => percent))
+});
+
+const invoiceInput = documentInput.extend({
+	reverseCharge: optional(z.boolean()),
+	lines: z.array(lineInput).min(1)
 });
 
 /**

@@ -5,7 +5,7 @@ import { CURRENCIES } from '../money/currencies';
 import { LINE_KINDS } from '../figures/types';
 import { BILLED_TYPES } from '../jobs/types';
 import { CONTRACT_CLASSES, VAT_TREATMENTS } from '../regimes/types';
-import { ABOUT, GROUPINGS, type Sheet } from './types';
+import { ABOUT, CONTRACT_PLACES, GROUPINGS, QUOTE_DETAILS, type Sheet } from './types';
 
 // Beyond what the sheet accepts, so that too long a text is kept and said to be so.
 const typed = z.string().max(50_000);
@@ -53,6 +53,26 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 				.optional()
 		})
 		.optional(),
+	quote: z
+		.strictObject({
+			binding: z.boolean(),
+			title: typed,
+			detail: z.enum(QUOTE_DETAILS),
+			validDays: typed,
+			begin: typed,
+			duration: typed,
+			before: typed,
+			notIncluded: typed,
+			assumed: typed,
+			guarantee: typed,
+			terms: typed,
+			deposit: typed,
+			stages: z.array(z.strictObject({ title: typed, percent: typed })).max(50),
+			place: z.enum(CONTRACT_PLACES),
+			urgent: z.boolean(),
+			newBuilding: z.boolean()
+		})
+		.optional(),
 	charge: z.literal('late').optional(),
 	prompt: z.strictObject({ percent: typed, days: typed }).optional(),
 	selfBilled: z.strictObject({ number: typed, agreedOn: typed }).optional(),
@@ -82,6 +102,18 @@ export const sheetForm: z.ZodType<Sheet> = z.strictObject({
 					workDone: plainDate.optional(),
 					itemId: rowId.optional(),
 					listPrice: z.strictObject({ price: typed, withVat: z.boolean() }).optional(),
+					choice: z.strictObject({ group: typed, option: typed }).optional(),
+					extra: z.literal(true).optional(),
+					most: typed.optional(),
+					provisional: z.literal(true).optional(),
+					measured: z
+						.strictObject({
+							length: typed,
+							width: typed,
+							height: typed,
+							off: z.array(z.strictObject({ width: typed, height: typed })).max(50)
+						})
+						.optional(),
 					income: z.string().max(60).optional(),
 					centre: z.string().max(60).optional()
 				}),

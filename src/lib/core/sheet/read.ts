@@ -99,7 +99,11 @@ export function readSheet(sheet: Sheet, context: SheetContext): SheetReading {
 			'That is more than any invoice can be here: look for a slip in a quantity or price.'
 		);
 	}
-	problems.push(...lawProblems({ sheet, context, dates, seller, customer, lines, input, figures }));
+	// A quote is no invoice: what the law wants of it is said where it is read (`quotes/read.ts`).
+	if (!sheet.quote)
+		problems.push(
+			...lawProblems({ sheet, context, dates, seller, customer, lines, input, figures })
+		);
 	return { dates, seller, customer, lines, exchange, input, figures, problems };
 }
 

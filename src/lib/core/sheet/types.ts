@@ -37,9 +37,27 @@ export interface SheetLine {
 	itemId?: number;
 	/** Its price there, where that is taken the other way: with VAT, or without. */
 	listPrice?: { price: string; withVat: boolean };
+	/** On a quote: one option of a group, of which one is taken. */
+	choice?: { group: string; option: string };
+	/** On a quote: it may be added. */
+	extra?: true;
+	/** Of what may be added: the customer says how many, up to this. */
+	most?: string;
+	/** On a quote: priced for now, settled at what it turns out to be. */
+	provisional?: true;
+	/** How its quantity was measured. */
+	measured?: Measured;
 	/** The owner's own income category and cost centre, by their names: for reports, never on paper. */
 	income?: string;
 	centre?: string;
+}
+
+/** Lengths as they are typed, in one unit; what is empty takes no part. What is taken off are openings: doors, windows. */
+export interface Measured {
+	length: string;
+	width: string;
+	height: string;
+	off: { width: string; height: string }[];
 }
 
 export interface SheetHeading {
@@ -105,6 +123,8 @@ export interface Sheet {
 	prompt?: { percent: string; days: string };
 	/** What is otherwise on this document alone; absent or empty: as it is elsewhere. */
 	own?: OwnWays;
+	/** It is a quote, or an estimate. */
+	quote?: QuoteTerms;
 	/** The owner's own kind of work. */
 	workKindId?: number;
 	/** The letterhead chosen for this document alone. */
@@ -112,6 +132,39 @@ export interface Sheet {
 	/** All of it was paid on this day, before it was invoiced. */
 	paidOn?: PlainDate;
 	rows: SheetRow[];
+}
+
+export const QUOTE_DETAILS = ['all', 'sections', 'total'] as const;
+/** Where the contract is or will be made (SI 2013/3134 reg. 5); `unsettled`: looked at on site, accepted from home. */
+export const CONTRACT_PLACES = ['unsettled', 'offPremises', 'distance', 'onPremises'] as const;
+export type ContractPlace = (typeof CONTRACT_PLACES)[number];
+
+/** What a quote says beside its lines, as typed. */
+export interface QuoteTerms {
+	/** A quote binds; an estimate is a best guess. */
+	binding: boolean;
+	title: string;
+	/** How much of its prices is shown. */
+	detail: (typeof QUOTE_DETAILS)[number];
+	/** For so many days it holds. */
+	validDays: string;
+	/** When the work could begin, and how long it takes: in words. */
+	begin: string;
+	duration: string;
+	before: string;
+	notIncluded: string;
+	assumed: string;
+	guarantee: string;
+	terms: string;
+	/** `25%` or an amount, with VAT; empty: none. */
+	deposit: string;
+	/** What is paid when: percent of it all; the last stage is the rest, whatever it says. */
+	stages: { title: string; percent: string }[];
+	place: ContractPlace;
+	/** The customer called for an urgent repair (reg. 28(1)(e)). */
+	urgent: boolean;
+	/** A new building, or a conversion that amounts to one (reg. 6). */
+	newBuilding: boolean;
 }
 
 /** How one document differs from all others, without touching the customer or the settings. */

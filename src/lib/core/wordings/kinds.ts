@@ -7,7 +7,11 @@ export const WORDING_KINDS = [
 	'creditNote',
 	'receipt',
 	'statement',
-	'chargeFailed'
+	'chargeFailed',
+	'quote',
+	'quoteReminder',
+	'accepted',
+	'depositRequest'
 ] as const;
 export type WordingKind = (typeof WORDING_KINDS)[number];
 
@@ -36,6 +40,18 @@ const DOCUMENT = {
 	sum: 'the same as a sentence',
 	why: 'of a correction: what it stands in place of or adds to, and why',
 	pay: '“and pay” while something is to pay'
+} as const;
+
+const QUOTE = {
+	...ALWAYS,
+	link: 'the link to see it, choose and accept',
+	document: '“quote” or “estimate”',
+	number: 'its number',
+	title: 'what it is for',
+	site: 'where the work is',
+	until: 'the day until which it holds',
+	amount: 'what it comes to, or from what to what',
+	binds: 'of an estimate: that it does not bind'
 } as const;
 
 export interface WordingOf {
@@ -102,6 +118,47 @@ export const WORDINGS: Readonly<Record<WordingKind, WordingOf>> = {
 			text: `{greeting}\n\nHere is your statement as of {asof}. {sum} See it{pay} here: {link}\n\nIf you have paid in the last days, thank you: it may not show yet.\n\nThe PDF is attached.\n\n${END}`
 		}
 	},
+	quote: {
+		title: 'Quote or estimate',
+		when: 'with every quote that goes out by e-mail',
+		fields: QUOTE,
+		standard: {
+			subject: '{document} {number} from {from}: {title}',
+			text: `{greeting}\n\nHere is our {document} for {title}: {amount}, with all taxes that apply. {binds}\n\nLook at it, choose and accept here: {link}\n\nIt holds until {until}. If anything is unclear, ask: there is a place for it on that page.\n\nThe PDF is attached.\n\n${END}\n{business}`
+		}
+	},
+	quoteReminder: {
+		title: 'Reminder of a quote',
+		when: 'some days after a quote went out, and before it expires',
+		fields: QUOTE,
+		standard: {
+			subject: 'Our {document} {number}: {title}',
+			text: `{greeting}\n\nA week or so ago we sent you our {document} for {title}. It holds until {until}.\n\nIt is here: {link}\n\nIf it is not for you, a word why would help us: there is a button for that too.\n\n${END}`
+		}
+	},
+	accepted: {
+		title: 'A quote was accepted',
+		when: 'when a customer accepts, with the record attached',
+		fields: {
+			...QUOTE,
+			amount: 'what was agreed',
+			deposit: 'what is asked for now; nothing where no deposit is',
+			cancel: 'until when it can be cancelled; nothing where it cannot'
+		},
+		standard: {
+			subject: 'Agreed: {title}, {amount}',
+			text: `{greeting}\n\nThank you. You accepted our {document} {number} for {title}, at {amount}. What exactly was agreed is attached; please keep it.\n\n{cancel}\n\nEverything about it is here: {link}\n\n${END}`
+		}
+	},
+	depositRequest: {
+		title: 'Deposit request',
+		when: 'right after a quote with a deposit was accepted',
+		fields: { ...QUOTE, amount: 'what was agreed', deposit: 'what is asked for now' },
+		standard: {
+			subject: 'Deposit for {title}: {deposit}',
+			text: `{greeting}\n\nAs agreed, please pay the deposit of {deposit} for {title}. This is no VAT invoice: that follows on the day your money comes.\n\nPay it here, by card or from your bank: {link}\n\n${END}`
+		}
+	},
 	chargeFailed: {
 		title: 'A kept card could not be charged',
 		when: 'when a repeat’s card is declined',
@@ -137,7 +194,12 @@ export const EXAMPLE: Values = {
 	paid: '£240.00',
 	what: 'for invoice INV-0007',
 	rest: 'The invoice is paid in full. Thank you.',
-	asof: '3 Nov 2026'
+	asof: '3 Nov 2026',
+	title: 'the front room ceiling',
+	until: '1 Dec 2026',
+	binds: '',
+	deposit: '£60.00',
+	cancel: 'You can cancel until the end of 17 Nov 2026.'
 };
 
 /** How the owner speaks to a customer: words of the owner’s own by kind of message, and the customer’s salutation. */

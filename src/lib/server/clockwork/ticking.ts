@@ -4,6 +4,8 @@ import { continueRuns } from '../services/billing/billRun';
 import { runRepeats } from '../services/repeats/making';
 import { continueMany } from '../services/many/runs';
 import { continueStatements } from '../services/owed/statementRuns';
+import { invoiceDeposits } from '../services/money/depositRequests';
+import { confirmAcceptances } from '../services/quotes/record';
 import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
 import { deliverDue } from './delivery';
@@ -31,6 +33,9 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 			.catch(onError);
 		chargeByPlan(world).catch(onError);
 		billCardFees(world).catch(onError);
+		confirmAcceptances(world)
+			.then(() => invoiceDeposits(world))
+			.catch(onError);
 		continueRuns(world).catch(onError);
 		continueMany(world).catch(onError);
 		runRepeats(world).catch(onError);

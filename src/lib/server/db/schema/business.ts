@@ -74,7 +74,7 @@ export const exchangeRates = sqliteTable(
 
 /** Numbers are taken inside the transaction that issues, so a series has no gaps. */
 export const numberSeries = sqliteTable('number_series', {
-	kind: text('kind', { enum: ['invoice', 'creditNote'] }).primaryKey(),
+	kind: text('kind', { enum: ['invoice', 'creditNote', 'quote'] }).primaryKey(),
 	/** `{n}`, `{nnnn}` (padded), `{year}`. */
 	pattern: text('pattern').notNull(),
 	next: integer('next').notNull(),

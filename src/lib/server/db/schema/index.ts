@@ -14,6 +14,7 @@ export * from './prices';
 export * from './tax';
 export * from './wordings';
 export * from './work';
+export * from './quotes';
 export * from './runs';
 export * from './statements';
 export * from './keep';

@@ -3,6 +3,7 @@ import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { chaseMessages } from './chase';
 import { customers } from './customers';
 import { documents, trials } from './documents';
+import { depositRequests, quotes } from './quotes';
 import { statements } from './statements';
 
 /** The outbox. A row is written in the transaction that causes it, so a message is never lost. */
@@ -21,13 +22,17 @@ export const mails = sqliteTable(
 				'paidNotice',
 				'statement',
 				'reminder',
-				'notice'
+				'notice',
+				'quote',
+				'quoteNews',
+				'deposit'
 			]
 		}).notNull(),
 		documentId: integer('document_id').references(() => documents.id),
 		trialId: integer('trial_id').references(() => trials.id, { onDelete: 'cascade' }),
 		statementId: integer('statement_id').references(() => statements.id),
 		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
+		quoteId: integer('quote_id').references(() => quotes.id),
 		to: text('to').notNull(),
 		cc: text('cc').notNull().default(''),
 		bcc: text('bcc').notNull().default(''),
@@ -54,7 +59,8 @@ export const mails = sqliteTable(
 		index('mails_by_state').on(table.state, table.nextAttemptAt),
 		index('mails_by_document').on(table.documentId),
 		index('mails_by_time').on(table.createdAt, table.id),
-		index('mails_by_chase').on(table.chaseMessageId)
+		index('mails_by_chase').on(table.chaseMessageId),
+		index('mails_by_quote').on(table.quoteId)
 	]
 );
 
@@ -95,6 +101,8 @@ export const checkouts = sqliteTable(
 		statementId: integer('statement_id').references(() => statements.id),
 		/** Or through a reminder about several. */
 		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
+		/** Or the deposit of a quote that was accepted. */
+		depositId: integer('deposit_id').references(() => depositRequests.id),
 		/** What is for which invoice, as it was chosen. */
 		shares: text('shares', { mode: 'json' }).$type<{ documentId: number; amount: number }[]>(),
 		amount: integer('amount').notNull(),

@@ -4,12 +4,14 @@ import type { Transaction, Reader } from '../../db/connection';
 import { numberSeries } from '../../db/schema';
 import { FieldError } from '../../../core/refusals';
 
+export type SeriesKind = typeof numberSeries.$inferSelect.kind;
+
 export interface SeriesForm {
 	invoicePattern: string;
 	invoiceNext: number;
 }
 
-export function loadSeries(db: Reader, kind: 'invoice' | 'creditNote') {
+export function loadSeries(db: Reader, kind: SeriesKind) {
 	const row = db.select().from(numberSeries).where(eq(numberSeries.kind, kind)).get();
 	if (!row) throw new Error(`no number series for ${kind}`);
 	return row;
@@ -21,7 +23,8 @@ export function saveSeries(tx: Transaction, form: SeriesForm, first: boolean): v
 		tx.insert(numberSeries)
 			.values([
 				{ kind: 'invoice', pattern: form.invoicePattern, next: form.invoiceNext },
-				{ kind: 'creditNote', pattern: 'CN-{nnnn}', next: 1 }
+				{ kind: 'creditNote', pattern: 'CN-{nnnn}', next: 1 },
+				{ kind: 'quote', pattern: 'Q-{nnnn}', next: 1 }
 			])
 			.onConflictDoNothing()
 			.run();
@@ -41,7 +44,7 @@ export function saveSeries(tx: Transaction, form: SeriesForm, first: boolean): v
 }
 
 /** The series goes on from here; that it does is no gap. */
-export function goOnFrom(tx: Transaction, kind: 'invoice' | 'creditNote', next: number): void {
+export function goOnFrom(tx: Transaction, kind: SeriesKind, next: number): void {
 	const series = loadSeries(tx, kind);
 	if (next === series.next) return;
 	tx.update(numberSeries)

@@ -65,6 +65,13 @@ export function freezeOpening(sheet: Sheet, context: SheetContext): FrozenDraft 
 	return { frozen: { ...frozen, taxPoints }, figures };
 }
 
+/** What a version of a quote is frozen from: both parties and the sheet; null where nothing is on it. */
+export function freezeQuote(sheet: Sheet, context: SheetContext): Frozen | null {
+	const reading = readSheet({ ...sheet, discount: '', retention: '' }, context);
+	if (!reading.figures) return null;
+	return freeze(sheet, reading, reading.customer ?? NOBODY, context);
+}
+
 function freeze(
 	sheet: Sheet,
 	{ dates, seller, exchange, figures }: SheetReading,

@@ -33,7 +33,7 @@ export interface Issued {
 }
 
 /** Someone took the number, or changed what it is made of, while the PDF was drawn. */
-class RaceLostError extends Error {}
+export class RaceLostError extends Error {}
 
 let queue: Promise<unknown> = Promise.resolve();
 

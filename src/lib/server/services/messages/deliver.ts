@@ -1,7 +1,17 @@
 // Delivery: what the outbox holds goes out, once each; what was overtaken meanwhile is taken back instead.
-import { and, asc, eq, inArray, lte } from 'drizzle-orm';
+import { and, asc, desc, eq, inArray, lte } from 'drizzle-orm';
 import type { World } from '../../world';
-import { documents, documentFiles, mails, trials, statements, texts } from '../../db/schema';
+import {
+	acceptances,
+	documents,
+	documentFiles,
+	mails,
+	quotes,
+	quoteVersions,
+	trials,
+	statements,
+	texts
+} from '../../db/schema';
 import { restingSince } from '../business/resting';
 import { loadBusiness } from '../business/settings';
 import { attachments } from '../files/files';
@@ -223,6 +233,7 @@ function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: 
 			.get();
 		return made?.pdf ? [{ filename: 'Statement.pdf', content: made.pdf, contentType }] : [];
 	}
+	if (mail.quoteId) return quotePaper(world, mail.quoteId);
 	const documentIds = mail.chaseMessageId
 		? reminders.itemsOf(world, mail.chaseMessageId).slice(0, MOST_ATTACHED)
 		: withItsCredit(world, mail.documentId ?? 0);
@@ -233,6 +244,27 @@ function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: 
 		.orderBy(asc(documentFiles.documentId))
 		.all()
 		.map(({ name, content }) => ({ filename: name, content, contentType }));
+}
+
+/** The record of what was accepted; before that the version that counts. */
+function quotePaper(world: World, quoteId: number) {
+	const contentType = 'application/pdf';
+	const accepted = world.db
+		.select({ record: acceptances.record, number: quotes.number })
+		.from(acceptances)
+		.innerJoin(quotes, eq(quotes.id, acceptances.quoteId))
+		.where(eq(acceptances.quoteId, quoteId))
+		.get();
+	if (accepted?.record)
+		return [{ filename: `${accepted.number}-accepted.pdf`, content: accepted.record, contentType }];
+	return world.db
+		.select({ filename: quoteVersions.name, content: quoteVersions.content })
+		.from(quoteVersions)
+		.where(eq(quoteVersions.quoteId, quoteId))
+		.orderBy(desc(quoteVersions.n))
+		.limit(1)
+		.all()
+		.map((file) => ({ ...file, contentType }));
 }
 
 /** After a restart: what was on its way when the process died may or may not have arrived. */

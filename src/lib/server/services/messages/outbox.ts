@@ -16,6 +16,7 @@ export interface ToQueue {
 	trialId?: number;
 	statementId?: number;
 	chaseMessageId?: number;
+	quoteId?: number;
 	to: string;
 	cc?: string;
 	bcc?: string;
@@ -38,7 +39,10 @@ const BUTTONS: Record<ToQueue['kind'], string> = {
 	paidNotice: 'See the invoice',
 	statement: 'See the statement and pay',
 	reminder: 'See it and pay',
-	notice: 'Look at the settings'
+	notice: 'Look at the settings',
+	quote: 'See it and answer',
+	quoteNews: 'See the quote',
+	deposit: 'Pay the deposit'
 };
 
 /** The colour of the letterhead a document was written on. */
@@ -74,6 +78,7 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 			trialId: mail.trialId ?? null,
 			statementId: mail.statementId ?? null,
 			chaseMessageId: mail.chaseMessageId ?? null,
+			quoteId: mail.quoteId ?? null,
 			to: mail.to,
 			cc: mail.cc ?? '',
 			bcc: mail.bcc ?? '',

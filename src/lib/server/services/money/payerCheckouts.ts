@@ -23,6 +23,7 @@ import { NotFoundError } from '../../../core/refusals';
 import { queueMail } from '../messages/outbox';
 import { refundName } from './refunds';
 import { takeShared } from './taking';
+import { depositPaid } from './depositRequests';
 import { queueReceipt } from './receipts';
 import { resettle } from '../ledger/settlement';
 import { note } from '../trail/documents';
@@ -69,6 +70,7 @@ export function accountProgressed(
 		who: 'customer',
 		shares
 	});
+	if (checkout.depositId) depositPaid(tx, world, checkout.depositId, id);
 	const payer = tx.select().from(customers).where(eq(customers.id, payerId)).get()!;
 	const owner = loadBusiness(tx);
 	const numbers = shares.map(({ documentId }) => open.get(documentId)!.number);
@@ -89,7 +91,7 @@ export function accountProgressed(
 			kind: 'paidNotice',
 			to: owner.email,
 			subject: `${payer.name} paid ${displayPounds(event.amount)}`,
-			text: `${payer.name} paid ${displayPounds(event.amount)} ${checkout.way === 'bank' ? 'from their bank' : 'by card'} for ${numbers.join(', ')}.${event.fee ? ` The card fee is ${displayPounds(event.fee)}.` : ''}\n\nSee it here: {link}`,
+			text: `${payer.name} paid ${displayPounds(event.amount)} ${checkout.way === 'bank' ? 'from their bank' : 'by card'} for ${checkout.depositId ? 'a deposit' : numbers.join(', ')}.${event.fee ? ` The card fee is ${displayPounds(event.fee)}.` : ''}\n\nSee it here: {link}`,
 			link: `${world.origin}/owed/${payerId}`
 		});
 }

@@ -1,0 +1,301 @@
+// Quotes: begun, saved as typed, copied, thrown away, taken back, prolonged.
+import { must } from '../../actor';
+import { and, desc, eq, gt, inArray } from 'drizzle-orm';
+import { z } from 'zod';
+import { addDays } from '../../../core/calendar/manipulation';
+import { blankQuote, blankTerms } from '../../../core/quotes/terms';
+import { readQuote } from '../../../core/quotes/read';
+import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
+import { isBlank, pricesIncludeVatFor } from '../../../core/sheet/blank';
+import { sheetForm } from '../../../core/sheet/form';
+import type { QuoteTerms, Sheet } from '../../../core/sheet/types';
+import { actor } from '../../actor';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
+import { quotes, quoteTrail } from '../../db/schema';
+import type { World } from '../../world';
+import { parseForm, text } from '../business/fields';
+import { newToken } from '../business/keys';
+import { isRegistered } from '../business/settings';
+import { customerRecord } from '../customers/parts';
+import { sheetContext } from '../invoices/drafts';
+import { loadJob } from '../jobs/jobs';
+
+export type QuoteRow = typeof quotes.$inferSelect;
+
+export type QuoteEvent =
+	| 'begun'
+	| 'sent'
+	| 'sentAgain'
+	| 'handedOver'
+	| 'opened'
+	| 'asked'
+	| 'answered'
+	| 'accepted'
+	| 'declined'
+	| 'withdrawn'
+	| 'prolonged'
+	| 'reminded'
+	| 'reopened'
+	| 'cancelled'
+	| 'confirmed'
+	| 'depositAsked'
+	| 'depositPaid';
+
+/** @param by null: the customer, or the house itself */
+export function noteQuote(
+	tx: Reader,
+	quoteId: number,
+	at: number,
+	what: QuoteEvent,
+	detail = '',
+	by: number | null = actor()?.id ?? null
+): void {
+	tx.insert(quoteTrail).values({ quoteId, at, what, detail, personId: by }).run();
+}
+
+export interface QuoteStart {
+	customerId?: number | null;
+	siteId?: number | null;
+	title?: string;
+	/** Extra or lesser work on this job. */
+	forJobId?: number | null;
+	workKindId?: number | null;
+	note?: string;
+}
+
+/** Begins a quote; its terms are those of the last one that went out. The same key again gives that one back. */
+export function beginQuote(world: World, key: string, start: QuoteStart = {}): number {
+	must('bill');
+	return writeAtOnce(world.db, (tx) => quoteOnce(tx, world, key, start));
+}
+
+/** As `beginQuote`, in the caller's transaction. */
+export function quoteOnce(tx: Transaction, world: World, key: string, start: QuoteStart): number {
+	const same = tx.select({ id: quotes.id }).from(quotes).where(eq(quotes.key, key)).get();
+	if (same) return same.id;
+	const job = start.forJobId ? loadJob(tx, start.forJobId) : null;
+	const customerId = job?.customerId ?? start.customerId ?? null;
+	const customer = customerRecord(tx, customerId);
+	const sheet: Sheet = {
+		...blankQuote(),
+		customerId,
+		siteId: job?.siteId ?? start.siteId ?? null,
+		...((job?.workKindId ?? start.workKindId)
+			? { workKindId: (job?.workKindId ?? start.workKindId)! }
+			: {}),
+		contract: job?.contract ?? null,
+		note: start.note ?? '',
+		pricesIncludeVat: job
+			? job.pricesIncludeVat
+			: customer !== null && isRegistered(world) && pricesIncludeVatFor(customer.kind),
+		quote: { ...lastTerms(tx), title: start.title ?? (job ? `Extra work: ${job.title}` : '') }
+	};
+	return insertQuote(tx, world, key, sheet, job?.id ?? null);
+}
+
+function insertQuote(
+	tx: Transaction,
+	world: World,
+	key: string,
+	sheet: Sheet,
+	forJobId: number | null
+): number {
+	const now = world.clock.now();
+	const { id } = tx
+		.insert(quotes)
+		.values({
+			key,
+			state: 'draft',
+			sheet,
+			token: newToken(),
+			forJobId,
+			createdAt: now,
+			updatedAt: now
+		})
+		.returning({ id: quotes.id })
+		.get();
+	noteQuote(tx, id, now, 'begun');
+	computeRow(tx, world, id, sheet);
+	return id;
+}
+
+/** What the owner says on every quote: as on the one that went out last. */
+function lastTerms(db: Reader): QuoteTerms {
+	const last = db
+		.select({ sheet: quotes.sheet })
+		.from(quotes)
+		.where(gt(quotes.sent, 0))
+		.orderBy(desc(quotes.sentAt))
+		.get()?.sheet.quote;
+	if (!last) return blankTerms();
+	const { binding, detail, validDays, guarantee, terms, deposit, place } = last;
+	return { ...blankTerms(), binding, detail, validDays, guarantee, terms, deposit, place };
+}
+
+/** Works out what a quote comes to. In the caller's transaction. */
+function computeRow(tx: Transaction, world: World, id: number, sheet: Sheet): void {
+	const { quote, customer } = readQuote(sheet, sheetContext(tx, sheet, world.clock.today()));
+	const pence = (amount: bigint | null | undefined) =>
+		amount === null || amount === undefined || !Number.isSafeInteger(Number(amount))
+			? null
+			: Number(amount);
+	tx.update(quotes)
+		.set({
+			customerId: customer?.id ?? null,
+			customerName: customer?.name ?? '',
+			title: sheet.quote!.title.trim().slice(0, 200),
+			workKindId: sheet.workKindId ?? null,
+			total: pence(quote?.figures.total) ?? 0,
+			lowest: pence(quote?.lowest),
+			highest: pence(quote?.highest)
+		})
+		.where(eq(quotes.id, id))
+		.run();
+}
+
+/** @throws NotFoundError */
+export function loadQuote(db: Reader, id: number): QuoteRow {
+	const row = db.select().from(quotes).where(eq(quotes.id, id)).get();
+	if (!row) throw new NotFoundError('This quote');
+	return row;
+}
+
+/** As long as nobody said yes or no it can be written on; what went out stays as it was. */
+const OPEN: readonly QuoteRow['state'][] = ['draft', 'sent'];
+
+/**
+ * Saves a quote as typed. One that went out is changed for its next version.
+ * @throws FieldError, NotFoundError; ConflictError where another tab was first; RefusedError once it is answered
+ */
+export function saveQuote(
+	world: World,
+	id: number,
+	version: number,
+	input: unknown
+): { version: number; savedAt: number } {
+	must('bill');
+	const parsed = sheetForm.safeParse(input);
+	if (!parsed.success || !parsed.data.quote)
+		throw new FieldError({
+			[parsed.error?.issues[0]!.path.join('.') ?? 'quote']: 'This could not be read.'
+		});
+	const sheet = parsed.data;
+	const now = world.clock.now();
+	return writeAtOnce(world.db, (tx) => {
+		const row = loadQuote(tx, id);
+		if (!OPEN.includes(row.state))
+			throw new RefusedError('It has been answered in the meantime and does not change any more.');
+		if (row.version !== version) throw new ConflictError('This quote was changed in another tab.');
+		tx.update(quotes)
+			.set({ sheet, version: version + 1, updatedAt: now })
+			.where(eq(quotes.id, id))
+			.run();
+		computeRow(tx, world, id, sheet);
+		return { version: version + 1, savedAt: now };
+	});
+}
+
+/** Throws a quote away that never went out, or brings it back. @throws RefusedError */
+export function discardQuote(world: World, id: number, discarded: boolean): void {
+	must('bill');
+	writeAtOnce(world.db, (tx) => {
+		const row = loadQuote(tx, id);
+		if (row.sent > 0)
+			throw new RefusedError('It has gone out, so it cannot be thrown away. Withdraw it instead.');
+		tx.update(quotes)
+			.set({ state: discarded ? 'discarded' : 'draft', updatedAt: world.clock.now() })
+			.where(and(eq(quotes.id, id), inArray(quotes.state, ['draft', 'discarded'])))
+			.run();
+	});
+}
+
+/** A new draft with everything of another but its answers. The same key again gives that one back. */
+export function copyQuote(world: World, id: number, key: string): number {
+	must('bill');
+	return writeAtOnce(world.db, (tx) => {
+		const same = tx.select({ id: quotes.id }).from(quotes).where(eq(quotes.key, key)).get();
+		if (same) return same.id;
+		const { sheet } = loadQuote(tx, id);
+		const { own: _own, ...kept } = sheet;
+		return insertQuote(tx, world, key, { ...kept, issueDate: '', orderNumber: '' }, null);
+	});
+}
+
+const reasonForm = z.object({ reason: text(1000) });
+
+/** The owner takes it back: it can be accepted no more. @throws RefusedError */
+export function withdrawQuote(world: World, id: number, typed: unknown): void {
+	must('bill');
+	const { reason } = parseForm(reasonForm, typed);
+	answer(world, id, 'withdrawn', reason);
+}
+
+/** The customer said no, and the owner writes it down. @throws RefusedError */
+export function noteDeclined(world: World, id: number, typed: unknown): void {
+	must('bill');
+	const { reason } = parseForm(reasonForm, typed);
+	answer(world, id, 'declined', reason);
+}
+
+/** As the customer says it on the page. @throws RefusedError */
+export const declineByCustomer = (world: World, id: number, reason: string): void =>
+	answer(world, id, 'declined', reason.trim().slice(0, 1000), null);
+
+function answer(
+	world: World,
+	id: number,
+	state: 'withdrawn' | 'declined',
+	reason: string,
+	by?: null
+): void {
+	writeAtOnce(world.db, (tx) => {
+		const row = loadQuote(tx, id);
+		if (row.state === state) return;
+		if (row.state !== 'sent')
+			throw new RefusedError(
+				row.state === 'draft' ? 'It has not gone out yet.' : 'It has been answered already.'
+			);
+		const now = world.clock.now();
+		tx.update(quotes)
+			.set({ state, reason, answeredAt: now, updatedAt: now })
+			.where(eq(quotes.id, id))
+			.run();
+		noteQuote(tx, id, now, state, reason, ...(by === null ? [null] : []));
+	});
+}
+
+/** Open again after it was declined or withdrawn. */
+export function reopenQuote(world: World, id: number): void {
+	must('bill');
+	writeAtOnce(world.db, (tx) => {
+		const row = loadQuote(tx, id);
+		if (row.state !== 'declined' && row.state !== 'withdrawn') return;
+		const now = world.clock.now();
+		tx.update(quotes)
+			.set({ state: 'sent', reason: '', answeredAt: null, updatedAt: now })
+			.where(eq(quotes.id, id))
+			.run();
+		noteQuote(tx, id, now, 'reopened');
+	});
+}
+
+/** It holds longer: from today, or from its own last day where that is still to come. @throws FieldError, RefusedError */
+export function prolongQuote(world: World, id: number, days: string): string {
+	must('bill');
+	if (!/^\d{1,3}$/.test(days.trim()) || Number(days) < 1)
+		throw new FieldError({ days: 'By how many days? From 1 to 999.' });
+	return writeAtOnce(world.db, (tx) => {
+		const row = loadQuote(tx, id);
+		if (row.state !== 'sent' || !row.validUntil)
+			throw new RefusedError('Only what is out can be prolonged.');
+		const today = world.clock.today();
+		const until = addDays(row.validUntil > today ? row.validUntil : today, Number(days));
+		tx.update(quotes).set({ validUntil: until }).where(eq(quotes.id, id)).run();
+		noteQuote(tx, id, world.clock.now(), 'prolonged', until);
+		return until;
+	});
+}
+
+/** Whether nothing has been written on it yet. */
+export const isUntouched = ({ sheet }: Pick<QuoteRow, 'sheet'>): boolean =>
+	sheet.rows.every(isBlank);

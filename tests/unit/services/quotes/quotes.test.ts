@@ -1,0 +1,436 @@
+// A quote from the first line to the job: sent, chosen, accepted once, its deposit paid and invoiced, cancelled in time or too late.
+import { expect } from 'chai';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
+import { blankQuote } from '../../../../src/lib/core/quotes/terms';
+import { ConflictError, FieldError, RefusedError } from '../../../../src/lib/core/refusals';
+import type { QuoteTerms, Sheet, SheetLine } from '../../../../src/lib/core/sheet/types';
+import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
+import { jobWork } from '../../../../src/lib/server/services/jobs/work';
+import { addJob, loadJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { receiveCardEvent } from '../../../../src/lib/server/services/money/cardEvents';
+import {
+	invoiceDeposits,
+	openDepositCheckout
+} from '../../../../src/lib/server/services/money/depositRequests';
+import {
+	acceptanceOf,
+	acceptByHand,
+	acceptQuote
+} from '../../../../src/lib/server/services/quotes/accept';
+import {
+	cancelByCustomer,
+	cancelLimit,
+	cancelShare,
+	noteCancelled
+} from '../../../../src/lib/server/services/quotes/cancel';
+import {
+	answerQuestion,
+	askQuestion,
+	declineQuote,
+	noteQuoteOpened,
+	quotePage
+} from '../../../../src/lib/server/services/quotes/page';
+import {
+	beginQuote,
+	copyQuote,
+	discardQuote,
+	loadQuote,
+	prolongQuote,
+	saveQuote,
+	withdrawQuote
+} from '../../../../src/lib/server/services/quotes/quotes';
+import { confirmAcceptances } from '../../../../src/lib/server/services/quotes/record';
+import { prepareQuote, sendQuote } from '../../../../src/lib/server/services/quotes/send';
+import { documents, mails, openItems } from '../../../../src/lib/server/db/schema';
+import { auditBooks } from '../../../../scripts/audit/books';
+import {
+	HOUSEHOLD,
+	line,
+	makeWorld,
+	settledEvent,
+	wordsOf,
+	type TestWorld
+} from '../../../support/world';
+
+let world: TestWorld;
+beforeEach(() => (world = makeWorld()));
+afterEach(() => world.end());
+
+const way = (id: string, option: string, price: string, more: Partial<SheetLine> = {}) =>
+	line(id, `Ceiling in ${option}`, price, { choice: { group: 'Ceiling', option }, ...more });
+const ROWS = [
+	line('base', 'Take the old ceiling down', '480'),
+	way('boards', 'boards', '1200', { kind: 'materials', cost: '700' }),
+	way('laths', 'laths and lime', '1840'),
+	line('rose', 'Repair the rose', '200', { extra: true }),
+	line('sockets', 'A socket moved', '40', { extra: true, most: '6', quantity: '1' })
+];
+const FROM = { address: '192.0.2.7', agent: 'A phone' };
+const NONE = { options: {}, extras: {} };
+
+function written(
+	terms: Partial<QuoteTerms> = {},
+	sheet: Partial<Sheet> = {},
+	customer: object = HOUSEHOLD
+) {
+	const customerId = addCustomer(world, customer);
+	const id = beginQuote(world, `q${customerId}`, { customerId });
+	saveQuote(world, id, 1, {
+		...blankQuote(),
+		customerId,
+		pricesIncludeVat: true,
+		rows: ROWS,
+		...sheet,
+		quote: { ...blankQuote().quote, title: 'Front room ceiling', deposit: '25%', ...terms }
+	});
+	return id;
+}
+
+async function sent(...given: Parameters<typeof written>) {
+	const id = written(...given);
+	await sendQuote(world, id, loadQuote(world.db, id).version, {
+		key: 'a',
+		...prepareQuote(world, id)
+	});
+	return id;
+}
+
+const accept = (id: number, more: Record<string, unknown> = {}, way: 'page' | 'spot' = 'page') =>
+	acceptQuote(
+		world,
+		id,
+		{
+			key: 'k1',
+			n: loadQuote(world.db, id).sent,
+			total: 2320_00,
+			picked: JSON.stringify({ options: { Ceiling: 'laths and lime' }, extras: {} }),
+			name: 'Odile Brancaster',
+			...more
+		},
+		{ way, informed: 'page', from: FROM }
+	);
+const token = (id: number) => loadQuote(world.db, id).token;
+const mailsTo = (to: string) =>
+	world.db
+		.select()
+		.from(mails)
+		.all()
+		.filter((mail) => mail.to === to);
+
+describe('a quote that goes out', () => {
+	it('has a number of its own series, its range, and is frozen as a version; again without a change it is the same one', async () => {
+		const id = await sent();
+		const row = loadQuote(world.db, id);
+		expect(row).to.include({ number: 'Q-0001', state: 'sent', sent: 1, validUntil: '2026-12-22' });
+		// Including VAT: boards 480 + 1200; with laths, the rose and one socket 480 + 1840 + 240.
+		expect([row.total, row.lowest, row.highest]).to.deep.equal([1680_00, 1680_00, 2560_00]);
+		const [mail] = mailsTo(HOUSEHOLD.email);
+		expect(mail!.text).to.contain('£1,680.00 to £2,560.00').and.contain(`/q/${row.token}`);
+		await sendQuote(world, id, row.version, { key: 'b', ...prepareQuote(world, id) });
+		expect(loadQuote(world.db, id).sent).to.equal(1);
+		expect(() => world.db.$client.exec('update quote_versions set total = 0')).to.throw(
+			/never changes/
+		);
+		expect(() => discardQuote(world, id, true)).to.throw(RefusedError);
+	});
+
+	it('says what is missing before it takes a number', async () => {
+		const id = written({ title: '' }, { rows: [way('a', 'one', '10')] });
+		expect(prepareQuote(world, id).problems.map(({ path }) => path)).to.have.members([
+			'quote.title',
+			'rows.a.choice'
+		]);
+		const none = { key: 'a', to: 'a@b.example', subject: 's', text: 't' };
+		const refused = await sendQuote(world, id, 2, none).catch((error: Error) => error.name);
+		expect(refused).to.equal('NotReadyError');
+		expect(loadQuote(world.db, id).number).to.equal(null);
+	});
+
+	it('is changed as a new version: the page says what differs, and an old one is accepted no more', async () => {
+		const id = await sent();
+		noteQuoteOpened(world, token(id));
+		expect(loadQuote(world.db, id).openedAt).to.be.a('number');
+		const rows = ROWS.map((row) => (row.id === 'rose' ? { ...row, unitPrice: '230' } : row));
+		const { sheet, version } = loadQuote(world.db, id);
+		saveQuote(world, id, version, { ...sheet, rows: [...rows, line('new', 'Limewash', '90')] });
+		// Before it goes out the customer sees the old one.
+		expect(quotePage(world, token(id)).version).to.equal(1);
+		await sendQuote(world, id, version + 1, { key: 'c', ...prepareQuote(world, id) });
+		const page = quotePage(world, token(id));
+		expect(page.version).to.equal(2);
+		expect(page.differs).to.deep.equal([
+			'Repair the rose: £230.00 instead of £200.00',
+			'New: Limewash, £90.00',
+			'It comes to £1,770.00 instead of £1,680.00'
+		]);
+		expect(() => accept(id, { n: 1 })).to.throw(ConflictError, /changed/);
+	});
+
+	it('tells the customer nothing of what it costs, and knows no link but its own', async () => {
+		const id = await sent();
+		const shown = wordsOf(quotePage(world, token(id)));
+		expect(shown).to.not.contain('700');
+		expect(shown).to.not.match(/"cost":"/);
+		expect(() => quotePage(world, 'x'.repeat(token(id).length))).to.throw(/not here/);
+		const draft = written();
+		expect(() => quotePage(world, token(draft))).to.throw(/not here/);
+	});
+});
+
+describe('accepting', () => {
+	it('once, whatever is pressed twice: a job with the chosen lines, its plan, and both are told', async () => {
+		const id = await sent({
+			stages: [
+				{ title: 'Laths up', percent: '40' },
+				{ title: 'Done', percent: '' }
+			]
+		});
+		const first = accept(id);
+		expect(accept(id).id).to.equal(first.id);
+		expect(() => accept(id, { key: 'k2' })).to.throw(RefusedError, /already/);
+		const row = loadQuote(world.db, id);
+		expect(row.state).to.equal('accepted');
+		const job = loadJob(world.db, row.jobId!);
+		expect(job).to.include({
+			title: 'Front room ceiling',
+			pricesIncludeVat: true,
+			state: 'booked'
+		});
+		expect(
+			jobWork(world.db, job.id).lines.map(({ description, unitPrice }) => [description, unitPrice])
+		).to.deep.equal([
+			['Take the old ceiling down', '480'],
+			['Ceiling in laths and lime', '1840']
+		]);
+		await confirmAcceptances(world);
+		await confirmAcceptances(world);
+		const told = mailsTo(HOUSEHOLD.email).map(({ subject }) => subject);
+		expect(told.slice(1)).to.deep.equal([
+			'Agreed: Front room ceiling, £2,320.00',
+			'Deposit for Front room ceiling: £580.00'
+		]);
+		const acceptance = acceptanceOf(world.db, id)!;
+		const record = acceptance.record!.toString();
+		expect(record).to.contain('Accepted by Odile Brancaster').and.not.contain('in boards');
+		expect(() => world.db.$client.exec("update acceptances set record = x'00'")).to.throw(
+			/never changes/
+		);
+		expect(() => world.db.$client.exec('update acceptances set total = 1')).to.throw(
+			/never changes/
+		);
+		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+	});
+
+	it('takes no wrong total, no choice that is none, no quantity beyond, no drawing that is none', async () => {
+		const id = await sent();
+		expect(() => accept(id, { total: 1 })).to.throw(ConflictError, /£2,320.00/);
+		const picked = (value: object) => ({ picked: JSON.stringify({ ...NONE, ...value }) });
+		for (const wrong of [
+			picked({ options: { Ceiling: 'gold' } }),
+			picked({ options: { __proto__: 'x', Floor: 'a' } }),
+			picked({ extras: { base: '1' } }),
+			picked({ extras: { sockets: '7' } }),
+			picked({ extras: { sockets: '-1' } }),
+			{ picked: '{' },
+			{ signature: 'data:image/png;base64,AAAA' },
+			{ signature: `data:image/png;base64,${'A'.repeat(5_000_000)}` },
+			{ signature: 'data:image/svg+xml;base64,AAAA' },
+			{ name: ' ' }
+		])
+			expect(
+				() => accept(id, wrong),
+				JSON.stringify(wrong).slice(0, 60)
+			).to.throw(FieldError);
+		expect(loadQuote(world.db, id).state).to.equal('sent');
+		accept(id, { total: 1680_00 + 3 * 40_00, ...picked({ extras: { sockets: '3' } }) });
+		const { lines } = jobWork(world.db, loadQuote(world.db, id).jobId!);
+		expect(lines.map(({ description, quantity }) => [description, quantity])).to.deep.include([
+			'A socket moved',
+			'3'
+		]);
+	});
+
+	it('not after it expired, unless its owner prolongs it or writes down what was said in time', async () => {
+		const id = await sent();
+		world.clock.set(londonMoment('2026-12-23T00:01'));
+		expect(quotePage(world, token(id)).state).to.equal('expired');
+		expect(() => accept(id)).to.throw(RefusedError, /expired/);
+		prolongQuote(world, id, '10');
+		expect(loadQuote(world.db, id).validUntil).to.equal('2027-01-02');
+		accept(id);
+		const other = await sent();
+		world.clock.set(londonMoment('2027-03-01T09:00'));
+		const byHand = { key: 'h', n: 1, total: 1680_00, picked: '', name: 'Said on the phone' };
+		// Nothing is recorded without proof that they were told of their right.
+		expect(() => acceptByHand(world, other, byHand))
+			.to.throw(FieldError)
+			.with.nested.property('fields.informed');
+		acceptByHand(world, other, { ...byHand, informed: 'mail', agreedOn: '2026-12-20' });
+		expect(acceptanceOf(world.db, other)).to.include({ way: 'byHand', agreedOn: '2026-12-20' });
+	});
+
+	it('of extra work puts it onto its job, and only then', async () => {
+		const customerId = addCustomer(world, HOUSEHOLD);
+		const jobId = addJob(world, 'j', { title: 'Wall', customerId, lines: [] });
+		const id = beginQuote(world, 'x', { forJobId: jobId });
+		const { sheet, version } = loadQuote(world.db, id);
+		saveQuote(world, id, version, { ...sheet, rows: [line('a', 'Rotten lintel', '300')] });
+		await sendQuote(world, id, version + 1, { key: 'a', ...prepareQuote(world, id) });
+		expect(jobWork(world.db, jobId).lines).to.deep.equal([]);
+		accept(id, { total: 300_00, picked: JSON.stringify(NONE) }, 'spot');
+		expect(jobWork(world.db, jobId).lines[0]).to.include({
+			description: 'Rotten lintel',
+			extra: true
+		});
+		expect(loadQuote(world.db, id).jobId).to.equal(jobId);
+	});
+});
+
+describe('the deposit', () => {
+	it('is paid online, invoiced on that day to the penny, once, and the rest stays to bill', async () => {
+		const id = await sent({ deposit: '25%' });
+		accept(id);
+		const first = await openDepositCheckout(world, token(id), 'card:1', 'card');
+		expect(await openDepositCheckout(world, token(id), 'card:1', 'card')).to.equal(first);
+		world.clock.set(londonMoment('2026-11-25T10:00'));
+		const event = settledEvent('chk-1', 580_00, 'e1');
+		receiveCardEvent(world, event, '{}');
+		receiveCardEvent(world, event, '{}');
+		await invoiceDeposits(world);
+		await invoiceDeposits(world);
+		const issued = world.db
+			.select()
+			.from(documents)
+			.all()
+			.filter(({ state }) => state === 'issued');
+		expect(issued).to.have.length(1);
+		expect(issued[0]).to.include({ total: 580_00, taxPoint: '2026-11-25' });
+		expect(world.db.select().from(openItems).get()).to.include({ outstanding: 0, state: 'paid' });
+		expect(quotePage(world, token(id)).deposit).to.deep.equal({
+			amount: 580_00,
+			state: 'invoiced'
+		});
+		await openDepositCheckout(world, token(id), 'card:2', 'card').then(
+			() => expect.fail('it was paid'),
+			(error: Error) => expect(error.message).to.match(/No deposit/)
+		);
+		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+	});
+});
+
+describe('cancelling', () => {
+	const begun = async (more: Record<string, unknown> = {}) => {
+		const id = await sent({}, { rows: [line('a', 'Labour', '1000'), line('b', 'More', '1000')] });
+		accept(id, { total: 2000_00, picked: JSON.stringify(NONE), ...more });
+		return id;
+	};
+
+	it('works to the last minute of the fourteenth day, London time, and not one after', async () => {
+		const id = await begun();
+		expect(cancelLimit(world.db, acceptanceOf(world.db, id)!)).to.deep.equal({
+			until: '2026-12-08'
+		});
+		world.clock.set(londonMoment('2026-12-09T00:00'));
+		expect(() => cancelByCustomer(world, id)).to.throw(RefusedError, /passed/);
+		world.clock.set(londonMoment('2026-12-08T23:59'));
+		cancelByCustomer(world, id);
+		cancelByCustomer(world, id);
+		const row = loadQuote(world.db, id);
+		expect(row.state).to.equal('cancelled');
+		expect(loadJob(world.db, row.jobId!).state).to.equal('dropped');
+		expect(
+			mailsTo(HOUSEHOLD.email).filter(({ subject }) => /^Cancelled/.test(subject))
+		).to.have.length(1);
+		expect(quotePage(world, token(id)).deposit!.state).to.equal('withdrawn');
+	});
+
+	it('counts on the day the notice was sent, whenever it is written down', async () => {
+		const id = await begun();
+		world.clock.set(londonMoment('2026-12-15T09:00'));
+		expect(() => noteCancelled(world, id, { sentOn: '2026-12-09', how: 'letter' })).to.throw(
+			FieldError
+		);
+		noteCancelled(world, id, { sentOn: '2026-12-08', how: 'letter' });
+		expect(acceptanceOf(world.db, id)).to.include({
+			cancelledOn: '2026-12-08',
+			cancelledHow: 'letter'
+		});
+	});
+
+	it('over the change of clock ends at midnight in London', async () => {
+		world.clock.set(londonMoment('2027-03-20T12:00'));
+		const id = await begun();
+		world.clock.set(londonMoment('2027-04-03T23:59'));
+		expect(quotePage(world, token(id)).accepted!.mayCancel).to.equal(true);
+		world.clock.set(londonMoment('2027-04-04T00:00'));
+		expect(quotePage(world, token(id)).accepted!.mayCancel).to.equal(false);
+	});
+
+	it('with materials runs from the day the last of them came', async () => {
+		const id = await sent();
+		accept(id, { total: 1680_00, picked: JSON.stringify(NONE) });
+		expect(quotePage(world, token(id)).accepted!.cancelUntil).to.equal('open');
+		world.clock.set(londonMoment('2026-12-20T16:00'));
+		moveJob(world, loadQuote(world.db, id).jobId!, 'finished', '2026-12-20');
+		expect(quotePage(world, token(id)).accepted!.cancelUntil).to.equal('2027-01-03');
+	});
+
+	it('costs the share of what was done only where work began on the customer’s request in writing', async () => {
+		const asked = await begun({ begin: true, acknowledged: true });
+		const of = (id: number, done: number) => {
+			const { lines } = jobWork(world.db, loadQuote(world.db, id).jobId!);
+			return cancelShare(world.db, acceptanceOf(world.db, id)!, { [lines[0]!.id]: done });
+		};
+		expect(of(asked, 50).share).to.equal(500_00n);
+		const unasked = await begun();
+		expect(of(unasked, 50).share).to.equal(0n);
+		const half = await sent({}, { rows: [line('a', 'Labour', '1000')] });
+		expect(() => accept(half, { total: 1000_00, picked: JSON.stringify(NONE), begin: true }))
+			.to.throw(FieldError)
+			.with.nested.property('fields.acknowledged');
+	});
+
+	it('is no right of a firm, nor after an urgent call', async () => {
+		const firm = await sent(
+			{},
+			{ pricesIncludeVat: false },
+			{ ...HOUSEHOLD, kind: 'business', name: 'Corvane' }
+		);
+		accept(firm, { total: 2784_00 });
+		expect(() => noteCancelled(world, firm, { sentOn: '2026-11-24' })).to.throw(
+			RefusedError,
+			/trade/
+		);
+		const urgent = await sent({ urgent: true });
+		accept(urgent);
+		expect(quotePage(world, token(urgent)).accepted!.cancelUntil).to.equal('');
+	});
+});
+
+describe('other answers', () => {
+	it('a question reaches the owner, and its answer the customer; a no keeps its reason', async () => {
+		const id = await sent();
+		const ask = () => askQuestion(world, token(id), { key: 'x', question: 'Is {link} dusty?' });
+		ask();
+		ask();
+		const { questions } = quotePage(world, token(id));
+		expect(questions).to.have.length(1);
+		answerQuestion(world, id, { question: 1, answer: 'A little.' });
+		expect(mailsTo(HOUSEHOLD.email).at(-1)!.text).to.contain('A little.').and.contain('(link)');
+		declineQuote(world, token(id), 'Too dear');
+		expect(loadQuote(world.db, id)).to.include({ state: 'declined', reason: 'Too dear' });
+		expect(() => accept(id)).to.throw(RefusedError);
+		expect(() => withdrawQuote(world, id, {})).to.throw(RefusedError);
+	});
+
+	it('a copy begins anew, and two tabs do not overwrite each other', async () => {
+		const id = await sent();
+		const copy = copyQuote(world, id, 'c');
+		expect(copyQuote(world, id, 'c')).to.equal(copy);
+		const { sheet, version } = loadQuote(world.db, copy);
+		expect(sheet.rows).to.have.length(5);
+		saveQuote(world, copy, version, sheet);
+		expect(() => saveQuote(world, copy, version, sheet)).to.throw(ConflictError);
+	});
+});
