@@ -47,6 +47,7 @@ import { movingSteps } from './moving';
 import { owedSteps } from './owed';
 import { DEMO_CARD, repeatSteps } from './repeats';
 import { knowCard } from '../stand-ins/card/store';
+import { quoteSteps } from './quotes';
 import { layOutPrices, workSteps, type Step } from './work';
 
 const config = readConfig(process.env);
@@ -143,6 +144,7 @@ const steps: Step[] = [
 	...workSteps({ world, ids, today, morning }),
 	...owedSteps({ world, ids, today, morning }),
 	...costSteps({ world, ids, today, morning }),
+	...quoteSteps({ world, ids, today, morning }, (amount) => settle(checkout, amount)),
 	...chasingSteps({ world, ids, today, morning }),
 	...repeatSteps({ world, ids, today, morning, payByCard, settleCharges })
 ].sort((a, b) => a.at - b.at);

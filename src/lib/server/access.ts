@@ -43,6 +43,9 @@ const link = outside('link', 64 * KB);
 const anyone = outside('anyone', 64 * KB);
 const service = (bytes: number): Rule => outside('service', bytes)('POST');
 
+/** With a signature that was drawn. */
+const signed = outside('link', 640 * KB);
+
 export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)': work(),
 	'/(desk)/api/bring-back': here('default'),
@@ -175,6 +178,39 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		bytes: 105 * MB
 	},
 	'/(desk)/tax': taxes('save', 'file', 'bringIn', 'relief', 'remove'),
+	'/(desk)/work/enquiries/new': work('default'),
+	'/(desk)/work/enquiries/[id]': work(
+		'save',
+		'answer',
+		'answered',
+		'close',
+		'reopen',
+		'visit',
+		'job',
+		'quote'
+	),
+	'/(desk)/settings/enquiries': words('page', 'renew', 'add', 'remove'),
+	'/(public)/e/[token]': outside('link', 20 * MB)('default'),
+	'/(desk)/work/quotes/new': bill('POST'),
+	'/(desk)/work/quotes/[id]': bill(
+		'again',
+		'withdraw',
+		'declined',
+		'reopen',
+		'prolong',
+		'answer',
+		'byHand',
+		'cancelled',
+		'deposit'
+	),
+	'/(desk)/work/quotes/[id]/api': bill('GET', 'PUT', 'POST'),
+	'/(desk)/work/quotes/[id]/preview': bill(),
+	'/(desk)/work/quotes/[id]/pdf': bill('GET'),
+	'/(desk)/work/quotes/[id]/sign': bill('accept'),
+	'/(public)/q/[token]': signed('accept', 'decline', 'ask', 'cancel', 'card', 'bank'),
+	'/(public)/q/[token]/pdf': link('GET'),
+	'/(public)/q/[token]/figures': link('POST'),
+	'/(public)/q/[token]/files/[id]': link('GET'),
 	'/(desk)/work': work(),
 	'/(desk)/work/[id]': {
 		...work(

@@ -66,6 +66,9 @@ export interface MailRow {
 		| 'notice'
 		| 'quote'
 		| 'quoteNews'
+		| 'enquiry'
+		| 'enquiryNews'
+		| 'visit'
 		| 'deposit';
 	to: string;
 	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure' | 'withdrawn';

@@ -121,6 +121,8 @@ export const ACTIONS: Readonly<Record<ListName, readonly ManyAction[]>> = {
 		}
 	],
 	prices: [...ARCHIVE],
+	quotes: [],
+	enquiries: [],
 	messages: [
 		{
 			id: 'again',

@@ -1,11 +1,13 @@
 // Every list there is, by its name.
 import { COSTS } from './costs';
 import { CUSTOMERS } from './customers';
+import { ENQUIRIES } from './enquiries';
 import { INVOICES } from './invoices';
 import { JOBS } from './jobs';
 import { MESSAGES } from './messages';
 import { PAYMENTS } from './payments';
 import { PRICES } from './prices';
+import { QUOTES } from './quotes';
 import type { ListName, ListSpec } from './types';
 
 export const LISTS: Readonly<Record<ListName, ListSpec>> = {
@@ -15,7 +17,9 @@ export const LISTS: Readonly<Record<ListName, ListSpec>> = {
 	payments: PAYMENTS,
 	costs: COSTS,
 	prices: PRICES,
-	messages: MESSAGES
+	messages: MESSAGES,
+	quotes: QUOTES,
+	enquiries: ENQUIRIES
 };
 
 /** Where a list stands. */

@@ -7,7 +7,9 @@ export const LIST_NAMES = [
 	'payments',
 	'costs',
 	'prices',
-	'messages'
+	'messages',
+	'quotes',
+	'enquiries'
 ] as const;
 export type ListName = (typeof LIST_NAMES)[number];
 

@@ -1,7 +1,6 @@
 // What a new version of a quote says that the one before did not, in words for its customer.
 import type { Frozen } from '../documents/types';
 import { displayPounds } from '../money/display';
-import { sheetLines } from '../sheet/blank';
 import type { SheetLine } from '../sheet/types';
 import { frozenQuote } from './frozen';
 import { NOTHING_PICKED } from './read';

@@ -5,6 +5,7 @@ import { runRepeats } from '../services/repeats/making';
 import { continueMany } from '../services/many/runs';
 import { continueStatements } from '../services/owed/statementRuns';
 import { invoiceDeposits } from '../services/money/depositRequests';
+import { eraseOldEnquiries } from '../services/enquiries/enquiries';
 import { confirmAcceptances } from '../services/quotes/record';
 import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
@@ -40,6 +41,7 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 		continueMany(world).catch(onError);
 		runRepeats(world).catch(onError);
 		continueStatements(world).catch(onError);
+		eraseOldEnquiries(world);
 		runNightlyAudit(world).catch(onError);
 		runNightlyBackup(world).catch(onError);
 	};

@@ -102,7 +102,15 @@ function build(
 			.filter(Boolean)
 			.map((statement) => whole(statement, { margin: [0, 8, 0, 0], fontSize: 9 })),
 		...(view.note ? [whole(view.note, { margin: [0, 12, 0, 0] })] : []),
-		...(view.signature ? [{ image: view.signature, fit: [200, 80] as [number, number], margin: [0, 8, 0, 0] as [number, number, number, number] }] : []),
+		...(view.signature
+			? [
+					{
+						image: view.signature,
+						fit: [200, 80] as [number, number],
+						margin: [0, 8, 0, 0] as [number, number, number, number]
+					}
+				]
+			: []),
 		...view.below.map((words) => whole(words, { margin: [0, 10, 0, 0], fontSize: 9 })),
 		...(look.slip && view.due ? [slip(view)] : [])
 	];

@@ -102,6 +102,29 @@ export const CATALOGUE: readonly Group[] = [
 		entries: [
 			{ label: 'Jobs', href: '/work', words: 'work list visits today' },
 			{
+				label: 'Enquiries',
+				href: '/lists/enquiries',
+				words: 'leads requests asks callers prospects',
+				more: true
+			},
+			{
+				label: 'New enquiry',
+				href: '/work/enquiries/new',
+				words: 'enquiry lead call request somebody asks'
+			},
+			{
+				label: 'Quotes',
+				href: '/lists/quotes',
+				words: 'quotes estimates offers proposals accepted declined won lost',
+				more: true
+			},
+			{
+				label: 'New quote',
+				href: '/work/quotes/new',
+				post: {},
+				words: 'quote estimate offer proposal price write'
+			},
+			{
 				label: 'To bill',
 				href: '/work/bill',
 				words: 'run finished jobs batch invoice many unbilled time',
@@ -306,6 +329,11 @@ export const CATALOGUE: readonly Group[] = [
 				label: 'Income categories and cost centres',
 				href: '/settings/categories',
 				words: 'settings analysis codes departments tags lines reports list'
+			},
+			{
+				label: 'How people ask you',
+				href: '/settings/enquiries',
+				words: 'settings enquiry page link qr code questions form website'
 			},
 			{
 				label: 'Moving in',

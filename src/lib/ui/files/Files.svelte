@@ -9,7 +9,7 @@
 	import { shrink } from './shrink';
 
 	interface Props {
-		to: 'job' | 'customer' | 'document' | 'purchase';
+		to: 'job' | 'customer' | 'document' | 'purchase' | 'quote' | 'enquiry';
 		id: number;
 		files: readonly FileShown[];
 		/** They can go out with their document. */

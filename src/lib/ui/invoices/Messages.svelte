@@ -22,7 +22,13 @@
 		trial: 'The test',
 		statement: 'The statement',
 		reminder: 'The reminder',
-		notice: 'The notice to you'
+		notice: 'The notice',
+		quote: 'The quote',
+		quoteNews: 'News of a quote',
+		enquiry: 'The answer',
+		enquiryNews: 'News of an enquiry',
+		visit: 'The news of a visit',
+		deposit: 'The deposit request'
 	};
 	const WORDS = {
 		queued: 'has not gone out yet',

@@ -264,18 +264,19 @@
 		<button type="button" class="button plain" onclick={() => focus(draft.addLine(), 'description')}
 			><Plus size={18} aria-hidden="true" />{draft.of === 'kit' ? 'Part' : 'Line'}</button
 		>
-		{#if draft.of === 'invoice'}
+		{#if draft.of === 'invoice' || draft.of === 'quote'}
 			<button type="button" class="button plain" onclick={() => focus(draft.addHeading(), 'text')}
 				><Heading size={17} aria-hidden="true" />Heading</button
 			>
-			<label class="check ml-auto items-center text-(--ink-2) text-[0.906rem]"
-				><input
-					type="checkbox"
-					checked={draft.sheet.grouping === 'kinds'}
-					onchange={(event) =>
-						(draft.sheet.grouping = event.currentTarget.checked ? 'kinds' : 'headings')}
-				/> Print by kind, with sums</label
-			>
+			{#if draft.of === 'invoice'}<label
+					class="check ml-auto items-center text-(--ink-2) text-[0.906rem]"
+					><input
+						type="checkbox"
+						checked={draft.sheet.grouping === 'kinds'}
+						onchange={(event) =>
+							(draft.sheet.grouping = event.currentTarget.checked ? 'kinds' : 'headings')}
+					/> Print by kind, with sums</label
+				>{/if}
 		{/if}
 	</div>
 	<datalist id="units"

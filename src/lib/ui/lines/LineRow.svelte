@@ -41,7 +41,7 @@
 	let contractor = $derived(
 		draft.customer?.kind === 'contractor' && draft.sheet.contract !== 'none'
 	);
-	let costs = $derived(draft.of === 'job');
+	let costs = $derived(draft.of === 'job' || draft.of === 'quote');
 	let asksCost = $derived(costs || (contractor && line.kind !== 'levy' && line.vat !== 'noSupply'));
 	let costWanted = $derived(!costs && asksCost && ALLOWABLE_KINDS.has(line.kind));
 	let current = $derived(draft.figure.startsWith(`lines.${index}.`));

@@ -14,6 +14,7 @@ import type { VatTreatment } from '$lib/core/regimes/types';
 import { onBasis, priceInMoney, priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
 import type { SheetContext } from '$lib/core/sheet/context';
 import { readSheet, type SheetReading } from '$lib/core/sheet/read';
+import { NOTHING_PICKED, readQuote, type Picked, type QuoteReading } from '$lib/core/quotes/read';
 import type { Frozen } from '$lib/core/documents/types';
 import type { CustomerRecord, SellerRecord } from '$lib/core/parties';
 import type { Fix, Problem, Sheet, SheetLine, SheetRow } from '$lib/core/sheet/types';
@@ -48,7 +49,7 @@ export interface LinesOf extends Pick<
 	'seller' | 'customer' | 'today' | 'follows' | 'rates' | 'exchange'
 > {
 	/** A job's have their cost in sight and no headings; a kit's are entries of the price list, with a quantity. */
-	of?: 'invoice' | 'job' | 'kit';
+	of?: 'invoice' | 'job' | 'kit' | 'quote';
 	mailTo?: string;
 	draft: { id: number; sheet: Sheet };
 }
@@ -74,6 +75,8 @@ export class Draft {
 	figure = $state('payable');
 	/** After the first try to issue, what is still missing is said too. */
 	triedToIssue = $state(false);
+	/** On a quote: what its owner tries out as its customer would choose. */
+	picked = $state.raw<Picked>(NOTHING_PICKED);
 	/** What the server would not take, by path: said until it is sent again. */
 	refused = $state.raw<Record<string, string>>({});
 	/** What was just done to the rows, in words: for who does not see them move. */
@@ -87,16 +90,19 @@ export class Draft {
 		...this.sheet,
 		rows: this.sheet.rows.map((row) => ({ ...row }))
 	}));
-	reading = $derived.by(() =>
-		readSheet(this.plain, {
+	reading = $derived.by((): SheetReading | QuoteReading => {
+		const context: SheetContext = {
 			seller: this.seller,
 			customer: this.customer,
 			today: this.today,
 			rates: this.rates,
 			...(this.exchange ? { exchange: this.exchange } : {}),
 			...(this.follows ? { follows: this.follows } : {})
-		})
-	);
+		};
+		return this.of === 'quote'
+			? readQuote(this.plain, context, this.picked)
+			: readSheet(this.plain, context);
+	});
 	/** What is said now, the gravest first. */
 	problems = $derived([
 		...Object.entries(this.refused).map(([path, message]): Problem => ({
@@ -193,6 +199,11 @@ export class Draft {
 
 	get #priced(): boolean {
 		return this.sheet.rows.some((row) => row.type === 'line' && row.unitPrice.trim() !== '');
+	}
+
+	/** What a quote comes to, as it is tried out. */
+	get quote(): QuoteReading | null {
+		return 'quote' in this.reading ? this.reading : null;
 	}
 
 	/** What it is in. */

@@ -64,5 +64,20 @@ export const LIST_PAGES: Readonly<Record<ListName, Words>> = {
 		search: 'Address or subject',
 		empty: 'No message has gone out yet',
 		first: 'Invoices, receipts and reminders that you send stand here.'
+	},
+	quotes: {
+		title: 'Quotes',
+		back: { href: '/work', label: 'Work' },
+		search: 'What, number, customer, amount',
+		head: { field: 'total', words: 'as first chosen, or as agreed' },
+		empty: 'What you quote will stand here',
+		first: 'Write the first one: your customer chooses and accepts it on the phone.'
+	},
+	enquiries: {
+		title: 'Enquiries',
+		back: { href: '/work', label: 'Work' },
+		search: 'Who, what, where',
+		empty: 'Who asks will stand here',
+		first: 'Write one down, or open your page for them under Settings.'
 	}
 };

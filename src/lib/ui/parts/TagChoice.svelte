@@ -42,9 +42,7 @@
 
 <style>
 	/* Asked for only on the line one is at. */
-	@media (min-width: 641px) {
-		.unchosen:not(:global(.group\/row:focus-within) *) {
-			display: none;
-		}
+	.unchosen:not(:global(.group\/row:focus-within) *) {
+		display: none;
 	}
 </style>

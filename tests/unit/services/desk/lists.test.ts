@@ -16,6 +16,15 @@ import {
 } from '../../../../src/lib/server/services/desk/lists/engine';
 import { INVOICE_LIST } from '../../../../src/lib/server/services/desk/lists/invoices';
 import { addedFilter, listPage } from '../../../../src/lib/server/services/desk/lists/page';
+import { addEnquiry, closeEnquiry } from '../../../../src/lib/server/services/enquiries/enquiries';
+import { askQuestion, declineQuote } from '../../../../src/lib/server/services/quotes/page';
+import {
+	beginQuote,
+	loadQuote,
+	saveQuote
+} from '../../../../src/lib/server/services/quotes/quotes';
+import { sendQuote } from '../../../../src/lib/server/services/quotes/send';
+import { line } from '../../../support/world';
 import { saveWorkKind } from '../../../../src/lib/server/services/business/workKinds';
 import { SOURCES } from '../../../../src/lib/server/services/desk/lists/rows';
 import { archivePriceItem, savePriceItem } from '../../../../src/lib/server/services/prices/prices';
@@ -32,13 +41,13 @@ let all: ListRow[];
 before(async function () {
 	this.timeout(60_000);
 	books = await richBooks();
-	withMore(books);
+	await withMore(books);
 	all = pages(view({ columns: EVERY }));
 });
 after(() => books.world.end());
 
 /** What the books need none of, and lists are made of. */
-function withMore({ world }: RichBooks): void {
+async function withMore({ world }: RichBooks): Promise<void> {
 	const kind = saveWorkKind(world, null, { name: 'Damp' });
 	const jobs = world.db.$client
 		.prepare('select id from jobs order by id')
@@ -75,6 +84,37 @@ function withMore({ world }: RichBooks): void {
 			category: 'goods',
 			...more
 		});
+	for (const [n, more] of [
+		{ wanted: 'by Easter', source: 'the web', workKindId: kind },
+		{ place: '4 Quay', phone: '01632 960002', source: 'a neighbour' },
+		{ email: 'c@post.example' }
+	].entries()) {
+		const id = addEnquiry(world, `enquiry ${n}`, {
+			name: `Asker ${n}`,
+			what: `Wall ${n}`,
+			...more
+		});
+		if (n === 1) closeEnquiry(world, id, { reason: 'too far' });
+	}
+	for (const [n, title] of ['Gable', 'Stack', 'Parlour'].entries()) {
+		const id = beginQuote(world, `quote ${n}`, {
+			title,
+			...(n === 0 ? { workKindId: kind } : {}),
+			enquiryId: n === 0 ? 1 : null
+		});
+		const { sheet, version } = loadQuote(world.db, id);
+		saveQuote(world, id, version, {
+			...sheet,
+			customerId: n === 2 ? null : 1,
+			contract: 'construction',
+			rows: [line('a', 'Work', String(100 * (n + 1)))]
+		});
+		if (n === 2) continue;
+		await sendQuote(world, id, version + 1, { key: 's', byHand: true });
+		const { token } = loadQuote(world.db, id);
+		if (n === 1) declineQuote(world, token, 'dear');
+		else askQuestion(world, token, { key: 'q', question: 'When?' });
+	}
 	const old = savePriceItem(world, null, 1, { ...entry, code: 'S1', name: 'Sand', unitPrice: '4' });
 	archivePriceItem(world, old, true);
 }

@@ -33,7 +33,9 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'prices/raise': 'raisePrices',
 		'costs/purchases': 'savePurchase removePurchase markPaid',
 		'costs/suppliers': 'saveSupplier archiveSupplier',
-		'costs/receipts': 'proposeFrom'
+		'costs/receipts': 'proposeFrom',
+		'enquiries/enquiries':
+			'addEnquiry saveEnquiry closeEnquiry reopenEnquiry answerEnquiry noteAnswered enquiryToJob'
 	},
 	bill: {
 		'billing/applications': 'applyForPayment approveApplication withdrawApplication',
@@ -62,6 +64,12 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'owed/lateCharges': 'chargeLate',
 		'owed/lateTerms': 'saveLateTerms',
 		'owed/statementRuns': 'startStatements',
+		'quotes/quotes':
+			'beginQuote quoteOfEnquiry saveQuote discardQuote copyQuote withdrawQuote noteDeclined reopenQuote prolongQuote',
+		'quotes/send': 'sendQuote',
+		'quotes/accept': 'acceptByHand',
+		'quotes/cancel': 'noteCancelled',
+		'quotes/page': 'answerQuestion',
 		'repeats/keptCards': 'revokeCard',
 		'repeats/making': 'answerPile',
 		'repeats/repeats': 'addRepeat saveRepeat changeRepeat skipOccurrence setRepeatState'
@@ -72,6 +80,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'money/bank/accept': 'acceptLine acceptReversal acceptSure setNotBusiness reopenLine',
 		'money/bank/bringIn': 'takeIn leaveFile forgetColumns',
 		'money/bank/learned': 'forgetName',
+		'money/depositRequests': 'recordDeposit',
 		'money/payerPayments': 'recordForPayer',
 		'money/payments': 'recordPayment',
 		'money/payouts': 'decideOddNews',
@@ -82,6 +91,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 	},
 	settings: {
 		'business/workKinds': 'saveWorkKind archiveWorkKind',
+		'enquiries/page': 'addQuestion removeQuestion savePage renewPage',
 		'business/lineTags': 'addLineTag archiveLineTag',
 		'letterheads/letterheads':
 			'makeLetterhead saveLook renameLetterhead makeStandard archiveLetterhead',

@@ -238,10 +238,7 @@ describe('accepting', () => {
 			{ signature: 'data:image/svg+xml;base64,AAAA' },
 			{ name: ' ' }
 		])
-			expect(
-				() => accept(id, wrong),
-				JSON.stringify(wrong).slice(0, 60)
-			).to.throw(FieldError);
+			expect(() => accept(id, wrong), JSON.stringify(wrong).slice(0, 60)).to.throw(FieldError);
 		expect(loadQuote(world.db, id).state).to.equal('sent');
 		accept(id, { total: 1680_00 + 3 * 40_00, ...picked({ extras: { sockets: '3' } }) });
 		const { lines } = jobWork(world.db, loadQuote(world.db, id).jobId!);

@@ -12,6 +12,8 @@ import {
 import { purchases } from './costs';
 import { customers } from './customers';
 import { documents } from './documents';
+import { enquiries } from './enquiries';
+import { quotes } from './quotes';
 import { jobs } from './work';
 
 export const files = sqliteTable(
@@ -22,6 +24,8 @@ export const files = sqliteTable(
 		customerId: integer('customer_id').references(() => customers.id, { onDelete: 'cascade' }),
 		documentId: integer('document_id').references(() => documents.id, { onDelete: 'cascade' }),
 		purchaseId: integer('purchase_id').references(() => purchases.id, { onDelete: 'cascade' }),
+		quoteId: integer('quote_id').references(() => quotes.id, { onDelete: 'cascade' }),
+		enquiryId: integer('enquiry_id').references(() => enquiries.id, { onDelete: 'cascade' }),
 		name: text('name').notNull(),
 		type: text('type').notNull(),
 		/** Bytes of what is stored. */
@@ -43,12 +47,14 @@ export const files = sqliteTable(
 	(table) => [
 		check(
 			'files_of_one',
-			sql`(${table.jobId} is not null) + (${table.customerId} is not null) + (${table.documentId} is not null) + (${table.purchaseId} is not null) = 1`
+			sql`(${table.jobId} is not null) + (${table.customerId} is not null) + (${table.documentId} is not null) + (${table.purchaseId} is not null) + (${table.quoteId} is not null) + (${table.enquiryId} is not null) = 1`
 		),
 		uniqueIndex('files_of_job').on(table.jobId, table.sha256),
 		uniqueIndex('files_of_customer').on(table.customerId, table.sha256),
 		uniqueIndex('files_of_document').on(table.documentId, table.sha256),
 		uniqueIndex('files_of_purchase').on(table.purchaseId, table.sha256),
+		uniqueIndex('files_of_quote').on(table.quoteId, table.sha256),
+		uniqueIndex('files_of_enquiry').on(table.enquiryId, table.sha256),
 		index('files_by_stored').on(table.stored)
 	]
 );

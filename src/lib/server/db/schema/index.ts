@@ -15,6 +15,8 @@ export * from './tax';
 export * from './wordings';
 export * from './work';
 export * from './quotes';
+export * from './enquiries';
+export * from './diary';
 export * from './runs';
 export * from './statements';
 export * from './keep';

@@ -25,6 +25,9 @@ export const mails = sqliteTable(
 				'notice',
 				'quote',
 				'quoteNews',
+				'enquiry',
+				'enquiryNews',
+				'visit',
 				'deposit'
 			]
 		}).notNull(),

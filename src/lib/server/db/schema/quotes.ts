@@ -5,6 +5,7 @@ import type { Picked } from '../../../core/quotes/read';
 import type { Sheet } from '../../../core/sheet/types';
 import { customers } from './customers';
 import { documents } from './documents';
+import { enquiries } from './enquiries';
 import { workKinds } from './letterheads';
 import { payments } from './ledger';
 import { jobs } from './work';
@@ -34,6 +35,8 @@ export const quotes = sqliteTable(
 		customerName: text('customer_name').notNull().default(''),
 		title: text('title').notNull().default(''),
 		workKindId: integer('work_kind_id').references(() => workKinds.id),
+		/** What it answers. */
+		enquiryId: integer('enquiry_id').references(() => enquiries.id),
 		/** Extra or lesser work on this job. */
 		forJobId: integer('for_job_id').references(() => jobs.id),
 		/** The job that came of it. */
@@ -61,7 +64,8 @@ export const quotes = sqliteTable(
 		index('quotes_by_state').on(table.state, table.sentAt),
 		index('quotes_by_customer').on(table.customerId),
 		index('quotes_by_job').on(table.jobId),
-		index('quotes_for_job').on(table.forJobId)
+		index('quotes_for_job').on(table.forJobId),
+		index('quotes_by_enquiry').on(table.enquiryId)
 	]
 );
 

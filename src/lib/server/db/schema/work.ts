@@ -110,12 +110,28 @@ export const visits = sqliteTable(
 		personId: integer('person_id').references(() => people.id),
 		person: text('person').notNull().default(''),
 		note: text('note').notNull().default(''),
+		/** The last day, where it goes over several. */
+		endDate: text('end_date'),
+		/** Pencilled in: not agreed yet. */
+		pencil: integer('pencil', { mode: 'boolean' }).notNull().default(false),
+		/** Between when and when somebody comes, as the customer is told; empty: by its own times. */
+		arriveFrom: text('arrive_from').notNull().default(''),
+		arriveTo: text('arrive_to').notNull().default(''),
+		/** How many people it takes. */
+		needs: integer('needs').notNull().default(1),
+		/** What repeats together. */
+		series: text('series').notNull().default(''),
+		/** How often it has moved: what was told before is not so any more. */
+		sequence: integer('sequence').notNull().default(0),
 		done: integer('done', { mode: 'boolean' }).notNull().default(false)
 	},
 	(table) => [
 		index('visits_by_date').on(table.date, table.from),
 		index('visits_by_person').on(table.personId, table.date),
-		index('visits_by_job').on(table.jobId, table.date)
+		index('visits_by_job').on(table.jobId, table.date),
+		index('visits_by_series')
+			.on(table.series, table.date)
+			.where(sql`series <> ''`)
 	]
 );
 

@@ -20,7 +20,10 @@ export const FOLLOWS: readonly (readonly [table: string, column: string])[] = [
 	['breathing_spaces', 'customer_id'],
 	['call_notes', 'customer_id'],
 	['payer_names', 'payer_id'],
-	['bill_run_steps', 'customer_id']
+	['bill_run_steps', 'customer_id'],
+	['quotes', 'customer_id'],
+	['enquiries', 'customer_id'],
+	['deposit_requests', 'payer_id']
 ];
 
 /** One row a customer: it follows where the customer that is kept has none of its own. */
@@ -53,7 +56,8 @@ export const SHEETS: readonly (readonly [table: string, where: string])[] = [
 	['repeats', '1'],
 	['repeat_changes', '1'],
 	['bill_run_steps', "state = 'waiting'"],
-	['starting_points', '1']
+	['starting_points', '1'],
+	['quotes', "state in ('draft', 'sent')"]
 ];
 
 /**

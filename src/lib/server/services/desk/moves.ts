@@ -18,6 +18,8 @@ import { depositMoves } from '../money/deposits';
 import { promptMoves } from '../money/promptPayment';
 import { latePayerMoves, oldDebtMoves, statementsNotReached } from '../owed/moves';
 import { keepMoves } from '../keep/moves';
+import { enquiryMoves } from '../enquiries/enquiries';
+import { quoteMoves } from '../quotes/moves';
 import { repeatMoves } from '../repeats/moves';
 import { deductionMoves } from '../tax/moves';
 
@@ -45,6 +47,8 @@ function workedOut(world: World): Move[] {
 		...promptMoves(world),
 		...depositMoves(world),
 		...draftMoves(world),
+		...enquiryMoves(world),
+		...quoteMoves(world),
 		...workMoves(world),
 		...retentionMoves(world),
 		...applicationMoves(world),

@@ -1,7 +1,7 @@
 // Photos and files of a job, a customer, a document or a cost. What a file is, is told by its content, never by its name.
 import { and, asc, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { z } from 'zod';
-import { writeAtOnce, type Reader } from '../../db/connection';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { storeFile, storedFile } from '../../db/fileStore';
 import { files } from '../../db/schema';
 import type { World } from '../../world';
@@ -10,7 +10,7 @@ import { FieldError, ForbiddenError, NotFoundError, RefusedError } from '../../.
 import { sha256 } from '../business/keys';
 import { prepareFile } from './prepare';
 
-export const FILE_OWNERS = ['job', 'customer', 'document', 'purchase'] as const;
+export const FILE_OWNERS = ['job', 'customer', 'document', 'purchase', 'quote', 'enquiry'] as const;
 /** What a file belongs to. */
 export interface Belongs {
 	to: (typeof FILE_OWNERS)[number];
@@ -21,19 +21,25 @@ const COLUMN = {
 	job: files.jobId,
 	customer: files.customerId,
 	document: files.documentId,
-	purchase: files.purchaseId
+	purchase: files.purchaseId,
+	quote: files.quoteId,
+	enquiry: files.enquiryId
 } as const;
 const KEY = {
 	job: 'jobId',
 	customer: 'customerId',
 	document: 'documentId',
-	purchase: 'purchaseId'
+	purchase: 'purchaseId',
+	quote: 'quoteId',
+	enquiry: 'enquiryId'
 } as const;
 const TABLE = {
 	job: 'jobs',
 	customer: 'customers',
 	document: 'documents',
-	purchase: 'purchases'
+	purchase: 'purchases',
+	quote: 'quotes',
+	enquiry: 'enquiries'
 } as const;
 
 /** So many of one thing: more are found by nobody, and no list shows them. */
@@ -144,12 +150,16 @@ const SHOWN = {
 export const filesOf = (db: Reader, belongs: Belongs): FileShown[] =>
 	db.select(SHOWN).from(files).where(whereOf(belongs)).orderBy(desc(files.id)).all();
 
-/** Those that go out with a document, in the order they were added. */
-export const filesGoingOut = (db: Reader, documentId: number): FileShown[] =>
+/** Those that go out with a document or a quote, in the order they were added. */
+export const filesGoingOut = (
+	db: Reader,
+	id: number,
+	to: 'document' | 'quote' = 'document'
+): FileShown[] =>
 	db
 		.select(SHOWN)
 		.from(files)
-		.where(and(whereOf({ to: 'document', id: documentId }), eq(files.goesOut, true)))
+		.where(and(whereOf({ to, id }), eq(files.goesOut, true)))
 		.orderBy(asc(files.id))
 		.all();
 
@@ -187,6 +197,15 @@ export function loadFile(
 	};
 }
 
+/** What came with one thing belongs to another too: its bytes are there once. In the caller's transaction. */
+export function copyFiles(tx: Transaction, from: Belongs, to: Belongs, at: number): void {
+	for (const { id: _id, ...row } of tx.select().from(files).where(whereOf(from)).all())
+		tx.insert(files)
+			.values({ ...row, [KEY[from.to]]: null, [KEY[to.to]]: to.id, goesOut: false, addedAt: at })
+			.onConflictDoNothing()
+			.run();
+}
+
 /** Files by their numbers, for an e-mail that takes them along; what is gone meanwhile is left out. */
 export const attachments = (world: World, ids: readonly number[]) =>
 	ids.length === 0
@@ -222,8 +241,8 @@ export function changeFile(world: World, id: number, typed: unknown): void {
 		const row = tx.select().from(files).where(eq(files.id, id)).get();
 		if (!row) throw new NotFoundError('This file');
 		mustReach(tx, belongingOf(row));
-		if (read.data.goesOut && row.documentId === null)
-			throw new RefusedError('Only what is with a document goes out with it.');
+		if (read.data.goesOut && row.documentId === null && row.quoteId === null)
+			throw new RefusedError('Only what is with a document or a quote goes out with it.');
 		const { name, goesOut, removed } = read.data;
 		const set = {
 			...(name ? { name } : {}),

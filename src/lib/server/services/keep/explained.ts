@@ -29,6 +29,8 @@ export const COMMON: Readonly<Record<string, string>> = {
 	payout_id: 'the payout: id in payouts',
 	statement_id: 'the statement: id in statements',
 	chase_message_id: 'the reminder: id in chase_messages',
+	quote_id: 'the quote: id in quotes',
+	enquiry_id: 'the enquiry: id in enquiries',
 	trial_id: 'the rehearsal: id in trials',
 	repeat_id: 'the repeat: id in repeats',
 	run_id: 'the run it belongs to',
@@ -204,6 +206,173 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			letterhead_id: 'what documents about it are written on: id in letterheads'
 		}
 	},
+	quotes: {
+		what: 'Quotes and estimates, as they are written now.',
+		columns: {
+			number: 'its number; empty: it never went out',
+			running: 'the running number in its series',
+			customer_name: 'the customer’s name',
+			title: 'what it is for',
+			work_kind_id: 'the owner’s kind of work: id in work_kinds',
+			for_job_id: 'extra work on this job: id in jobs',
+			sent: 'the version that went out last; 0: none',
+			valid_until: 'until when it holds',
+			opened_at: 'when the customer first opened what is out',
+			answered_at: 'when it was accepted, declined or withdrawn',
+			reason: 'why it was declined or withdrawn',
+			total: 'what it comes to as first chosen',
+			lowest: 'the least it can come to',
+			highest: 'the most it can come to'
+		}
+	},
+	quote_versions: {
+		what: 'Versions of quotes, as they went out.',
+		columns: {
+			n: 'which version',
+			frozen: 'everything it was made from, as JSON',
+			valid_until: 'until when it held when it went out',
+			total: 'what it came to as first chosen',
+			name: 'name of its PDF',
+			sha256: 'SHA-256 of its PDF'
+		}
+	},
+	quote_trail: {
+		what: 'What happened to quotes.',
+		columns: {
+			at: 'when',
+			person_id: 'who of those who sign in: id in people; empty: the customer, or by itself',
+			what: 'what',
+			detail: 'more of it'
+		}
+	},
+	quote_questions: {
+		what: 'What customers asked about quotes.',
+		columns: {
+			at: 'when',
+			question: 'the question',
+			answer: 'the answer',
+			answered_at: 'when it was answered'
+		}
+	},
+	acceptances: {
+		what: 'What customers accepted.',
+		columns: {
+			version_id: 'exactly which version: id in quote_versions',
+			way: 'page, on the spot, or written down by hand',
+			name: 'who accepted',
+			order_number: 'their order number',
+			picked: 'what was chosen, as JSON',
+			signature: 'left out of the table: it stands in the record',
+			at: 'when it was recorded',
+			agreed_on: 'the day it was agreed',
+			address: 'the network address it came from',
+			agent: 'the browser it was done from',
+			law: 'what of consumer law held, and what was asked for, as JSON',
+			total: 'what was agreed, with VAT',
+			deposit: 'the deposit, with VAT',
+			record: 'left out of the table: the PDF of what was accepted lies as a file in this export',
+			record_sha256: 'SHA-256 of that PDF',
+			position: 'what they are in their firm',
+			received_on: 'when the last of the materials came',
+			cancelled_on: 'the day the customer’s notice to cancel was sent',
+			cancelled_how: 'how it came',
+			cancelled_at: 'when it was recorded'
+		}
+	},
+	deposit_requests: {
+		what: 'Deposits that were asked for.',
+		columns: { asked_at: 'when it was asked for' }
+	},
+	stage_plans: {
+		what: 'What was agreed to be paid when.',
+		columns: { title: 'when', amount: 'how much, with VAT' }
+	},
+	enquiries: {
+		what: 'Who asked for what.',
+		columns: {
+			came: 'by hand, or through the owner’s page',
+			name: 'who asks',
+			email: 'e-mail',
+			phone: 'phone',
+			place: 'where the work is',
+			what: 'what it is about',
+			wanted: 'by when',
+			source: 'how they found the owner',
+			work_kind_id: 'the owner’s kind of work: id in work_kinds',
+			answers: 'answers to the owner’s questions, as JSON',
+			reason: 'why it came to nothing',
+			moved_at: 'when it was last answered in any way'
+		}
+	},
+	enquiry_questions: {
+		what: 'The owner’s own questions to who asks.',
+		columns: {
+			work_kind_id: 'for this kind of work; empty: always',
+			question: 'the question',
+			kind: 'text, number, choice or yes/no',
+			options: 'the answers to choose from, as JSON'
+		}
+	},
+	enquiry_page: {
+		what: 'The owner’s public page for enquiries.',
+		columns: { on: 'it is open (1: yes)', intro: 'what it says first', next: 'what happens next' }
+	},
+	visit_people: { what: 'Who goes along to visits.', columns: { person_id: 'who: id in people' } },
+	diary_blocks: {
+		what: 'Days that are one’s own.',
+		columns: {
+			person_id: 'whose: id in people; empty: everybody’s',
+			from: 'the first day',
+			to: 'the last day',
+			title: 'what for'
+		}
+	},
+	diary_feeds: {
+		what: 'Links by which phones subscribe to visits.',
+		columns: { person_id: 'whose visits: id in people' }
+	},
+	diary_settings: {
+		what: 'How the diary is kept.',
+		columns: {
+			from: 'work begins',
+			to: 'work ends',
+			arrival_minutes: 'how wide the arrival time is that customers are told',
+			day_before: 'customers are told the day before (1: yes)'
+		}
+	},
+	told: {
+		what: 'What customers were told of visits.',
+		columns: {
+			kind: 'booked, moved, cancelled and so on',
+			arrival: 'between when and when',
+			sequence: 'how often the visit had moved by then',
+			to: 'to whom',
+			at: 'when',
+			answer: 'confirmed, or another time asked for',
+			words: 'what they wrote',
+			answered_at: 'when they answered'
+		}
+	},
+	job_sheets: {
+		what: 'What was done, for customers.',
+		columns: {
+			made_on: 'the day it was made',
+			with_prices: 'with prices (1: yes)',
+			signed_by: 'who signed',
+			signature: 'left out of the table: it stands in the PDF',
+			signed_at: 'when',
+			sent_to: 'to whom it went'
+		}
+	},
+	document_signatures: {
+		what: 'Signatures on invoices.',
+		columns: {
+			what: 'received, or work accepted',
+			name: 'who signed',
+			signature: 'left out of the table',
+			at: 'when'
+		}
+	},
 	line_tags: {
 		what: 'The owner’s own income categories and cost centres.',
 		columns: { sort: 'income: a category; centre: a cost centre', name: 'its name' }
@@ -317,6 +486,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 		what: 'Payments online that were begun.',
 		columns: {
 			shares: 'what of it goes to which invoice, as JSON',
+			deposit_id: 'the deposit it pays: id in deposit_requests',
 			processor_id: 'its number at the processor'
 		}
 	},
@@ -866,6 +1036,13 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			from: 'from this time',
 			to: 'to this time',
 			person: 'who goes',
+			end_date: 'the last day, where it goes over several',
+			pencil: 'pencilled in, not agreed yet (1: yes)',
+			arrive_from: 'somebody comes from this time, as the customer is told',
+			arrive_to: 'and until this time',
+			needs: 'how many people it takes',
+			series: 'what repeats together',
+			sequence: 'how often it has moved',
 			done: 'it took place (1: yes)'
 		}
 	},

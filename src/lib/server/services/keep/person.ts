@@ -20,6 +20,8 @@ import { addFiles, addPapers, addTables, type Part } from './export';
 const OF_JOBS = 'job_id in (select id from jobs where customer_id = ?)';
 const OF_DOCUMENTS = 'document_id in (select id from documents where customer_id = ?)';
 
+const OF_QUOTES = 'quote_id in (select id from quotes where customer_id = ?)';
+
 /** Which rows are about a customer, table by table. */
 export const OF_PERSON: Readonly<Record<string, string>> = {
 	customers: 'id = ?',
@@ -42,7 +44,7 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	jobs: 'customer_id = ?',
 	job_lines: OF_JOBS,
 	job_costs: OF_JOBS,
-	files: `${OF_JOBS} or customer_id = ? or ${OF_DOCUMENTS}`,
+	files: `${OF_JOBS} or customer_id = ? or ${OF_DOCUMENTS} or ${OF_QUOTES} or enquiry_id in (select id from enquiries where customer_id = ?)`,
 	job_trail: OF_JOBS,
 	visits: OF_JOBS,
 	time_entries: OF_JOBS,
@@ -73,10 +75,22 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	checkouts: `payer_id = ? or ${OF_DOCUMENTS}`,
 	statements: 'payer_id = ?',
 	deduction_statements: 'contractor_id = ?',
-	mails: `${OF_DOCUMENTS} or statement_id in (select id from statements where payer_id = ?) or chase_message_id in (select id from chase_messages where payer_id = ?)`,
+	mails: `${OF_DOCUMENTS} or statement_id in (select id from statements where payer_id = ?) or chase_message_id in (select id from chase_messages where payer_id = ?) or ${OF_QUOTES}`,
 	texts: `${OF_DOCUMENTS} or chase_message_id in (select id from chase_messages where payer_id = ?)`,
 	bank_lines: 'payment_id in (select id from payments where payer_id = ?)',
-	removals: 'customer_id = ?'
+	removals: 'customer_id = ?',
+	quotes: 'customer_id = ?',
+	quote_versions: OF_QUOTES,
+	quote_trail: OF_QUOTES,
+	quote_questions: OF_QUOTES,
+	acceptances: OF_QUOTES,
+	deposit_requests: 'payer_id = ?',
+	stage_plans: OF_JOBS,
+	enquiries: 'customer_id = ?',
+	visit_people: `visit_id in (select id from visits where ${OF_JOBS})`,
+	told: OF_JOBS,
+	job_sheets: OF_JOBS,
+	document_signatures: OF_DOCUMENTS
 };
 
 /** Tables that are about nobody in particular. */
@@ -108,6 +122,11 @@ export const OF_NOBODY: readonly string[] = [
 	'bin',
 	'movings',
 	'line_tags',
+	'enquiry_questions',
+	'enquiry_page',
+	'diary_blocks',
+	'diary_feeds',
+	'diary_settings',
 	'pack_links',
 	'moved_rows',
 	'taken_back',

@@ -42,6 +42,9 @@ const BUTTONS: Record<ToQueue['kind'], string> = {
 	notice: 'Look at the settings',
 	quote: 'See it and answer',
 	quoteNews: 'See the quote',
+	enquiry: 'Look',
+	enquiryNews: 'See the enquiry',
+	visit: 'See it and answer',
 	deposit: 'Pay the deposit'
 };
 

@@ -1,7 +1,7 @@
 // The deposit of an accepted quote: asked for with a link, paid by card or from the bank, invoiced on the day it came (its tax
 // point, VATA 1994 s.6(4)), by itself.
 import { must } from '../../actor';
-import { and, eq, isNull } from 'drizzle-orm';
+import { and, desc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { displayPounds } from '../../../core/money/display';
 import { formatMoney } from '../../../core/money/decimal';
@@ -195,4 +195,17 @@ function stageAmount(db: Reader, { jobId, amount }: Request, today: string): big
 		.map((off) => near + off)
 		.filter((net) => net > 0n && net <= before.left);
 	return tries.find((net) => totalOf(net) === asked) ?? tries[0] ?? near;
+}
+
+/** The last try to pay a deposit online. */
+export function lastDepositTry(db: Reader, quoteId: number) {
+	return (
+		db
+			.select({ way: checkouts.way, state: checkouts.state, amount: checkouts.amount })
+			.from(checkouts)
+			.innerJoin(depositRequests, eq(depositRequests.id, checkouts.depositId))
+			.where(eq(depositRequests.quoteId, quoteId))
+			.orderBy(desc(checkouts.id))
+			.get() ?? null
+	);
 }

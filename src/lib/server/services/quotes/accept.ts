@@ -17,6 +17,7 @@ import {
 	acceptances,
 	depositRequests,
 	jobLines,
+	jobs,
 	quotes,
 	stagePlans,
 	type AcceptedLaw
@@ -26,8 +27,10 @@ import { day, parseForm, text } from '../business/fields';
 import { mustNotRest } from '../business/resting';
 import { loadBusiness } from '../business/settings';
 import { jobForm, jobOnce, loadJob } from '../jobs/jobs';
-import { lineForm } from '../jobs/lines';
+import { lineForm, saveLines } from '../jobs/lines';
 import { workChanged } from '../jobs/takenParts';
+import { moveEnquiry } from '../enquiries/enquiries';
+import { copyFiles } from '../files/files';
 import { queueMail } from '../messages/outbox';
 import { noteJob } from '../trail/jobs';
 import { loadQuote, noteQuote, type QuoteRow } from './quotes';
@@ -196,6 +199,8 @@ function accept(
 		.set({ state: 'accepted', jobId, answeredAt: at, updatedAt: at })
 		.where(eq(quotes.id, row.id))
 		.run();
+	if (row.enquiryId !== null) moveEnquiry(tx, world, row.enquiryId, { state: 'job', jobId });
+	copyFiles(tx, { to: 'quote', id: row.id }, { to: 'job', id: jobId }, at);
 	noteQuote(
 		tx,
 		row.id,
@@ -291,6 +296,8 @@ function newJob(
 ): number {
 	const { sheet } = frozen;
 	const terms = sheet.quote!;
+	const lookedAt = jobOfEnquiry(tx, row.enquiryId);
+	if (lookedAt !== null) return agreeOn(tx, world, lookedAt, row, frozen, agreed);
 	const { id } = jobOnce(
 		tx,
 		world,
@@ -326,6 +333,50 @@ function newJob(
 		'booked'
 	);
 	return id;
+}
+
+/** What was looked at before it was quoted is a job already. */
+const jobOfEnquiry = (tx: Transaction, enquiryId: number | null): number | null =>
+	enquiryId === null
+		? null
+		: (tx.get<{ id: number }>(
+				sql`select j.id from enquiries e join jobs j on j.id = e.job_id where e.id = ${enquiryId} and j.state = 'enquiry'`
+			)?.id ?? null);
+
+/** The job that was looked at becomes the one that is agreed. */
+function agreeOn(
+	tx: Transaction,
+	world: World,
+	jobId: number,
+	row: QuoteRow,
+	frozen: QuoteVersion['frozen'],
+	agreed: Agreed
+): number {
+	const { sheet } = frozen;
+	const terms = sheet.quote!;
+	const now = world.clock.now();
+	saveLines(
+		tx,
+		jobId,
+		agreed.map((line) => parseForm(lineForm, asJobLine(line, false)))
+	);
+	tx.update(jobs)
+		.set({
+			title: terms.title.trim() || `${quoteName(terms)} ${row.number}`,
+			customerId: frozen.customer.id,
+			siteId: stillThere(tx, sheet.siteId),
+			state: 'booked',
+			fixedPrice: terms.binding,
+			contract: frozen.customer.kind === 'contractor' ? sheet.contract : null,
+			pricesIncludeVat: frozen.seller.vatRegistered && sheet.pricesIncludeVat,
+			retention: sheet.retention.trim().replace(/%$/, ''),
+			updatedAt: now
+		})
+		.where(eq(jobs.id, jobId))
+		.run();
+	noteJob(tx, jobId, now, 'booked', `As agreed in ${row.number}`);
+	workChanged(tx, jobId, now);
+	return jobId;
 }
 
 const stillThere = (tx: Transaction, siteId: number | null): number | null =>

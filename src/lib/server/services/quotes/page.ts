@@ -1,4 +1,5 @@
 // What the unguessable link of a quote shows, and what a customer does there.
+import { must } from '../../actor';
 import { and, asc, eq, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import type { PlainDate } from '../../../core/calendar/types';
@@ -13,6 +14,7 @@ import type { World } from '../../world';
 import { parseForm, required } from '../business/fields';
 import { isToken } from '../business/keys';
 import { mailAddresses } from '../customers/parts';
+import { loadFile } from '../files/files';
 import { queueMail } from '../messages/outbox';
 import { acceptanceOf, chosenOn, tellOwner } from './accept';
 import { cancelLimit, mayCancel } from './cancel';
@@ -165,6 +167,7 @@ const answerForm = z.object({
 
 /** The owner's answer: on the page, and by mail. @throws FieldError, NotFoundError */
 export function answerQuestion(world: World, quoteId: number, typed: unknown): void {
+	must('bill');
 	const { question: id, answer } = parseForm(answerForm, typed);
 	writeAtOnce(world.db, (tx) => {
 		const row = loadQuote(tx, quoteId);
@@ -206,4 +209,21 @@ export function declineQuote(world: World, token: string, reason: string): void 
 			text: `${row.customerName} declined ${row.number}.${reason.trim() ? `\n\n${reason.trim().slice(0, 1000).replaceAll('{link}', '(link)')}` : ''}\n\nSee it here: {link}`
 		})
 	);
+}
+
+/** What counts of a quote as a PDF: the record of what was accepted, or the version that is out. @throws NotFoundError */
+export function quoteFile(db: Reader, token: string): { name: string; content: Buffer } {
+	const { row, version } = quoteByToken(db, token);
+	const record = acceptanceOf(db, row.id)?.record;
+	return record
+		? { name: `${row.number}-accepted.pdf`, content: record }
+		: { name: version.name, content: version.content };
+}
+
+/** A file that goes out with it. @throws NotFoundError */
+export function fileWithQuote(world: World, token: string, fileId: number, small: boolean) {
+	const { row } = quoteByToken(world.db, token);
+	const file = loadFile(world, fileId, small, { to: 'quote', id: row.id });
+	if (!file.goesOut) throw new NotFoundError('This file');
+	return file;
 }

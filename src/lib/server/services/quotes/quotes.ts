@@ -17,6 +17,8 @@ import { parseForm, text } from '../business/fields';
 import { newToken } from '../business/keys';
 import { isRegistered } from '../business/settings';
 import { customerRecord } from '../customers/parts';
+import { customerFor, enquiryTitle, loadEnquiry, moveEnquiry } from '../enquiries/enquiries';
+import { copyFiles } from '../files/files';
 import { sheetContext } from '../invoices/drafts';
 import { loadJob } from '../jobs/jobs';
 
@@ -61,6 +63,7 @@ export interface QuoteStart {
 	forJobId?: number | null;
 	workKindId?: number | null;
 	note?: string;
+	enquiryId?: number | null;
 }
 
 /** Begins a quote; its terms are those of the last one that went out. The same key again gives that one back. */
@@ -90,7 +93,30 @@ export function quoteOnce(tx: Transaction, world: World, key: string, start: Quo
 			: customer !== null && isRegistered(world) && pricesIncludeVatFor(customer.kind),
 		quote: { ...lastTerms(tx), title: start.title ?? (job ? `Extra work: ${job.title}` : '') }
 	};
-	return insertQuote(tx, world, key, sheet, job?.id ?? null);
+	return insertQuote(tx, world, key, sheet, job?.id ?? null, start.enquiryId ?? null);
+}
+
+/**
+ * A quote of an enquiry, with its customer, its words and its photos. The same enquiry again gives the same quote.
+ * @throws RefusedError once it is closed
+ */
+export function quoteOfEnquiry(world: World, enquiryId: number): number {
+	must('bill');
+	return writeAtOnce(world.db, (tx) => {
+		const enquiry = loadEnquiry(tx, enquiryId);
+		if (enquiry.state === 'closed') throw new RefusedError('It is closed. Open it again first.');
+		const id = quoteOnce(tx, world, `enquiry:${enquiryId}`, {
+			customerId: customerFor(tx, world, enquiry),
+			title: enquiryTitle(enquiry),
+			workKindId: enquiry.workKindId,
+			enquiryId
+		});
+		copyFiles(tx, { to: 'enquiry', id: enquiryId }, { to: 'quote', id }, world.clock.now());
+		if (enquiry.jobId !== null)
+			copyFiles(tx, { to: 'job', id: enquiry.jobId }, { to: 'quote', id }, world.clock.now());
+		moveEnquiry(tx, world, enquiryId, { state: 'quoted' });
+		return id;
+	});
 }
 
 function insertQuote(
@@ -98,7 +124,8 @@ function insertQuote(
 	world: World,
 	key: string,
 	sheet: Sheet,
-	forJobId: number | null
+	forJobId: number | null,
+	enquiryId: number | null = null
 ): number {
 	const now = world.clock.now();
 	const { id } = tx
@@ -109,6 +136,7 @@ function insertQuote(
 			sheet,
 			token: newToken(),
 			forJobId,
+			enquiryId,
 			createdAt: now,
 			updatedAt: now
 		})

@@ -22,7 +22,7 @@ export class Autosave {
 	alsoOpen = $state(false);
 	version: number;
 
-	#id: number;
+	#place: string;
 	#saved: string;
 	#pending: string | null = null;
 	#timer: ReturnType<typeof setTimeout> | undefined;
@@ -30,15 +30,19 @@ export class Autosave {
 	#running: Promise<void> | null = null;
 	#channel: BroadcastChannel | null = null;
 
-	constructor(draft: { id: number; version: number; sheet: Sheet; savedAt: number }) {
-		this.#id = draft.id;
+	/** @param place where it is saved: `/billing/7`, `/work/quotes/7` */
+	constructor(
+		draft: { id: number; version: number; sheet: Sheet; savedAt: number },
+		place = `/billing/${draft.id}`
+	) {
+		this.#place = place;
 		this.version = draft.version;
 		this.savedAt = draft.savedAt;
 		this.#saved = JSON.stringify(draft.sheet);
 	}
 
 	get #key(): string {
-		return `axiometer-draft-${this.#id}`;
+		return `axiometer-draft-${this.#place.replace(/^\/billing\//, '')}`;
 	}
 
 	/** What this browser kept and the server never got: to be taken up again, or offered where both changed. */
@@ -122,7 +126,7 @@ export class Autosave {
 	}
 
 	#put(json: string, keepalive = false): Promise<Response> {
-		return fetch(`/billing/${this.#id}/api`, {
+		return fetch(`${this.#place}/api`, {
 			method: 'PUT',
 			headers: { 'content-type': 'application/json' },
 			body: `{"version":${this.version},"sheet":${json}}`,

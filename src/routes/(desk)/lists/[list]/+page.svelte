@@ -25,6 +25,15 @@
 			value={data.view.search}
 			onsearch={(typed) => filtersOf(path).search(typed)}
 		/>
+		{#if data.list === 'enquiries'}
+			<a class="button" href="/settings/enquiries">Your page</a>
+			<a class="button filled" href="/work/enquiries/new">New enquiry</a>
+		{/if}
+		{#if data.list === 'quotes'}
+			<form method="post" action="/work/quotes/new">
+				<button class="button filled">New quote</button>
+			</form>
+		{/if}
 		{#if data.list === 'costs'}
 			<a class="button" href="/costs/suppliers">Suppliers</a>
 			<a class="button filled" href="/costs/new">New cost</a>

@@ -9,6 +9,7 @@ import { must } from '../../../actor';
 import type { World } from '../../../world';
 import { COST_LIST } from './costs';
 import { CUSTOMER_LIST } from './customers';
+import { ENQUIRY_LIST } from './enquiries';
 import type { ListSource } from './engine';
 import { idsOfList } from './engine';
 import { INVOICE_LIST } from './invoices';
@@ -16,6 +17,7 @@ import { JOB_LIST } from './jobs';
 import { MESSAGE_LIST } from './messages';
 import { PAYMENT_LIST } from './payments';
 import { PRICE_LIST } from './prices';
+import { QUOTE_LIST } from './quotes';
 
 export const SOURCES: Readonly<Record<ListName, ListSource>> = {
 	invoices: INVOICE_LIST,
@@ -24,7 +26,9 @@ export const SOURCES: Readonly<Record<ListName, ListSource>> = {
 	payments: PAYMENT_LIST,
 	costs: COST_LIST,
 	prices: PRICE_LIST,
-	messages: MESSAGE_LIST
+	messages: MESSAGE_LIST,
+	quotes: QUOTE_LIST,
+	enquiries: ENQUIRY_LIST
 };
 
 /** Who may look at each. */
@@ -35,7 +39,9 @@ const LOOKS: Readonly<Record<ListName, Right>> = {
 	payments: 'books',
 	costs: 'books',
 	prices: 'work',
-	messages: 'work'
+	messages: 'work',
+	quotes: 'bill',
+	enquiries: 'work'
 };
 
 /** @throws NotFoundError, ForbiddenError */

@@ -1,0 +1,57 @@
+import { redirect } from '@sveltejs/kit';
+import { z } from 'zod';
+import { act, box, idOf, orNotFound, tick } from '$lib/server/answers';
+import { deliverSoon } from '$lib/server/clockwork/delivery';
+import { newToken } from '$lib/server/services/business/keys';
+import { acceptQuote } from '$lib/server/services/quotes/accept';
+import { quotePage } from '$lib/server/services/quotes/page';
+import { loadQuote } from '$lib/server/services/quotes/quotes';
+import { confirmAcceptances } from '$lib/server/services/quotes/record';
+import type { Actions, PageServerLoad } from './$types';
+
+/** The owner hands the phone over: what the customer's own page shows, and nothing private. */
+export const load: PageServerLoad = ({ locals: { world }, params }) => {
+	const row = orNotFound(() => loadQuote(world.db, idOf(params.id)));
+	const page = orNotFound(() => quotePage(world, row.token));
+	if (page.state !== 'open') redirect(303, `/work/quotes/${row.id}`);
+	const { quote, number, version, validUntil } = page;
+	return { id: row.id, quote, number, version, validUntil };
+};
+
+export const actions: Actions = {
+	accept: (event) =>
+		act(
+			event,
+			z.object({
+				key: box,
+				n: box,
+				total: box,
+				picked: box,
+				name: box,
+				position: box,
+				orderNumber: box,
+				signature: box,
+				begin: tick,
+				acknowledged: tick
+			}),
+			async (form, world) => {
+				const id = idOf(event.params.id);
+				acceptQuote(
+					world,
+					id,
+					{ ...form, key: form.key || newToken() },
+					{
+						way: 'spot',
+						informed: 'page',
+						from: {
+							address: event.getClientAddress().slice(0, 100),
+							agent: (event.request.headers.get('user-agent') ?? '').slice(0, 300)
+						}
+					}
+				);
+				await confirmAcceptances(world);
+				deliverSoon(world);
+				redirect(303, `/work/quotes/${id}?just=accepted`);
+			}
+		)
+};
