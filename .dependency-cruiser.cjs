@@ -20,6 +20,8 @@ const ROOMS = [
 	'billing',
 	'enquiries',
 	'quotes',
+	'diary',
+	'telling',
 	'repeats',
 	'money',
 	'owed',

@@ -178,6 +178,11 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		bytes: 105 * MB
 	},
 	'/(desk)/tax': taxes('save', 'file', 'bringIn', 'relief', 'remove'),
+	'/(desk)/work/diary': work('block', 'removeBlock', 'ways', 'feed', 'revoke'),
+	'/(desk)/work/diary/api': work('GET', 'PUT', 'POST'),
+	'/(public)/v/[token]': link('answer'),
+	'/(public)/v/[token]/calendar': link('GET'),
+	'/(public)/c/[token]': link('GET'),
 	'/(desk)/work/enquiries/new': work('default'),
 	'/(desk)/work/enquiries/[id]': work(
 		'save',

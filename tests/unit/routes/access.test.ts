@@ -65,6 +65,7 @@ describe('who may', () => {
 			'anyone /(public)/welcome',
 			'anyone /(public)/welcome/restore',
 			'anyone /health',
+			'link /(public)/c/[token]',
 			'link /(public)/e/[token]',
 			'link /(public)/join/[token]',
 			'link /(public)/k/[token]',
@@ -80,6 +81,8 @@ describe('who may', () => {
 			'link /(public)/r/[token]',
 			'link /(public)/s/[token]',
 			'link /(public)/s/[token]/pdf',
+			'link /(public)/v/[token]',
+			'link /(public)/v/[token]/calendar',
 			'service /webhooks/bank',
 			'service /webhooks/card'
 		]);

@@ -11,7 +11,13 @@ export const WORDING_KINDS = [
 	'quote',
 	'quoteReminder',
 	'accepted',
-	'depositRequest'
+	'depositRequest',
+	'visitBooked',
+	'visitMoved',
+	'visitCancelled',
+	'visitDayBefore',
+	'visitOnTheWay',
+	'visitFinished'
 ] as const;
 export type WordingKind = (typeof WORDING_KINDS)[number];
 
@@ -52,6 +58,17 @@ const QUOTE = {
 	until: 'the day until which it holds',
 	amount: 'what it comes to, or from what to what',
 	binds: 'of an estimate: that it does not bind'
+} as const;
+
+const VISIT = {
+	...ALWAYS,
+	link: 'the link to confirm it, or to ask for another time',
+	title: 'what it is about',
+	place: 'where',
+	date: 'the day, such as Monday 7 Dec 2026',
+	arrival: '“between 13:00 and 15:00”; nothing where no time is said',
+	who: 'who comes',
+	minutes: 'in how many minutes, when somebody is on the way'
 } as const;
 
 export interface WordingOf {
@@ -150,6 +167,60 @@ export const WORDINGS: Readonly<Record<WordingKind, WordingOf>> = {
 			text: `{greeting}\n\nThank you. You accepted our {document} {number} for {title}, at {amount}. What exactly was agreed is attached; please keep it.\n\n{cancel}\n\nEverything about it is here: {link}\n\n${END}`
 		}
 	},
+	visitBooked: {
+		title: 'A visit is booked',
+		when: 'when you tell a customer of a visit',
+		fields: VISIT,
+		standard: {
+			subject: '{title}: we come on {date}',
+			text: `{greeting}\n\nWe come on {date}, {arrival}, for {title}.\n\nPlease confirm it, or ask for another time, here: {link}\n\n${END}`
+		}
+	},
+	visitMoved: {
+		title: 'A visit has moved',
+		when: 'when you move a visit and tell the customer',
+		fields: VISIT,
+		standard: {
+			subject: '{title}: now on {date}',
+			text: `{greeting}\n\nOur visit for {title} has moved: we now come on {date}, {arrival}.\n\nPlease confirm it, or ask for another time, here: {link}\n\n${END}`
+		}
+	},
+	visitCancelled: {
+		title: 'A visit falls away',
+		when: 'when you take a visit away and tell the customer',
+		fields: VISIT,
+		standard: {
+			subject: '{title}: we do not come on {date}',
+			text: `{greeting}\n\nWe do not come on {date} for {title} after all, and get in touch about another day.\n\nIt is here: {link}\n\n${END}`
+		}
+	},
+	visitDayBefore: {
+		title: 'The day before a visit',
+		when: 'the day before, if the diary is set so',
+		fields: VISIT,
+		standard: {
+			subject: 'Tomorrow: {title}',
+			text: `{greeting}\n\nA reminder: tomorrow, {date}, {arrival}, we come for {title}.\n\nIf that does not suit you any more, say so here: {link}\n\n${END}`
+		}
+	},
+	visitOnTheWay: {
+		title: 'On the way',
+		when: 'when you press “on the way”',
+		fields: VISIT,
+		standard: {
+			subject: 'On the way: {title}',
+			text: `{greeting}\n\nWe are on the way to you and arrive in about {minutes} minutes.\n\nIt is here: {link}\n\n${END}`
+		}
+	},
+	visitFinished: {
+		title: 'The work is finished',
+		when: 'when a job is finished and you tell the customer',
+		fields: VISIT,
+		standard: {
+			subject: 'Finished: {title}',
+			text: `{greeting}\n\nOur work for {title} is finished. Thank you.\n\nIt is here: {link}\n\n${END}`
+		}
+	},
 	depositRequest: {
 		title: 'Deposit request',
 		when: 'right after a quote with a deposit was accepted',
@@ -198,6 +269,11 @@ export const EXAMPLE: Values = {
 	title: 'the front room ceiling',
 	until: '1 Dec 2026',
 	binds: '',
+	place: '12 Kiln Lane',
+	date: 'Monday 7 Dec 2026',
+	arrival: 'between 13:00 and 15:00',
+	who: 'Tamsin',
+	minutes: '20',
 	deposit: '£60.00',
 	cancel: 'You can cancel until the end of 17 Nov 2026.'
 };

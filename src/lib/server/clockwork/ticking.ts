@@ -10,6 +10,7 @@ import { confirmAcceptances } from '../services/quotes/record';
 import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
 import { deliverDue } from './delivery';
+import { tellOfTomorrow } from '../services/telling/telling';
 import { runNightlyAudit } from './nightlyAudit';
 import { restingSince } from '../services/business/resting';
 import { runNightlyBackup } from '../services/keep/backups';
@@ -42,6 +43,7 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 		runRepeats(world).catch(onError);
 		continueStatements(world).catch(onError);
 		eraseOldEnquiries(world);
+		tellOfTomorrow(world);
 		runNightlyAudit(world).catch(onError);
 		runNightlyBackup(world).catch(onError);
 	};

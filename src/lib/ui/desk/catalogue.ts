@@ -102,6 +102,12 @@ export const CATALOGUE: readonly Group[] = [
 		entries: [
 			{ label: 'Jobs', href: '/work', words: 'work list visits today' },
 			{
+				label: 'Diary',
+				href: '/work/diary',
+				words: 'calendar schedule week visits plan book appointments holiday',
+				more: true
+			},
+			{
 				label: 'Enquiries',
 				href: '/lists/enquiries',
 				words: 'leads requests asks callers prospects',

@@ -35,6 +35,8 @@ export const customers = sqliteTable(
 		version: integer('version').notNull().default(1),
 		createdAt: integer('created_at').notNull(),
 		updatedAt: integer('updated_at').notNull(),
+		/** Wants no news of visits. */
+		noVisitNews: integer('no_visit_news', { mode: 'boolean' }).notNull().default(false),
 		archivedAt: integer('archived_at')
 	},
 	(table) => [index('customers_by_name').on(table.name)]

@@ -3,6 +3,7 @@ import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { chaseMessages } from './chase';
 import { customers } from './customers';
 import { documents, trials } from './documents';
+import { told } from './diary';
 import { depositRequests, quotes } from './quotes';
 import { statements } from './statements';
 
@@ -36,6 +37,8 @@ export const mails = sqliteTable(
 		statementId: integer('statement_id').references(() => statements.id),
 		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
 		quoteId: integer('quote_id').references(() => quotes.id),
+		/** What it tells of a visit. */
+		toldId: integer('told_id').references(() => told.id),
 		to: text('to').notNull(),
 		cc: text('cc').notNull().default(''),
 		bcc: text('bcc').notNull().default(''),
@@ -63,7 +66,8 @@ export const mails = sqliteTable(
 		index('mails_by_document').on(table.documentId),
 		index('mails_by_time').on(table.createdAt, table.id),
 		index('mails_by_chase').on(table.chaseMessageId),
-		index('mails_by_quote').on(table.quoteId)
+		index('mails_by_quote').on(table.quoteId),
+		index('mails_by_told').on(table.toldId)
 	]
 );
 

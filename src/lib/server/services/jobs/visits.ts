@@ -42,9 +42,11 @@ export function saveVisit(world: World, jobId: number, id: number | null, input:
 				.returning({ id: visits.id })
 				.get().id;
 		}
+		const before = tx.select().from(visits).where(eq(visits.id, id)).get();
+		const moved = before && (before.date !== form.date || before.from !== form.from);
 		const result = tx
 			.update(visits)
-			.set(form)
+			.set({ ...form, ...(moved ? { sequence: before.sequence + 1 } : {}) })
 			.where(and(eq(visits.id, id), eq(visits.jobId, jobId)))
 			.run();
 		if (result.changes === 0) throw new NotFoundError('This visit');

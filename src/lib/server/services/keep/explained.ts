@@ -526,6 +526,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			letterhead_id: 'what its documents are written on: id in letterheads',
 			salutation: 'how messages to it begin; empty: as everybody’s',
 			private_note: 'the owner’s own note, never on a document',
+			no_visit_news: 'wants no news of visits (1: yes)',
 			pay_ways: 'how it may pay, as JSON; empty: in every way'
 		}
 	},
@@ -725,6 +726,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			bcc: 'with a hidden copy to',
 			html: 'the words as a web page',
 			file_ids: 'files of the document that go along, as JSON',
+			told_id: 'what it tells of a visit: id in told',
 			attach_pdf: 'with the PDF (1: yes)',
 			message_id: 'its name on the way',
 			missed: 'who has not got it'

@@ -75,7 +75,7 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	checkouts: `payer_id = ? or ${OF_DOCUMENTS}`,
 	statements: 'payer_id = ?',
 	deduction_statements: 'contractor_id = ?',
-	mails: `${OF_DOCUMENTS} or statement_id in (select id from statements where payer_id = ?) or chase_message_id in (select id from chase_messages where payer_id = ?) or ${OF_QUOTES}`,
+	mails: `${OF_DOCUMENTS} or statement_id in (select id from statements where payer_id = ?) or chase_message_id in (select id from chase_messages where payer_id = ?) or ${OF_QUOTES} or told_id in (select id from told where ${OF_JOBS})`,
 	texts: `${OF_DOCUMENTS} or chase_message_id in (select id from chase_messages where payer_id = ?)`,
 	bank_lines: 'payment_id in (select id from payments where payer_id = ?)',
 	removals: 'customer_id = ?',

@@ -17,6 +17,7 @@ export interface ToQueue {
 	statementId?: number;
 	chaseMessageId?: number;
 	quoteId?: number;
+	toldId?: number;
 	to: string;
 	cc?: string;
 	bcc?: string;
@@ -82,6 +83,7 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 			statementId: mail.statementId ?? null,
 			chaseMessageId: mail.chaseMessageId ?? null,
 			quoteId: mail.quoteId ?? null,
+			toldId: mail.toldId ?? null,
 			to: mail.to,
 			cc: mail.cc ?? '',
 			bcc: mail.bcc ?? '',

@@ -73,7 +73,7 @@ export function quoteMoves({ db, clock }: World): Move[] {
 				detail: `${one.name} accepted ${one.number}, ${displayPounds(one.total)}`,
 				action: 'Book'
 			}),
-			href: `/work/${one.jobId}#visits`
+			href: `/work/diary?book=${one.jobId}`
 		})),
 		...toGiveBack.map((one) =>
 			move('back', one, {

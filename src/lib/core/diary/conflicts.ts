@@ -1,0 +1,107 @@
+// What stands in the way of a visit where it is planned: said while it is planned, never forbidden.
+import { addDays } from '../calendar/manipulation';
+import { displayDate } from '../calendar/conversion';
+import { isWorkingDay } from '../calendar/holidays';
+import type { PlainDate } from '../calendar/types';
+import { counted } from '../words';
+import type { DiaryBlock, DiaryVisit, WorkingDay } from './types';
+
+type Planned = Pick<
+	DiaryVisit,
+	| 'id'
+	| 'title'
+	| 'date'
+	| 'endDate'
+	| 'from'
+	| 'to'
+	| 'people'
+	| 'needs'
+	| 'mayBegin'
+	| 'lookAt'
+	| 'done'
+>;
+
+/** Minutes from the first to the last, within one day. */
+function span({ from, to }: Pick<DiaryVisit, 'from' | 'to'>): [number, number] {
+	const minutes = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5));
+	if (from === '') return [0, 24 * 60];
+	const start = minutes(from);
+	const end = to === '' ? start + 60 : minutes(to);
+	return [start, end > start ? end : start + 60];
+}
+
+const overlap = (a: Planned, b: Planned): boolean => {
+	if (a.date > b.endDate || b.date > a.endDate) return false;
+	// Over several days, or without a time, each whole day counts only where both are so.
+	if (a.from === '' || b.from === '') return a.from === '' && b.from === '' && a.date === b.date;
+	const [[aFrom, aTo], [bFrom, bTo]] = [span(a), span(b)];
+	return aFrom < bTo && bFrom < aTo;
+};
+
+/** Each visit with what stands in its way, in words; a visit that is done is not asked about. */
+export function conflictsOf(
+	visits: readonly Planned[],
+	blocks: readonly DiaryBlock[],
+	day: WorkingDay
+): Map<number, string[]> {
+	const found = new Map<number, string[]>();
+	const say = (id: number, words: string) => {
+		const said = found.get(id) ?? [];
+		if (!said.includes(words)) found.set(id, [...said, words]);
+	};
+	for (const [index, visit] of visits.entries()) {
+		if (visit.done) continue;
+		for (const other of visits.slice(index + 1)) {
+			if (other.done || !visit.people.some((who) => who !== 0 && other.people.includes(who)))
+				continue;
+			if (!overlap(visit, other)) continue;
+			say(visit.id, `at the same time as “${other.title}”`);
+			say(other.id, `at the same time as “${visit.title}”`);
+		}
+		for (const block of blocks)
+			if (
+				block.from <= visit.endDate &&
+				visit.date <= block.to &&
+				(block.personId === null || visit.people.includes(block.personId))
+			)
+				say(visit.id, `${block.title} on that day`);
+		if (visit.from !== '' && (visit.from < day.from || (visit.to !== '' && visit.to > day.to)))
+			say(visit.id, `outside ${day.from} to ${day.to}`);
+		if (!isWorkingDay(visit.date)) say(visit.id, 'not a working day');
+		if (visit.mayBegin && visit.date < visit.mayBegin && !visit.lookAt)
+			say(
+				visit.id,
+				`before ${displayDate(visit.mayBegin)}: they did not ask in writing for an earlier begin`
+			);
+		const going = visit.people.filter((who) => who !== 0).length;
+		if (visit.needs > going && going > 0)
+			say(
+				visit.id,
+				`${going === 1 ? 'alone' : counted(going, 'person', 'people')}, ${visit.needs} needed`
+			);
+	}
+	return found;
+}
+
+/** The days of a visit; weekends within it are left out where it skips them. */
+export function daysOf(date: PlainDate, endDate: PlainDate, skipWeekend: boolean): PlainDate[] {
+	const days: PlainDate[] = [];
+	for (let day = date; day <= endDate; day = addDays(day, 1))
+		if (!skipWeekend || day === date || isWorkingDay(day)) days.push(day);
+	return days;
+}
+
+/** `13:00` and 120 minutes: between 13:00 and 15:00, as a customer is told. */
+export function arrivalOf(
+	from: string,
+	minutes: number,
+	given: { from: string; to: string }
+): string {
+	if (given.from && given.to) return `between ${given.from} and ${given.to}`;
+	if (from === '') return '';
+	const start = Number(from.slice(0, 2)) * 60 + Number(from.slice(3, 5));
+	const end = Math.min(start + minutes, 23 * 60 + 59);
+	const time = (at: number) =>
+		`${String(Math.floor(at / 60)).padStart(2, '0')}:${String(at % 60).padStart(2, '0')}`;
+	return minutes === 0 ? `at ${from}` : `between ${from} and ${time(end)}`;
+}

@@ -1,0 +1,1 @@
+ALTER TABLE `customers` ADD `no_visit_news` integer DEFAULT false NOT NULL;

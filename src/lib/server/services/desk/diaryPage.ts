@@ -1,0 +1,51 @@
+// What the diary shows of a span of days.
+import { addDays, mondayOf } from '../../../core/calendar/manipulation';
+import { isPlainDate } from '../../../core/calendar/queries';
+import { conflictsOf } from '../../../core/diary/conflicts';
+import type { World } from '../../world';
+import { blocksBetween, diaryWays, toBook, visitsBetween } from '../diary/diary';
+import { ownFeed } from '../diary/feed';
+import { peopleOnSite } from '../people/people';
+
+export const DIARY_VIEWS = ['day', 'week', 'month'] as const;
+export type DiaryView = (typeof DIARY_VIEWS)[number];
+
+/** The days that a view of a day shows, both included. */
+export function spanOf(view: DiaryView, date: string): { from: string; to: string } {
+	if (view === 'day') return { from: date, to: date };
+	if (view === 'week') {
+		const from = mondayOf(date);
+		return { from, to: addDays(from, 6) };
+	}
+	const first = `${date.slice(0, 7)}-01`;
+	const next = addDays(`${addDays(first, 31).slice(0, 7)}-01`, -1);
+	return { from: mondayOf(first), to: addDays(mondayOf(next), 6) };
+}
+
+export function diaryPage(world: World, url: URL) {
+	const today = world.clock.today();
+	const asked = url.searchParams.get('on') ?? '';
+	const date = isPlainDate(asked) ? asked : today;
+	const view = DIARY_VIEWS.find((one) => one === url.searchParams.get('view')) ?? 'week';
+	const { from, to } = spanOf(view, date);
+	const visits = visitsBetween(world.db, from, to);
+	const blocks = blocksBetween(world.db, from, to);
+	const ways = diaryWays(world.db);
+	const step = view === 'day' ? 1 : view === 'week' ? 7 : 31;
+	return {
+		today,
+		date,
+		view,
+		from,
+		to,
+		before: addDays(view === 'month' ? `${date.slice(0, 7)}-15` : date, -step),
+		after: addDays(view === 'month' ? `${date.slice(0, 7)}-15` : date, step),
+		visits,
+		blocks,
+		ways,
+		conflicts: [...conflictsOf(visits, blocks, ways)],
+		toBook: toBook(world.db, today),
+		people: peopleOnSite(world.db).map(({ id, name }) => ({ id, name: name || 'You' })),
+		feed: ownFeed(world)
+	};
+}

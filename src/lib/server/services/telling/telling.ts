@@ -1,0 +1,301 @@
+// Telling the customer of visits: booked, moved, off, the day before, on the way, finished. Each once for a visit as it stands, read
+// before it goes, never for one that has moved since.
+import { must } from '../../actor';
+import { and, eq, sql } from 'drizzle-orm';
+import { z } from 'zod';
+import { addDays } from '../../../core/calendar/manipulation';
+import { displayDate, displayWeekday, londonTime } from '../../../core/calendar/conversion';
+import { sender, type Message } from '../../../core/documents/wording';
+import { fillWords } from '../../../core/wordings/fill';
+import { greetingOf, wordsOf, type WordingKind } from '../../../core/wordings/kinds';
+import { writeCalendar } from '../../../core/formats/icalendar';
+import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
+import { customers, jobs, told, TOLD_KINDS, visits, type ToldKind } from '../../db/schema';
+import type { World } from '../../world';
+import { parseForm, text } from '../business/fields';
+import { isToken, newToken } from '../business/keys';
+import { loadBusiness } from '../business/settings';
+import { diaryWays, visitsBetween } from '../diary/diary';
+import { visitUid } from '../diary/feed';
+import { readAddresses, readMessage } from '../invoices/send';
+import { queueMail } from '../messages/outbox';
+import { voiceFor } from '../wordings/voice';
+
+const WORDING: Readonly<Record<ToldKind, WordingKind>> = {
+	booked: 'visitBooked',
+	moved: 'visitMoved',
+	cancelled: 'visitCancelled',
+	dayBefore: 'visitDayBefore',
+	onTheWay: 'visitOnTheWay',
+	finished: 'visitFinished'
+};
+
+/** What goes by itself goes between these hours. */
+const QUIET = { from: '08:00', to: '20:00' };
+
+export interface Proposal extends Message {
+	to: string;
+	kind: ToldKind;
+	sequence: number;
+	/** It was told already, as it stands. */
+	before: boolean;
+}
+
+/** What would be said of a visit now. @throws NotFoundError */
+export function proposeTelling(
+	world: World,
+	visitId: number,
+	kind: ToldKind,
+	minutes = 20
+): Proposal {
+	const { db } = world;
+	const { visit, job, to } = subjectOf(db, visitId);
+	const key = keyOf(visitId, kind, visit.sequence);
+	const before = db.select({ id: told.id }).from(told).where(eq(told.key, key)).get();
+	return {
+		...wordsFor(world, visit, job, kind, minutes),
+		to,
+		kind,
+		sequence: visit.sequence,
+		before: before !== undefined
+	};
+}
+
+const keyOf = (visitId: number, kind: ToldKind, sequence: number) =>
+	`visit:${visitId}:${kind}:${sequence}`;
+
+type Visit = typeof visits.$inferSelect;
+interface Job {
+	id: number;
+	title: string;
+	customerId: number;
+	customer: string;
+	household: boolean;
+	place: string;
+}
+
+function subjectOf(db: Reader, visitId: number): { visit: Visit; job: Job; to: string } {
+	const visit = db.select().from(visits).where(eq(visits.id, visitId)).get();
+	if (!visit) throw new NotFoundError('This visit');
+	const job = db.get<Job & { email: string; kind: string }>(sql`
+		select j.id, j.title, c.id as customerId, c.name as customer, c.kind, c.email,
+			coalesce(nullif(s.name, ''), '') as place
+		from jobs j join customers c on c.id = j.customer_id left join sites s on s.id = j.site_id where j.id = ${visit.jobId}`)!;
+	return { visit, job: { ...job, household: job.kind === 'household' }, to: job.email };
+}
+
+function wordsFor(world: World, visit: Visit, job: Job, kind: ToldKind, minutes: number): Message {
+	const { db } = world;
+	const voice = voiceFor(db, job.customerId);
+	const [shown] = visitsBetween(db, visit.date, visit.date).filter(({ id }) => id === visit.id);
+	return fillWords(wordsOf(voice, WORDING[kind]), {
+		...sender(loadBusiness(db)),
+		greeting: greetingOf(voice, job.household, job.customer),
+		customer: job.customer,
+		title: job.title,
+		place: job.place,
+		date: `${displayWeekday(visit.date)} ${displayDate(visit.date)}`,
+		arrival: shown?.arrival ?? '',
+		who: visit.person,
+		minutes: String(minutes)
+	});
+}
+
+const tellForm = z.object({
+	kind: z.enum(TOLD_KINDS),
+	sequence: z.coerce.number().int().nonnegative(),
+	to: text(300),
+	subject: text(300),
+	text: text(20_000)
+});
+
+/**
+ * Tells the customer. The same thing of the same visit as it stands goes once, whoever presses.
+ * @throws FieldError; ConflictError where it has moved since it was read
+ */
+export function tellCustomer(world: World, visitId: number, typed: unknown): boolean {
+	must('work');
+	const form = parseForm(tellForm, typed);
+	const to = readAddresses(form.to);
+	const message = readMessage(form);
+	return writeAtOnce(world.db, (tx) => {
+		const { visit, job } = subjectOf(tx, visitId);
+		if (visit.sequence !== form.sequence)
+			throw new ConflictError('The visit has moved since. Read what would be said now.');
+		return send(tx, world, visit, job, form.kind, to, message);
+	});
+}
+
+function send(
+	tx: Transaction,
+	world: World,
+	visit: Visit,
+	job: Job,
+	kind: ToldKind,
+	to: string,
+	message: Message
+): boolean {
+	const token = newToken();
+	const [shown] = visitsBetween(tx, visit.date, visit.date).filter(({ id }) => id === visit.id);
+	const row = tx
+		.insert(told)
+		.values({
+			key: keyOf(visit.id, kind, visit.sequence),
+			visitId: visit.id,
+			jobId: job.id,
+			kind,
+			date: visit.date,
+			arrival: shown?.arrival ?? '',
+			sequence: visit.sequence,
+			to,
+			token,
+			at: world.clock.now()
+		})
+		.onConflictDoNothing()
+		.returning({ id: told.id })
+		.get();
+	if (!row) return false;
+	queueMail(tx, world, {
+		key: `told:${row.id}`,
+		kind: 'visit',
+		toldId: row.id,
+		to,
+		...message,
+		link: `${world.origin}/v/${token}`
+	});
+	return true;
+}
+
+/** Tells of tomorrow’s visits, where the diary is set so: by day, once each. Safe to run twice. */
+export function tellOfTomorrow(world: World): void {
+	const now = londonTime(world.clock.now());
+	if (now < QUIET.from || now >= QUIET.to) return;
+	if (!diaryWays(world.db).dayBefore) return;
+	const tomorrow = addDays(world.clock.today(), 1);
+	for (const { id, pencil, done } of visitsBetween(world.db, tomorrow, tomorrow)) {
+		if (pencil || done) continue;
+		writeAtOnce(world.db, (tx) => {
+			const { visit, job, to } = subjectOf(tx, id);
+			if (visit.date !== tomorrow || to === '' || isQuiet(tx, job.customerId)) return;
+			send(tx, world, visit, job, 'dayBefore', to, wordsFor(world, visit, job, 'dayBefore', 0));
+		});
+	}
+}
+
+/** Customers that want no news of visits. */
+const isQuiet = (db: Reader, customerId: number): boolean =>
+	db
+		.select({ quiet: customers.noVisitNews })
+		.from(customers)
+		.where(eq(customers.id, customerId))
+		.get()?.quiet ?? false;
+
+/** For a customer for ever, or no more. */
+export function setVisitNews(world: World, customerId: number, quiet: boolean): void {
+	must('work');
+	world.db.update(customers).set({ noVisitNews: quiet }).where(eq(customers.id, customerId)).run();
+}
+
+/** What a link in such a message shows. @throws NotFoundError */
+export function toldPage(world: World, token: string) {
+	const { db } = world;
+	const row = isToken(token)
+		? db.select().from(told).where(eq(told.token, token)).get()
+		: undefined;
+	if (!row) throw new NotFoundError('This page');
+	const job = db.select({ title: jobs.title }).from(jobs).where(eq(jobs.id, row.jobId)).get()!;
+	const visit =
+		row.visitId === null
+			? undefined
+			: db.select().from(visits).where(eq(visits.id, row.visitId)).get();
+	const now = visit
+		? visitsBetween(db, visit.date, visit.date).find(({ id }) => id === visit.id)
+		: undefined;
+	const { tradingName, ownerName, phone } = loadBusiness(db);
+	return {
+		id: row.id,
+		title: job.title,
+		from: tradingName || ownerName,
+		phone,
+		date: now?.date ?? row.date,
+		arrival: now?.arrival ?? row.arrival,
+		address: now ? [now.place, now.address].filter(Boolean).join('\n') : '',
+		off: visit === undefined || row.kind === 'cancelled',
+		past: (now?.date ?? row.date) < world.clock.today(),
+		answer: row.answer,
+		words: row.words
+	};
+}
+
+const answerForm = z.object({ answer: z.enum(['confirmed', 'other']), words: text(1000) });
+
+/** The customer confirms, or asks for another time: the owner hears of it. @throws FieldError, NotFoundError */
+export function answerVisit(world: World, token: string, typed: unknown): void {
+	const { answer, words } = parseForm(answerForm, typed);
+	if (answer === 'other' && words === '')
+		throw new FieldError({ words: 'Which times would suit you?' });
+	const page = toldPage(world, token);
+	writeAtOnce(world.db, (tx) => {
+		const { changes } = tx
+			.update(told)
+			.set({ answer, words, answeredAt: world.clock.now() })
+			.where(
+				and(eq(told.id, page.id), sql`(${told.answer} <> ${answer} or ${told.words} <> ${words})`)
+			)
+			.run();
+		const { email } = loadBusiness(tx);
+		if (!changes || answer !== 'other' || !email) return;
+		const row = tx.select().from(told).where(eq(told.id, page.id)).get()!;
+		queueMail(tx, world, {
+			key: `visitAnswer:${page.id}:${world.clock.now()}`,
+			kind: 'visit',
+			to: email,
+			subject: `Another time, please: ${page.title}`,
+			text: `About the visit of ${displayDate(page.date)} for ${page.title}:\n\n${words.replaceAll('{link}', '(link)')}\n\nThe job: {link}`,
+			link: `${world.origin}/work/${row.jobId}`
+		});
+	});
+}
+
+/** The visit as a calendar file: the same name and a higher sequence each time it moves. @throws NotFoundError */
+export function toldCalendar(world: World, token: string): string {
+	const row = isToken(token)
+		? world.db.select().from(told).where(eq(told.token, token)).get()
+		: undefined;
+	if (!row) throw new NotFoundError('This page');
+	const page = toldPage(world, token);
+	const visit =
+		row.visitId === null
+			? undefined
+			: world.db.select().from(visits).where(eq(visits.id, row.visitId)).get();
+	return writeCalendar(
+		[
+			{
+				uid: visitUid(world, row.visitId ?? 0),
+				title: `${page.title}, ${page.from}`,
+				place: page.address,
+				note: page.arrival,
+				date: page.date,
+				endDate: visit?.endDate ?? page.date,
+				from: visit?.arriveFrom || visit?.from || '',
+				to: visit?.arriveTo || visit?.to || '',
+				sequence: (visit?.sequence ?? row.sequence) + (page.off ? 1 : 0),
+				cancelled: page.off,
+				writtenAt: world.clock.now()
+			}
+		],
+		page.off ? 'CANCEL' : 'PUBLISH'
+	);
+}
+
+/** What was told of a job’s visits, the newest first. */
+export const toldOf = (db: Reader, jobId: number) =>
+	db
+		.select()
+		.from(told)
+		.where(eq(told.jobId, jobId))
+		.orderBy(sql`${told.id} desc`)
+		.limit(50)
+		.all()
+		.map(({ token: _token, key: _key, ...one }) => one);

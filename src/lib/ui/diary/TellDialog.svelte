@@ -1,0 +1,109 @@
+<!-- What the customer would be told of a visit, read before it goes. -->
+<script lang="ts">
+	import { untrack } from 'svelte';
+	import { invalidateAll } from '$app/navigation';
+	import Dialog from '../parts/Dialog.svelte';
+	import { notices } from '../parts/notices.svelte';
+
+	interface Props {
+		/** Which visit, and what of it; null: nothing. */
+		about: { visit: number; kind: string } | null;
+		onclose: () => void;
+	}
+	let { about, onclose }: Props = $props();
+	let proposal = $state<{
+		to: string;
+		subject: string;
+		text: string;
+		sequence: number;
+		before: boolean;
+	} | null>(null);
+	let message = $state('');
+	let busy = $state(false);
+	let minutes = $state('20');
+	const TITLES: Record<string, string> = {
+		booked: 'Tell them of the visit?',
+		moved: 'Tell them that it has moved?',
+		cancelled: 'Tell them that it falls away?',
+		onTheWay: 'On the way',
+		finished: 'Tell them that it is finished?'
+	};
+	$effect(() => {
+		if (!about) return;
+		untrack(() => void load());
+	});
+	async function load() {
+		proposal = null;
+		message = '';
+		const response = await fetch(
+			`/work/diary/api?visit=${about!.visit}&kind=${about!.kind}&minutes=${encodeURIComponent(minutes)}`
+		).catch(() => null);
+		if (response?.ok) proposal = await response.json();
+		else message = 'The connection is lost. Nothing was sent.';
+	}
+	async function send() {
+		if (busy || !proposal || !about) return;
+		busy = true;
+		const response = await fetch('/work/diary/api', {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ action: 'tell', ...about, ...proposal })
+		}).catch(() => null);
+		busy = false;
+		const answer = await response?.json().catch(() => null);
+		if (!response?.ok) {
+			message =
+				Object.values((answer?.fields ?? {}) as Record<string, string>)[0] ??
+				answer?.message ??
+				'The connection is lost. Try again: it goes once.';
+			return;
+		}
+		notices.say(answer?.sent ? 'They are told.' : 'They were told that already.');
+		onclose();
+		await invalidateAll();
+	}
+</script>
+
+<Dialog
+	bind:open={() => about !== null, (open) => !open && onclose()}
+	title={TITLES[about?.kind ?? ''] ?? 'Tell them'}
+	first="button.filled"
+>
+	<div class="grid gap-3 pb-3">
+		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
+		{#if proposal}
+			{#if proposal.before}<p>They were told exactly this already.</p>{/if}
+			{#if about?.kind === 'onTheWay'}<label class="field max-w-40"
+					><span class="name">There in, minutes</span><input
+						class="box"
+						inputmode="numeric"
+						bind:value={minutes}
+						onchange={load}
+					/></label
+				>{/if}
+			<label class="field"
+				><span class="name">To</span><input
+					class="box"
+					inputmode="email"
+					autocomplete="off"
+					bind:value={proposal.to}
+				/></label
+			>
+			<label class="field"
+				><span class="name">Subject</span><input class="box" bind:value={proposal.subject} /></label
+			>
+			<label class="field"
+				><span class="name">{'Message; {link} becomes the link'}</span><textarea
+					class="box"
+					rows="7"
+					bind:value={proposal.text}></textarea></label
+			>
+			<div class="flex flex-wrap gap-2.5">
+				<button class="button filled" aria-busy={busy} disabled={proposal.before} onclick={send}
+					>Tell them</button
+				>
+				<button class="button" onclick={onclose}>Not this time</button>
+			</div>
+		{:else if !message}<p class="quiet" role="status">One moment …</p>{/if}
+	</div>
+</Dialog>
