@@ -65,7 +65,7 @@ const VISIT = {
 	link: 'the link to confirm it, or to ask for another time',
 	title: 'what it is about',
 	place: 'where',
-	date: 'the day, such as Monday 7 Dec 2026',
+	date: 'the day, such as Monday 7 December',
 	arrival: '“between 13:00 and 15:00”; nothing where no time is said',
 	who: 'who comes',
 	minutes: 'in how many minutes, when somebody is on the way'
@@ -270,7 +270,7 @@ export const EXAMPLE: Values = {
 	until: '1 Dec 2026',
 	binds: '',
 	place: '12 Kiln Lane',
-	date: 'Monday 7 Dec 2026',
+	date: 'Monday 7 December',
 	arrival: 'between 13:00 and 15:00',
 	who: 'Tamsin',
 	minutes: '20',

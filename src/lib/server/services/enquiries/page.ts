@@ -11,6 +11,7 @@ import { isToken, newToken } from '../business/keys';
 import { loadBusiness } from '../business/settings';
 import { workKindsInUse } from '../business/workKinds';
 import { addFile } from '../files/files';
+import { prepareFile } from '../files/prepare';
 import { addEnquiry, tellOfEnquiry } from './enquiries';
 
 export type Question = typeof enquiryQuestions.$inferSelect;
@@ -178,11 +179,12 @@ export async function askByPage(
 		{ ...said, workKindId: workKindId || null, answers: given },
 		'page'
 	);
-	for (const { name, bytes } of photos)
-		await addFile(world, { to: 'enquiry', id }, name, bytes).catch((error: unknown) => {
-			// What is no picture is left out: the words count.
-			if (!(error instanceof FieldError)) throw error;
-		});
+	for (const { name, bytes } of photos) {
+		// Of a stranger pictures alone are taken, each drawn anew; what is none is left out: the words count.
+		const prepared = await prepareFile(bytes).catch(() => null);
+		if (prepared?.type !== 'image/jpeg') continue;
+		await addFile(world, { to: 'enquiry', id }, name, bytes);
+	}
 	writeAtOnce(world.db, (tx) => tellOfEnquiry(tx, world, id));
 	return id;
 }

@@ -95,7 +95,7 @@ function wordsFor(world: World, visit: Visit, job: Job, kind: ToldKind, minutes:
 		customer: job.customer,
 		title: job.title,
 		place: job.place,
-		date: `${displayWeekday(visit.date)} ${displayDate(visit.date)}`,
+		date: displayWeekday(visit.date),
 		arrival: shown?.arrival ?? '',
 		who: visit.person,
 		minutes: String(minutes)

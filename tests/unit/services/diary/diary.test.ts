@@ -1,0 +1,286 @@
+// The diary: placed once though two drag, repeated with "all from here", what stands in the way, and what customers are told.
+import { expect } from 'chai';
+import ICAL from 'ical.js';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
+import { arrivalOf, conflictsOf, daysOf } from '../../../../src/lib/core/diary/conflicts';
+import type { DiaryVisit } from '../../../../src/lib/core/diary/types';
+import { ConflictError, FieldError } from '../../../../src/lib/core/refusals';
+import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
+import { diaryFeeds, mails, people, told, visits } from '../../../../src/lib/server/db/schema';
+import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
+import {
+	addBlock,
+	blocksBetween,
+	bookJob,
+	callOff,
+	placeVisit,
+	removeBlock,
+	repeatVisit,
+	saveDiaryWays,
+	saveVisitDetail,
+	toBook,
+	visitsBetween
+} from '../../../../src/lib/server/services/diary/diary';
+import {
+	feedFile,
+	ownFeed,
+	renewFeed,
+	revokeFeed
+} from '../../../../src/lib/server/services/diary/feed';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { removeVisit } from '../../../../src/lib/server/services/jobs/visits';
+import {
+	answerVisit,
+	proposeTelling,
+	setVisitNews,
+	tellCustomer,
+	tellOfTomorrow,
+	toldCalendar,
+	toldPage
+} from '../../../../src/lib/server/services/telling/telling';
+import { HOUSEHOLD, makeWorld, type TestWorld } from '../../../support/world';
+
+let world: TestWorld;
+let job: number;
+beforeEach(() => {
+	world = makeWorld();
+	job = addJob(world, 'j', {
+		title: 'Gable',
+		customerId: addCustomer(world, HOUSEHOLD),
+		lines: []
+	});
+});
+afterEach(() => world.end());
+
+const book = (date: string, from = '09:00', to = '12:00') =>
+	bookJob(world, job, { date, from, to, personId: 0 });
+const visit = (id: number) =>
+	world.db
+		.select()
+		.from(visits)
+		.all()
+		.find((one) => one.id === id)!;
+const days = () =>
+	visitsBetween(world.db, '2026-01-01', '2027-12-31').map(({ date, from }) => `${date} ${from}`);
+const place = (id: number, more: object) =>
+	placeVisit(world, id, { ...visit(id), endDate: '', personId: 0, ...more });
+const tell = (id: number, kind: 'booked' | 'moved' | 'cancelled' = 'booked', more: object = {}) =>
+	tellCustomer(world, id, { ...proposeTelling(world, id, kind), ...more });
+
+describe('a visit', () => {
+	it('is booked once however often it is pressed, and its job waits for a day no more', () => {
+		expect(toBook(world.db, '2026-11-24').map(({ title }) => title)).to.deep.equal(['Gable']);
+		const id = book('2026-12-01');
+		expect(book('2026-12-01')).to.equal(id);
+		expect(toBook(world.db, '2026-11-24')).to.deep.equal([]);
+		expect(() => book('')).to.throw(FieldError);
+		expect(() => book('2026-12-02', '12:00', '09:00')).to.not.throw();
+	});
+
+	it('is moved by the first of two who drag it; the second is told, and undo puts it back', () => {
+		const id = book('2026-12-01');
+		const first = place(id, { date: '2026-12-03' });
+		expect(first).to.deep.include({ sequence: 1, moved: true });
+		expect(() => place(id, { date: '2026-12-04', sequence: 0 })).to.throw(ConflictError);
+		place(id, { ...first.before, sequence: first.sequence });
+		expect(days()).to.deep.equal(['2026-12-01 09:00']);
+		// A later end alone is nothing a customer would notice.
+		expect(place(id, { to: '15:00' })).to.deep.include({ moved: false, sequence: 2 });
+	});
+
+	it('repeats on working days; moved with all from here, those before stay', () => {
+		const id = book('2026-12-18');
+		expect(repeatVisit(world, id, { every: 1, unit: 'week', times: 4 })).to.equal(4);
+		// Christmas Day and New Year’s Day are Fridays: the next working days are 29 Dec and 4 Jan.
+		expect(days()).to.deep.equal([
+			'2026-12-18 09:00',
+			'2026-12-29 09:00',
+			'2027-01-04 09:00',
+			'2027-01-08 09:00'
+		]);
+		const third = visitsBetween(world.db, '2027-01-04', '2027-01-04')[0]!.id;
+		place(third, { date: '2027-01-05', from: '10:00', to: '11:00' });
+		place(third, { date: '2027-01-06', from: '08:00', to: '11:00', all: true });
+		expect(days()).to.deep.equal([
+			'2026-12-18 09:00',
+			'2026-12-29 09:00',
+			'2027-01-06 08:00',
+			'2027-01-09 08:00'
+		]);
+		expect(() => repeatVisit(world, id, { every: 1, unit: 'week', times: 4 })).to.throw(FieldError);
+	});
+
+	it('called off is done and says why', () => {
+		const id = book('2026-11-24');
+		callOff(world, id, { why: 'nobodyIn' });
+		expect(visit(id)).to.include({ done: true, note: 'Nobody was in.' });
+	});
+});
+
+describe('what stands in the way', () => {
+	const one = (more: Partial<DiaryVisit>) => ({
+		id: 1,
+		title: 'A',
+		date: '2026-11-24',
+		endDate: '2026-11-24',
+		from: '09:00',
+		to: '12:00',
+		people: [1],
+		needs: 1,
+		mayBegin: null,
+		lookAt: false,
+		done: false,
+		...more
+	});
+	const day = { from: '08:00', to: '17:00' };
+	const said = (
+		visitsOf: ReturnType<typeof one>[],
+		blocks: Parameters<typeof conflictsOf>[1] = []
+	) => Object.fromEntries(conflictsOf(visitsOf, blocks, day));
+
+	it('is two at once, to the minute, of the same person alone', () => {
+		const b = (more: Partial<DiaryVisit>) => one({ id: 2, title: 'B', ...more });
+		expect(said([one({}), b({ from: '11:59', to: '13:00' })])).to.deep.equal({
+			1: ['at the same time as “B”'],
+			2: ['at the same time as “A”']
+		});
+		expect(said([one({}), b({ from: '12:00', to: '13:00' })])).to.deep.equal({});
+		expect(said([one({}), b({ people: [2] })])).to.deep.equal({});
+		expect(said([one({ people: [0] }), b({ people: [0] })])).to.deep.equal({});
+		expect(said([one({}), b({ done: true })])).to.deep.equal({});
+	});
+
+	it('is an own day, a weekend, a bank holiday, an hour outside work, too few people', () => {
+		const block = { id: 1, personId: null, from: '2026-11-23', to: '2026-11-24', title: 'Holiday' };
+		expect(said([one({})], [block])[1]).to.deep.equal(['Holiday on that day']);
+		expect(said([one({})], [{ ...block, personId: 2 }])).to.deep.equal({});
+		expect(said([one({ date: '2026-12-25', endDate: '2026-12-25' })])[1]).to.deep.equal([
+			'not a working day'
+		]);
+		expect(said([one({ from: '07:59' })])[1]).to.deep.equal(['outside 08:00 to 17:00']);
+		expect(said([one({ needs: 2 })])[1]).to.deep.equal(['alone, 2 needed']);
+		expect(said([one({ mayBegin: '2026-11-25' })])[1]![0]).to.match(/^before 25 Nov 2026/);
+		expect(said([one({ mayBegin: '2026-11-24' })])).to.deep.equal({});
+		expect(said([one({ mayBegin: '2026-11-25', lookAt: true })])).to.deep.equal({});
+	});
+
+	it('an arrival time is as wide as the owner says, and spans may skip the weekend', () => {
+		const own = { from: '', to: '' };
+		expect(arrivalOf('13:00', 120, own)).to.equal('between 13:00 and 15:00');
+		expect(arrivalOf('23:00', 120, own)).to.equal('between 23:00 and 23:59');
+		expect(arrivalOf('13:00', 0, own)).to.equal('at 13:00');
+		expect(arrivalOf('', 120, own)).to.equal('');
+		expect(arrivalOf('13:00', 120, { from: '12:30', to: '14:00' })).to.equal(
+			'between 12:30 and 14:00'
+		);
+		expect(daysOf('2026-11-27', '2026-11-30', true)).to.deep.equal(['2026-11-27', '2026-11-30']);
+	});
+
+	it('blocks come and go', () => {
+		const id = addBlock(world, { title: 'Training', from: '2026-11-26', to: '' });
+		expect(blocksBetween(world.db, '2026-11-26', '2026-11-26')).to.have.length(1);
+		removeBlock(world, id);
+		expect(blocksBetween(world.db, '2026-11-26', '2026-11-26')).to.deep.equal([]);
+		expect(() => addBlock(world, { title: 'x', from: '2026-11-26', to: '2026-11-25' })).to.throw(
+			FieldError
+		);
+	});
+});
+
+describe('telling the customer', () => {
+	it('goes once for a visit as it stands; once it has moved, what waits is taken back', async () => {
+		const id = book('2026-12-01', '13:00', '16:00');
+		expect(tell(id)).to.equal(true);
+		expect(tell(id)).to.equal(false);
+		const [mail] = world.db.select().from(mails).all();
+		expect(mail!.text).to.contain('1 Dec').and.contain('between 13:00 and 15:00');
+		const read = proposeTelling(world, id, 'moved');
+		place(id, { date: '2026-12-02' });
+		await deliverDue(world);
+		expect(world.sent).to.have.length(0);
+		expect(() => tellCustomer(world, id, read)).to.throw(ConflictError);
+		tell(id, 'moved');
+		await deliverDue(world);
+		expect(world.sent.map(({ subject }) => subject)).to.deep.equal([
+			'Gable: now on Wednesday 2 December'
+		]);
+		expect(visitsBetween(world.db, '2026-12-02', '2026-12-02')[0]).to.include({ told: true });
+	});
+
+	it('is confirmed, or another time asked for, by its link; its calendar file keeps its name', () => {
+		const id = book('2026-12-01', '09:00', '10:00');
+		tell(id);
+		const { token } = world.db.select().from(told).get()!;
+		const event = () => {
+			const file = new ICAL.Component(ICAL.parse(toldCalendar(world, token)));
+			return new ICAL.Event(file.getFirstSubcomponent('vevent')!);
+		};
+		const before = event();
+		expect(before.startDate.toString()).to.equal('2026-12-01T09:00:00');
+		place(id, { date: '2026-12-03' });
+		expect(event().uid).to.equal(before.uid);
+		expect(event().sequence).to.equal(1);
+		expect(event().startDate.toString()).to.equal('2026-12-03T09:00:00');
+		answerVisit(world, token, { answer: 'confirmed', words: '' });
+		expect(toldPage(world, token)).to.include({ answer: 'confirmed', date: '2026-12-03' });
+		expect(() => answerVisit(world, token, { answer: 'other', words: '' })).to.throw(FieldError);
+		answerVisit(world, token, { answer: 'other', words: 'After four' });
+		expect(world.db.select().from(mails).all().at(-1)!.text).to.contain('After four');
+		removeVisit(world, job, id);
+		expect(toldPage(world, token).off).to.equal(true);
+		expect(toldCalendar(world, token)).to.contain('CANCELLED').and.contain('METHOD:CANCEL');
+		expect(() => toldPage(world, `${token}x`)).to.throw(/not here/);
+	});
+
+	it('the day before goes by itself, by day, once, not to who wants none nor of what is pencilled in', () => {
+		const id = book('2026-12-02');
+		const pencilled = book('2026-12-02', '14:00', '15:00');
+		saveVisitDetail(world, pencilled, { pencil: true, arriveFrom: '', arriveTo: '' });
+		saveDiaryWays(world, { from: '08:00', to: '17:00', arrivalMinutes: '60', dayBefore: true });
+		const count = () => world.db.select().from(told).all().length;
+		world.clock.set(londonMoment('2026-12-01T07:59'));
+		tellOfTomorrow(world);
+		expect(count()).to.equal(0);
+		const customer = world.db.$client
+			.prepare('select customer_id from jobs')
+			.pluck()
+			.get() as number;
+		setVisitNews(world, customer, true);
+		world.clock.set(londonMoment('2026-12-01T08:00'));
+		tellOfTomorrow(world);
+		expect(count()).to.equal(0);
+		setVisitNews(world, customer, false);
+		tellOfTomorrow(world);
+		tellOfTomorrow(world);
+		expect(world.db.select().from(told).all()).to.have.length(1);
+		expect(world.db.select().from(told).get()).to.include({ visitId: id, kind: 'dayBefore' });
+	});
+});
+
+describe('the calendar link', () => {
+	it('holds visits over the change of clock at their own times, and opens nothing once it is taken back', () => {
+		book('2027-03-28', '09:00', '12:00');
+		book('2027-03-27', '', '');
+		world.db
+			.insert(people)
+			.values({ id: 1, name: 'Tamsin', email: 't@x.example', role: 'owner', createdAt: 0 })
+			.onConflictDoNothing()
+			.run();
+		expect(ownFeed(world)).to.equal(null);
+		renewFeed(world);
+		const token = () => world.db.select().from(diaryFeeds).get()!.token;
+		const first = token();
+		const file = new ICAL.Component(ICAL.parse(feedFile(world, first)));
+		expect(
+			file
+				.getAllSubcomponents('vevent')
+				.map((one) => new ICAL.Event(one).startDate.toString())
+				.sort()
+		).to.deep.equal(['2027-03-27', '2027-03-28T09:00:00']);
+		renewFeed(world);
+		expect(() => feedFile(world, first)).to.throw(/not here/);
+		revokeFeed(world);
+		expect(() => feedFile(world, token())).to.throw();
+	});
+});
