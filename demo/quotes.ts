@@ -17,6 +17,11 @@ import { askQuestion, declineQuote, noteQuoteOpened } from '../src/lib/server/se
 import { beginQuote, loadQuote, saveQuote } from '../src/lib/server/services/quotes/quotes';
 import { confirmAcceptances } from '../src/lib/server/services/quotes/record';
 import { newestVersion, prepareQuote, sendQuote } from '../src/lib/server/services/quotes/send';
+import { deliverDue } from '../src/lib/server/clockwork/delivery';
+import { addBlock, visitsBetween } from '../src/lib/server/services/diary/diary';
+import { addEnquiry, closeEnquiry } from '../src/lib/server/services/enquiries/enquiries';
+import { addQuestion, savePage } from '../src/lib/server/services/enquiries/page';
+import { proposeTelling, tellCustomer } from '../src/lib/server/services/telling/telling';
 import { kindOf } from './letterheads';
 import type { Setting, Step } from './work';
 
@@ -174,40 +179,110 @@ export function quoteSteps(
 	settle: (amount: number) => Promise<void>
 ): Step[] {
 	const known = new Map<string, number>();
-	return DEMO_QUOTES.flatMap((one, index): Step[] => [
+	const asked: Step[] = [
 		{
-			at: morning(one.ago, 300 + index),
+			at: morning(6, 40),
 			async run() {
-				const id = beginQuote(world, `demo:${one.key}`, { customerId: ids.get(one.customer)! });
-				known.set(one.key, id);
-				const { sheet, version } = loadQuote(world.db, id);
-				saveQuote(world, id, version, {
-					...sheet,
-					issueDate: displayDate(addDays(today, -one.ago)),
-					workKindId: kindOf(world, one.kind),
-					pricesIncludeVat: true,
-					rows: one.rows.map((row, at) =>
-						typeof row === 'string'
-							? { id: `h${at}`, type: 'heading', text: row }
-							: { ...blankLine(`r${at}`), ...row }
-					),
-					quote: { ...blankQuote().quote, ...one.terms }
+				savePage(world, {
+					on: true,
+					intro: 'Lime, plaster, damp and old walls: tell us what you see.',
+					next: 'We read it the same day and call you within two working days.'
 				});
-				// The last one is still being written.
-				if (!one.then) return;
-				const sending = prepareQuote(world, id);
-				await sendQuote(world, id, version + 1, { key: 'demo', ...sending });
+				addQuestion(world, { question: 'How old is the house?', kind: 'text' });
+				addQuestion(world, {
+					question: 'Is the wall wet after rain?',
+					kind: 'yesNo',
+					workKindId: kindOf(world, 'damp')
+				});
 			}
 		},
-		...(one.then
-			? [
+		{
+			at: morning(1, 20),
+			async run() {
+				addEnquiry(
+					world,
+					'demo:gable',
 					{
-						at: morning(one.then.ago, 330 + index),
-						run: () => answered(known.get(one.key)!, one.then!)
-					}
-				]
-			: [])
-	]);
+						name: 'Ines Achterberg',
+						phone: '01632 960044',
+						email: 'ines.achterberg@post.example',
+						place: 'Mill House, Corvane',
+						what: 'The gable is damp inside since the spring. Two rooms smell of it.',
+						wanted: 'before Christmas',
+						source: 'recommended by a neighbour',
+						workKindId: kindOf(world, 'damp'),
+						answers: [{ question: 'Is the wall wet after rain?', answer: 'yes' }]
+					},
+					'page'
+				);
+			}
+		},
+		{
+			at: morning(9, 20),
+			async run() {
+				const id = addEnquiry(world, 'demo:far', {
+					name: 'Osric Thane',
+					email: 'osric@post.example',
+					place: 'Westmarch Point',
+					what: 'A new ceiling in a holiday flat.',
+					source: 'the web'
+				});
+				closeEnquiry(world, id, { reason: 'Two hours away.' });
+			}
+		},
+		{
+			at: morning(0, -60),
+			async run() {
+				// The next visits to come are told, as the owner would.
+				for (const { id } of visitsBetween(world.db, today, addDays(today, 2)).slice(0, 2)) {
+					const said = proposeTelling(world, id, 'booked');
+					if (said.to) tellCustomer(world, id, said);
+				}
+				addBlock(world, {
+					title: 'Heritage course',
+					from: addDays(today, 3),
+					to: addDays(today, 3)
+				});
+				await deliverDue(world);
+			}
+		}
+	];
+	return asked.concat(
+		DEMO_QUOTES.flatMap((one, index): Step[] => [
+			{
+				at: morning(one.ago, 300 + index),
+				async run() {
+					const id = beginQuote(world, `demo:${one.key}`, { customerId: ids.get(one.customer)! });
+					known.set(one.key, id);
+					const { sheet, version } = loadQuote(world.db, id);
+					saveQuote(world, id, version, {
+						...sheet,
+						issueDate: displayDate(addDays(today, -one.ago)),
+						workKindId: kindOf(world, one.kind),
+						pricesIncludeVat: true,
+						rows: one.rows.map((row, at) =>
+							typeof row === 'string'
+								? { id: `h${at}`, type: 'heading', text: row }
+								: { ...blankLine(`r${at}`), ...row }
+						),
+						quote: { ...blankQuote().quote, ...one.terms }
+					});
+					// The last one is still being written.
+					if (!one.then) return;
+					const sending = prepareQuote(world, id);
+					await sendQuote(world, id, version + 1, { key: 'demo', ...sending });
+				}
+			},
+			...(one.then
+				? [
+						{
+							at: morning(one.then.ago, 330 + index),
+							run: () => answered(known.get(one.key)!, one.then!)
+						}
+					]
+				: [])
+		])
+	);
 
 	async function answered(id: number, { what, picked, words }: NonNullable<DemoQuote['then']>) {
 		const { token, customerName } = loadQuote(world.db, id);

@@ -15,6 +15,7 @@ import { foreignSterling, unbalancedEntries, wrongPayouts } from './journal';
 import { wrongBankPence, wrongOwedInPence, wrongRates } from './otherMoney';
 import { missingOpenItems, wrongOpenItems } from './openItems';
 import { wrongEntries, wrongLosses, wrongParties, wrongReversals } from './postings';
+import { wrongQuotes } from './quotes';
 import { brokenSeals, strays, wrongMessages, wrongSums } from './seals';
 import type { DataFile } from './reading';
 
@@ -48,7 +49,8 @@ const CHECKS = [
 	wrongParties,
 	wrongRates,
 	wrongOwedInPence,
-	wrongBankPence
+	wrongBankPence,
+	wrongQuotes
 ];
 
 /**

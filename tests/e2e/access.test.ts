@@ -27,7 +27,13 @@ const EXAMPLES: Record<string, string[]> = {
 		"select id from customers where kind = 'household' and id not in (select customer_id from open_items where outstanding <> 0) limit 1"
 	],
 	'/costs/[id]': ['select id from purchases where removed_at is null limit 1'],
-	'/lists/[list]': ["select 'jobs'", "select 'messages'", "select 'payments?view=card'"],
+	'/lists/[list]': [
+		"select 'jobs'",
+		"select 'messages'",
+		"select 'quotes'",
+		"select 'enquiries'",
+		"select 'payments?view=card'"
+	],
 	'/many/[id]': ["select max(id) || '?do=remind' from many_runs"],
 	'/money/charts/[of]': ["select 'billed?month=2026-10'"],
 	'/money/look/[id]': ["select id from bank_imports where state = 'asking'"],
@@ -47,6 +53,23 @@ const EXAMPLES: Record<string, string[]> = {
 	],
 	'/work/[id]/edit': ["select id from jobs where state = 'underWay' limit 1"],
 	'/work/[id]/stage': ['select job_id from stages limit 1'],
+	'/work/quotes/[id]': [
+		"select id || '?write' from quotes where state = 'sent' limit 1",
+		"select id from quotes where state = 'sent' and sent > 0 order by id desc limit 1",
+		"select id from quotes where state = 'accepted' limit 1",
+		"select id from quotes where state = 'declined' limit 1"
+	],
+	'/work/quotes/[id]/preview': ['select id from quotes limit 1'],
+	'/work/quotes/[id]/sign': [
+		"select id from quotes where state = 'sent' and valid_until > '2026-11-24' limit 1"
+	],
+	'/work/enquiries/[id]': ['select id from enquiries limit 1'],
+	'/q/[token]': [
+		"select token from quotes where state = 'sent' order by id desc limit 1",
+		"select token from quotes where state = 'accepted' limit 1"
+	],
+	'/v/[token]': ['select token from told limit 1'],
+	'/e/[token]': ['select token from enquiry_page limit 1'],
 	'/work/prices/[id]': ['select id from price_items limit 1'],
 	'/work/runs/[id]': ['select id from bill_runs limit 1'],
 	'/p/[token]': [
@@ -76,6 +99,7 @@ const ALSO = [
 	'/money?state=accepted',
 	'/billing?q=nothing+like+it',
 	'/billing?view=late&f=total.least.20000&c=number&c=late&c=label',
+	'/work/diary?view=month',
 	'/nowhere'
 ];
 

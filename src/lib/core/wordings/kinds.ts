@@ -16,8 +16,7 @@ export const WORDING_KINDS = [
 	'visitMoved',
 	'visitCancelled',
 	'visitDayBefore',
-	'visitOnTheWay',
-	'visitFinished'
+	'visitOnTheWay'
 ] as const;
 export type WordingKind = (typeof WORDING_KINDS)[number];
 
@@ -210,15 +209,6 @@ export const WORDINGS: Readonly<Record<WordingKind, WordingOf>> = {
 		standard: {
 			subject: 'On the way: {title}',
 			text: `{greeting}\n\nWe are on the way to you and arrive in about {minutes} minutes.\n\nIt is here: {link}\n\n${END}`
-		}
-	},
-	visitFinished: {
-		title: 'The work is finished',
-		when: 'when a job is finished and you tell the customer',
-		fields: VISIT,
-		standard: {
-			subject: 'Finished: {title}',
-			text: `{greeting}\n\nOur work for {title} is finished. Thank you.\n\nIt is here: {link}\n\n${END}`
 		}
 	},
 	depositRequest: {

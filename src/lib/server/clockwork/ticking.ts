@@ -6,6 +6,7 @@ import { continueMany } from '../services/many/runs';
 import { continueStatements } from '../services/owed/statementRuns';
 import { invoiceDeposits } from '../services/money/depositRequests';
 import { eraseOldEnquiries } from '../services/enquiries/enquiries';
+import { remindOfQuotes } from '../services/quotes/remind';
 import { confirmAcceptances } from '../services/quotes/record';
 import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
@@ -44,6 +45,7 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 		continueStatements(world).catch(onError);
 		eraseOldEnquiries(world);
 		tellOfTomorrow(world);
+		remindOfQuotes(world);
 		runNightlyAudit(world).catch(onError);
 		runNightlyBackup(world).catch(onError);
 	};

@@ -56,17 +56,16 @@
 		...people.map(({ id, name }) => ({ id: String(id), title: name })),
 		...(nobody || people.length === 0 ? [{ id: '0', title: 'Nobody yet' }] : [])
 	]);
-	const plusHour = (time: string) => {
-		const at = Math.min(Number(time.slice(0, 2)) + 1, 23);
-		return `${two(at)}${time.slice(2)}`;
-	};
+	/** One without an end is drawn so long that it can be read. */
+	const drawnTo = (time: string) =>
+		`${two(Math.min(Number(time.slice(0, 2)) + (view === 'day' ? 1 : 3), 23))}${time.slice(2)}`;
 	/** Whole days take the working day. */
 	let events = $derived([
 		...visits.map((visit) => ({
 			id: String(visit.id),
 			resourceIds: visit.people.map(String),
 			start: `${visit.date}T${visit.from || hours.from}:00`,
-			end: `${visit.endDate}T${visit.to || (visit.from ? plusHour(visit.from) : hours.to)}:00`,
+			end: `${visit.endDate}T${visit.to || (visit.from ? drawnTo(visit.from) : hours.to)}:00`,
 			title: visit.title,
 			editable: !visit.done && visit.people.length === 1,
 			classNames: [
@@ -101,7 +100,7 @@
 		};
 		revert: () => void;
 	}
-	function moved({ event, revert }: Moved) {
+	function moved({ event, revert }: Moved, resized = false) {
 		const { visit } = event.extendedProps;
 		if (!visit) return revert();
 		const endDate = dayOf(event.end);
@@ -110,7 +109,7 @@
 			endDate: endDate > dayOf(event.start) ? endDate : '',
 			// One without a time stays without.
 			from: visit.from === '' ? '' : timeOf(event.start),
-			to: visit.from === '' ? '' : timeOf(event.end),
+			to: visit.from === '' || (visit.to === '' && !resized) ? '' : timeOf(event.end),
 			personId: Number(event.resourceIds[0] ?? 0)
 		});
 	}
@@ -137,7 +136,7 @@
 		slotMinTime: hoursShown.min,
 		slotMaxTime: hoursShown.max,
 		slotDuration: view === 'month' ? { days: 1 } : '01:00',
-		slotWidth: view === 'day' ? 76 : view === 'month' ? 40 : 16,
+		slotWidth: view === 'day' ? 76 : view === 'month' ? 84 : 17,
 		slotLabelInterval: view === 'day' ? '01:00' : '24:00',
 		snapDuration: '00:15',
 		dayHeaderFormat: { weekday: 'short' as const, day: 'numeric' as const },
@@ -146,8 +145,8 @@
 		eventTimeFormat: { hour: '2-digit' as const, minute: '2-digit' as const, hour12: false },
 		eventLongPressDelay: 300,
 		height: 'auto',
-		eventDrop: moved,
-		eventResize: moved,
+		eventDrop: (info: Moved) => moved(info),
+		eventResize: (info: Moved) => moved(info, true),
 		eventClick: ({ event }: { event: Moved['event'] }) => {
 			if (event.extendedProps.visit) onopen(event.extendedProps.visit);
 		},
@@ -168,7 +167,7 @@
 	{:else}<span>{event.title}</span>{/if}
 {/snippet}
 
-<div class="diary-grid" aria-hidden="true" inert={false}>
+<div class="diary-grid" class:day={view === 'day'} style:--tick="17px" aria-hidden="true">
 	<Calendar
 		bind:this={calendar as never}
 		plugins={[ResourceTimeline, Interaction] as never}
@@ -190,13 +189,20 @@
 	.diary-grid :global(.ec-toolbar) {
 		display: none;
 	}
-	.diary-grid :global(.ec-header) {
-		background: var(--tape);
+	/* The head is the tape: a tick for each hour. */
+	.diary-grid :global(.ec-header :is(.ec-day-head, .ec-col-head, .ec-col-group)) {
+		background-color: var(--tape);
 		color: var(--on-tape);
 		font-weight: 650;
 	}
-	.diary-grid :global(.ec-header .ec-day-head) {
-		background: var(--tape);
+	.diary-grid:not(.day) :global(.ec-header .ec-slots),
+	.diary-grid:not(.day) :global(.ec-header .ec-slot) {
+		height: 10px;
+		min-height: 10px;
+		font-size: 0;
+		background: var(--tape)
+			repeating-linear-gradient(90deg, var(--on-tape) 0 1px, transparent 1px var(--tick));
+		border-color: transparent;
 	}
 	.diary-grid :global(.docket) {
 		background: var(--sheet);

@@ -25,8 +25,7 @@
 		booked: 'Tell them of the visit?',
 		moved: 'Tell them that it has moved?',
 		cancelled: 'Tell them that it falls away?',
-		onTheWay: 'On the way',
-		finished: 'Tell them that it is finished?'
+		onTheWay: 'On the way'
 	};
 	$effect(() => {
 		if (!about) return;

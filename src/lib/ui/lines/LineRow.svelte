@@ -47,6 +47,18 @@
 	let current = $derived(draft.figure.startsWith(`lines.${index}.`));
 	const problem = (field: string) => draft.problemAt.get(`${path}.${field}`);
 
+	/** What is shown of a line only while one is at it goes a moment after one has left: a press on its way lands where it was meant. */
+	let at = $state(false);
+	let leaving: ReturnType<typeof setTimeout>;
+	function come() {
+		clearTimeout(leaving);
+		at = true;
+	}
+	function leave() {
+		clearTimeout(leaving);
+		leaving = setTimeout(() => (at = false), 250);
+	}
+
 	/** Treatment and reason are chosen together: a rate other than standard is chosen by its reason. */
 	function chooseVat(value: string) {
 		const rate = rates.find((one) => one.id === value);
@@ -60,6 +72,9 @@
 <div
 	class="row group/row grid grid-cols-(--line-columns) gap-y-0 gap-x-1.5 items-start pt-1.25 pb-1 px-0 border-b border-b-(--hair) bg-(--sheet) tight:grid-cols-[26px_minmax(56px,0.7fr)_minmax(0,1fr)_minmax(96px,1.1fr)] tight:[grid-template-areas:'grip_what_what_what'_'._more_more_tools'_'._quantity_unit_price'_'._vat_vat_amount'] tight:py-2 tight:px-0 tight:gap-y-0.5 tight:gap-x-2 [&.current]:bg-(--tape-tint) [&.current]:shadow-[inset_0_-2px_var(--tape)] focus-within:bg-(--tape-tint) focus-within:shadow-[inset_0_-2px_var(--tape)] tight:[&>.what]:[grid-area:what] tight:[&_.line-box]:min-h-10"
 	class:current
+	class:at
+	onfocusin={come}
+	onfocusout={leave}
 	role="group"
 	aria-label="Line {number}"
 	{onkeydown}
@@ -179,7 +194,7 @@
 				>
 			{:else if asksCost}
 				<span
-					class="cost shy text-[0.875rem] hidden [&_input]:w-19 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-focus-within/row:block"
+					class="cost shy text-[0.875rem] hidden [&_input]:w-19 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-[.at]/row:block"
 					><Cell
 						bind:value={line.cost}
 						label="What its materials cost you, line {number}"
@@ -191,7 +206,7 @@
 				>
 			{/if}
 			<span
-				class="discount text-[0.875rem] [&.shy]:hidden [&_input]:w-16 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-focus-within/row:[&.shy]:block"
+				class="discount text-[0.875rem] [&.shy]:hidden [&_input]:w-16 [&_input]:min-h-6.5 [&_input]:text-[0.875rem] group-[.at]/row:[&.shy]:block"
 				class:shy={!line.discount}
 				><Cell
 					bind:value={line.discount}
@@ -220,7 +235,7 @@
 				<button
 					type="button"
 					tabindex="-1"
-					class="shy hidden text-[0.875rem] text-(--ink-2) [text-decoration:underline_dotted] cursor-pointer group-focus-within/row:block"
+					class="shy hidden text-[0.875rem] text-(--ink-2) [text-decoration:underline_dotted] cursor-pointer group-[.at]/row:block"
 					onclick={() => draft.keepOnList(line.id)}
 					>keep on the price list<span class="sr-only">, line {number}</span></button
 				>

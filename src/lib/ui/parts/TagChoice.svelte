@@ -42,7 +42,7 @@
 
 <style>
 	/* Asked for only on the line one is at. */
-	.unchosen:not(:global(.group\/row:focus-within) *) {
+	.unchosen:not(:global(.group\/row.at) *) {
 		display: none;
 	}
 </style>

@@ -113,7 +113,7 @@
 	>
 {/if}
 <label
-	class="shy hidden items-center gap-1 text-[0.875rem] group-focus-within/row:flex"
+	class="shy hidden items-center gap-1 text-[0.875rem] group-[.at]/row:flex"
 	class:!flex={line.provisional}
 	><input
 		type="checkbox"
@@ -127,7 +127,7 @@
 >
 <button
 	type="button"
-	class="shy hidden cursor-pointer text-[0.875rem] [text-decoration:underline_dotted] group-focus-within/row:block"
+	class="shy hidden cursor-pointer text-[0.875rem] [text-decoration:underline_dotted] group-[.at]/row:block"
 	class:!block={comes !== null}
 	aria-expanded={measuring}
 	onclick={measure}

@@ -41,6 +41,8 @@ import {
 	withdrawQuote
 } from '../../../../src/lib/server/services/quotes/quotes';
 import { confirmAcceptances } from '../../../../src/lib/server/services/quotes/record';
+import { saveChaseSettings } from '../../../../src/lib/server/services/chasing/settings';
+import { remindOfQuotes } from '../../../../src/lib/server/services/quotes/remind';
 import { prepareQuote, sendQuote } from '../../../../src/lib/server/services/quotes/send';
 import { documents, mails, openItems } from '../../../../src/lib/server/db/schema';
 import { auditBooks } from '../../../../scripts/audit/books';
@@ -421,6 +423,32 @@ describe('other answers', () => {
 		expect(() => withdrawQuote(world, id, {})).to.throw(RefusedError);
 	});
 
+	it('is reminded of a week after it went out and before it expires, once each, not while a question is open', async () => {
+		saveChaseSettings(world, { on: true, from: '09:00', to: '17:00', quietHours: 24, gapDays: 4 });
+		const id = await sent();
+		const reminders = () => {
+			remindOfQuotes(world);
+			remindOfQuotes(world);
+			return mailsTo(HOUSEHOLD.email).filter(({ key }) => key.startsWith('quoteReminder')).length;
+		};
+		world.clock.set(londonMoment('2026-11-30T10:00'));
+		expect(reminders()).to.equal(0);
+		askQuestion(world, token(id), { key: 'x', question: 'Dusty?' });
+		world.clock.set(londonMoment('2026-12-01T10:00'));
+		expect(reminders()).to.equal(0);
+		answerQuestion(world, id, { question: 1, answer: 'A little.' });
+		world.clock.set(londonMoment('2026-12-01T23:00'));
+		expect(reminders()).to.equal(0);
+		world.clock.set(londonMoment('2026-12-02T10:00'));
+		expect(reminders()).to.equal(1);
+		world.clock.set(londonMoment('2026-12-18T10:00'));
+		expect(reminders()).to.equal(1);
+		world.clock.set(londonMoment('2026-12-21T10:00'));
+		expect(reminders()).to.equal(2);
+		accept(id);
+		expect(reminders()).to.equal(2);
+	});
+
 	it('a copy begins anew, and two tabs do not overwrite each other', async () => {
 		const id = await sent();
 		const copy = copyQuote(world, id, 'c');
@@ -429,5 +457,41 @@ describe('other answers', () => {
 		expect(sheet.rows).to.have.length(5);
 		saveQuote(world, copy, version, sheet);
 		expect(() => saveQuote(world, copy, version, sheet)).to.throw(ConflictError);
+	});
+});
+
+describe('the audit of quotes', () => {
+	it('finds each error put in alone, and says where', async () => {
+		const id = await sent({ deposit: '25%' });
+		accept(id);
+		await confirmAcceptances(world);
+		await openDepositCheckout(world, token(id), 'card:1', 'card');
+		receiveCardEvent(world, settledEvent('chk-1', 580_00, 'e1'), '{}');
+		await invoiceDeposits(world);
+		const { $client: client } = world.db;
+		for (const trigger of client
+			.prepare(
+				"select name from sqlite_master where type = 'trigger' and tbl_name in ('quote_versions', 'acceptances')"
+			)
+			.pluck()
+			.all() as string[])
+			client.exec(`drop trigger ${trigger}`);
+		expect(auditBooks(client)).to.deep.equal([]);
+		for (const change of [
+			"update quote_versions set content = x'00'",
+			"update acceptances set record = x'00'",
+			"update quotes set state = 'declined'",
+			'update quotes set job_id = null',
+			'update quotes set sent = 2',
+			"update number_series set next = next + 1 where kind = 'quote'",
+			'update deposit_requests set amount = amount + 1',
+			'update deposit_requests set document_id = null'
+		]) {
+			client.exec('savepoint one');
+			client.exec(change);
+			const said = auditBooks(client).join('\n');
+			client.exec('rollback to one; release one');
+			expect(said, change).to.match(/Q-0001|quote numbers/);
+		}
 	});
 });

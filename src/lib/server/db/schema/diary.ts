@@ -1,6 +1,5 @@
 // The diary: own blocks, links that a phone subscribes to, how it is kept, and what customers were told of visits.
-import { blob, index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
-import { documents } from './documents';
+import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { people } from './people';
 import { jobs, visits } from './work';
 
@@ -46,14 +45,7 @@ export const diaryFeeds = sqliteTable('diary_feeds', {
 	createdAt: integer('created_at').notNull()
 });
 
-export const TOLD_KINDS = [
-	'booked',
-	'moved',
-	'cancelled',
-	'dayBefore',
-	'onTheWay',
-	'finished'
-] as const;
+export const TOLD_KINDS = ['booked', 'moved', 'cancelled', 'dayBefore', 'onTheWay'] as const;
 export type ToldKind = (typeof TOLD_KINDS)[number];
 
 /** How the diary is kept; one row. */
@@ -95,43 +87,4 @@ export const told = sqliteTable(
 		answeredAt: integer('answered_at')
 	},
 	(table) => [index('told_by_visit').on(table.visitId), index('told_by_job').on(table.jobId)]
-);
-
-/** What was done, for the customer, signed: frozen when it is made. */
-export const jobSheets = sqliteTable(
-	'job_sheets',
-	{
-		id: integer('id').primaryKey({ autoIncrement: true }),
-		key: text('key').notNull().unique(),
-		jobId: integer('job_id')
-			.notNull()
-			.references(() => jobs.id),
-		madeOn: text('made_on').notNull(),
-		withPrices: integer('with_prices', { mode: 'boolean' }).notNull(),
-		/** Who was there, and what was drawn; empty: not signed. */
-		signedBy: text('signed_by').notNull().default(''),
-		signature: blob('signature', { mode: 'buffer' }),
-		signedAt: integer('signed_at'),
-		pdf: blob('pdf', { mode: 'buffer' }).notNull(),
-		sentTo: text('sent_to').notNull().default(''),
-		createdAt: integer('created_at').notNull()
-	},
-	(table) => [index('job_sheets_by_job').on(table.jobId)]
-);
-
-/** A signature on an invoice, as proof that it was received or the work accepted: beside it, never in it. */
-export const documentSignatures = sqliteTable(
-	'document_signatures',
-	{
-		id: integer('id').primaryKey({ autoIncrement: true }),
-		key: text('key').notNull().unique(),
-		documentId: integer('document_id')
-			.notNull()
-			.references(() => documents.id),
-		what: text('what', { enum: ['received', 'accepted'] }).notNull(),
-		name: text('name').notNull(),
-		signature: blob('signature', { mode: 'buffer' }),
-		at: integer('at').notNull()
-	},
-	(table) => [index('document_signatures_by_document').on(table.documentId)]
 );

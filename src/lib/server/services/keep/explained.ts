@@ -353,26 +353,6 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			answered_at: 'when they answered'
 		}
 	},
-	job_sheets: {
-		what: 'What was done, for customers.',
-		columns: {
-			made_on: 'the day it was made',
-			with_prices: 'with prices (1: yes)',
-			signed_by: 'who signed',
-			signature: 'left out of the table: it stands in the PDF',
-			signed_at: 'when',
-			sent_to: 'to whom it went'
-		}
-	},
-	document_signatures: {
-		what: 'Signatures on invoices.',
-		columns: {
-			what: 'received, or work accepted',
-			name: 'who signed',
-			signature: 'left out of the table',
-			at: 'when'
-		}
-	},
 	line_tags: {
 		what: 'The owner’s own income categories and cost centres.',
 		columns: { sort: 'income: a category; centre: a cost centre', name: 'its name' }

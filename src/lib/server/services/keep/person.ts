@@ -88,9 +88,7 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	stage_plans: OF_JOBS,
 	enquiries: 'customer_id = ?',
 	visit_people: `visit_id in (select id from visits where ${OF_JOBS})`,
-	told: OF_JOBS,
-	job_sheets: OF_JOBS,
-	document_signatures: OF_DOCUMENTS
+	told: OF_JOBS
 };
 
 /** Tables that are about nobody in particular. */

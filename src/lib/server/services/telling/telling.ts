@@ -1,4 +1,4 @@
-// Telling the customer of visits: booked, moved, off, the day before, on the way, finished. Each once for a visit as it stands, read
+// Telling the customer of visits: booked, moved, off, the day before, on the way. Each once for a visit as it stands, read
 // before it goes, never for one that has moved since.
 import { must } from '../../actor';
 import { and, eq, sql } from 'drizzle-orm';
@@ -27,8 +27,7 @@ const WORDING: Readonly<Record<ToldKind, WordingKind>> = {
 	moved: 'visitMoved',
 	cancelled: 'visitCancelled',
 	dayBefore: 'visitDayBefore',
-	onTheWay: 'visitOnTheWay',
-	finished: 'visitFinished'
+	onTheWay: 'visitOnTheWay'
 };
 
 /** What goes by itself goes between these hours. */

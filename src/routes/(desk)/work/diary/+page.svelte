@@ -176,7 +176,7 @@
 	<div class="grid grid-cols-[260px_minmax(0,1fr)] items-start gap-4 beside:grid-cols-1">
 		<section aria-labelledby="to-book" class="print:hidden">
 			<h3 class="mb-2 text-[1.05rem]" id="to-book">To book in</h3>
-			<ul class="grid gap-2">
+			<ul class="grid gap-2 beside:grid-cols-2 phone:grid-cols-1">
 				{#each data.toBook as one (one.jobId)}
 					<li>
 						<button

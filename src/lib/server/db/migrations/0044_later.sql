@@ -1,0 +1,2 @@
+DROP TABLE `document_signatures`;--> statement-breakpoint
+DROP TABLE `job_sheets`;
