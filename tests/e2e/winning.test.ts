@@ -177,7 +177,10 @@ describe('winning and planning work', () => {
 		const dialog = owner.getByRole('dialog');
 		await dialog.getByLabel('Day', { exact: true }).fill('9 Dec');
 		await dialog.getByRole('button', { name: 'Book it in' }).click();
-		await owner.getByRole('dialog').getByRole('button', { name: 'Tell them' }).click();
+		await owner
+			.getByRole('dialog', { name: 'Tell them of the visit?' })
+			.getByRole('button', { name: 'Tell them' })
+			.click();
 		await owner.getByText('They are told.').waitFor();
 		await until(
 			async () =>
@@ -194,7 +197,10 @@ describe('winning and planning work', () => {
 			.click();
 		await owner.getByRole('dialog').getByLabel('Day', { exact: true }).fill('10 Dec');
 		await owner.getByRole('dialog').getByRole('button', { name: 'Keep it so' }).click();
-		await owner.getByRole('dialog').getByRole('button', { name: 'Tell them' }).click();
+		await owner
+			.getByRole('dialog', { name: 'Tell them that it has moved?' })
+			.getByRole('button', { name: 'Tell them' })
+			.click();
 		await owner.getByText('They are told.').waitFor();
 		await page.goto(
 			`${app.origin}/v/${one<string>("select token from told where kind = 'moved'")}`

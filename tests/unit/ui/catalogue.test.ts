@@ -17,7 +17,7 @@ describe('everything by name', () => {
 			'Price list as a file'
 		]);
 		expect(labels('refund')).to.deep.equal(['Give money back']);
-		expect(labels('quote')).to.deep.equal(['New job']);
+		expect(labels('quote')).to.have.members(['Quotes', 'New quote']);
 		expect(labels('settings')).to.include('Settings');
 		expect(labels('record pay')).to.deep.equal(['Record a payment']);
 		expect(labels('Rec PAY')[0]).to.equal('Record a payment');

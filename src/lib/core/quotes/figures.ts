@@ -1,4 +1,4 @@
-// What a quote comes to, as chosen (docs/figures.md 7): one option of each group, the extras that are ticked, and the range.
+// What a quote comes to, as chosen (docs/figures.md 8): one option of each group, the extras that are ticked, and the range.
 import { computeInvoice } from '../figures/invoice';
 import {
 	FiguresError,
@@ -63,7 +63,7 @@ export function groupsOf(lines: readonly Pick<QuoteLine, 'choice'>[]): Map<strin
 
 /**
  * Computes a quote as it is chosen. Amounts are minor units.
- * @throws FiguresError naming the field, as `docs/figures.md` 7 has it
+ * @throws FiguresError naming the field, as `docs/figures.md` 8 has it
  */
 export function computeQuote(input: QuoteInput, regime: Regime): QuoteFigures {
 	const { lines, chosen } = input;

@@ -29,7 +29,7 @@ export const CATALOGUE: readonly Group[] = [
 			{
 				label: 'New job',
 				href: '/work/new',
-				words: 'work add quote estimate price enquiry booking visit appointment',
+				words: 'work add price enquiry booking visit appointment',
 				more: true
 			},
 			{ label: 'New customer', href: '/customers/new', words: 'add client person', more: true },

@@ -12,6 +12,8 @@
 		/** Empty before it goes out. */
 		validUntil: string;
 		picked: Picked;
+		/** Another heading stands above it. */
+		below?: boolean;
 		/** It has been answered: what was chosen stays. */
 		fixed?: boolean;
 		/** What a contractor deducts, as the server works it out. */
@@ -22,6 +24,7 @@
 		number,
 		validUntil,
 		picked = $bindable(),
+		below = false,
 		fixed = false,
 		payable = null
 	}: Props = $props();
@@ -89,7 +92,9 @@
 		<p class="quiet">
 			{quote.seller.name}{number ? ` · ${quote.name.toLowerCase()} ${number}` : ''}
 		</p>
-		<h1 class="text-[1.7rem] wrap-anywhere">{quote.title || quote.name}</h1>
+		<svelte:element this={below ? 'h2' : 'h1'} class="text-[1.7rem] wrap-anywhere"
+			>{quote.title || quote.name}</svelte:element
+		>
 		<p class="quiet">
 			for {quote.customer.name}{#if quote.site}, {quote.site}{/if}{#if validUntil}
 				· holds until {displayDate(validUntil)}{/if}

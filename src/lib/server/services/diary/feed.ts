@@ -25,6 +25,8 @@ export const ownFeed = (world: World): string | null => {
 /** Makes one's own link, or another: the old one opens nothing any more. */
 export function renewFeed(world: World): void {
 	must('site', 'work');
+	// Nobody signs in yet: there is nobody whose visits they were.
+	if (!stillHere(world.db, me())) throw new NotFoundError('Whose calendar it is');
 	const set = { token: newToken(), createdAt: world.clock.now() };
 	world.db
 		.insert(diaryFeeds)

@@ -65,7 +65,7 @@
 						name="name"
 						maxlength={60}
 					/>
-					<button class="button">Add it</button>
+					<button class="button">Add it<span class="sr-only">: {title.toLowerCase()}</span></button>
 				</Form>
 			</section>
 		{/each}

@@ -145,6 +145,7 @@
 		number={data.number}
 		validUntil={data.validUntil}
 		bind:picked
+		below={data.state !== 'open'}
 		fixed={data.accepted !== null}
 		{payable}
 	/>

@@ -25,6 +25,7 @@
 		</div>
 		{#if shown === 'page'}<div class="max-w-130 mx-auto">
 				<QuotePaper
+					below
 					quote={data.quote}
 					number=""
 					validUntil=""
