@@ -1,8 +1,6 @@
 // What stands in the way of a visit where it is planned: said while it is planned, never forbidden.
-import { addDays } from '../calendar/manipulation';
 import { displayDate } from '../calendar/conversion';
 import { isWorkingDay } from '../calendar/holidays';
-import type { PlainDate } from '../calendar/types';
 import { counted } from '../words';
 import type { DiaryBlock, DiaryVisit, WorkingDay } from './types';
 
@@ -81,14 +79,6 @@ export function conflictsOf(
 			);
 	}
 	return found;
-}
-
-/** The days of a visit; weekends within it are left out where it skips them. */
-export function daysOf(date: PlainDate, endDate: PlainDate, skipWeekend: boolean): PlainDate[] {
-	const days: PlainDate[] = [];
-	for (let day = date; day <= endDate; day = addDays(day, 1))
-		if (!skipWeekend || day === date || isWorkingDay(day)) days.push(day);
-	return days;
 }
 
 /** `13:00` and 120 minutes: between 13:00 and 15:00, as a customer is told. */

@@ -58,17 +58,13 @@ export function publicQuote(frozen: Frozen): PublicQuote {
 	const asked = askedOf(lines, frozenInput(frozen), deposit, { options: {}, extras: {} });
 	const { figures } = computeQuote(asked, GB);
 	const places = new Map(lines.map(({ id }, index) => [id, index]));
-	const goods = lines.some(({ kind }) =>
-		['materials', 'consumables', 'prefabrication'].includes(kind)
+	const facts = contractFacts(
+		customer.kind,
+		terms,
+		figures.total,
+		lines.map(({ kind }) => kind)
 	);
-	const right = rightToCancel(
-		contractFacts(
-			customer.kind,
-			terms,
-			figures.total,
-			lines.map(({ kind }) => kind)
-		)
-	);
+	const right = rightToCancel(facts);
 	const texts = [
 		['', terms.before],
 		['Not included', terms.notIncluded],
@@ -122,7 +118,7 @@ export function publicQuote(frozen: Frozen): PublicQuote {
 		stages: terms.stages,
 		begin: terms.begin.trim(),
 		right,
-		information: right.may ? cancelInformation(goods, sellerOf(frozen)) : [],
+		information: right.may ? cancelInformation(facts.goods, sellerOf(frozen)) : [],
 		form: right.may ? cancelForm(sellerOf(frozen), terms.title.trim()) : [],
 		input: writeInput(asked),
 		contractor: customer.kind === 'contractor'

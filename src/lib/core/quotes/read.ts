@@ -3,7 +3,7 @@
 import { addDays } from '../calendar/manipulation';
 import type { PlainDate } from '../calendar/types';
 import { FiguresError, type Discount, type InvoiceInput } from '../figures/types';
-import { formatDecimal, multiplyToMinor, parseDecimal, percentOf } from '../money/decimal';
+import { formatDecimal, parseDecimal, percentOf } from '../money/decimal';
 import { readTypedNumber } from '../money/typed';
 import type { Minor } from '../money/types';
 import { GB } from '../regimes/gb';
@@ -360,7 +360,3 @@ export function checkPicked(lines: readonly SheetLine[], picked: Picked): void {
 		if (more) throw new FiguresError('more than may be chosen', `extras.${id}`);
 	}
 }
-
-/** Pence of one line as it stands, for who looks at it alone. */
-export const priceOf = (line: QuoteInput['lines'][number]): Minor =>
-	multiplyToMinor(line.quantity, line.unitPrice);

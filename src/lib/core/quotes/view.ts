@@ -39,14 +39,13 @@ export function quoteView(frozen: Frozen, paper: QuotePaper): DocumentView {
 	const name = quoteName(terms);
 	const { seller } = frozen;
 	const contractor = quote.figures.cis !== null;
-	const right = rightToCancel(
-		contractFacts(
-			frozen.customer.kind,
-			terms,
-			quote.figures.total,
-			quote.included.map((index) => lines[index]!.kind)
-		)
+	const facts = contractFacts(
+		frozen.customer.kind,
+		terms,
+		quote.figures.total,
+		quote.included.map((index) => lines[index]!.kind)
 	);
+	const right = rightToCancel(facts);
 	return {
 		...view,
 		...shownAs(view, terms.detail),
@@ -92,12 +91,7 @@ export function quoteView(frozen: Frozen, paper: QuotePaper): DocumentView {
 			.concat(
 				right.may
 					? [
-							`Your right to cancel. ${cancelInformation(
-								quote.included.some((index) =>
-									['materials', 'consumables', 'prefabrication'].includes(lines[index]!.kind)
-								),
-								sellerOf(frozen)
-							).join(' ')}`,
+							`Your right to cancel. ${cancelInformation(facts.goods, sellerOf(frozen)).join(' ')}`,
 							`Form to cancel with (complete and return it only if you wish to cancel):\n${cancelForm(sellerOf(frozen), terms.title.trim()).join('\n')}`
 						]
 					: frozen.customer.kind === 'household'

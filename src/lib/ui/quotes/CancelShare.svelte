@@ -1,6 +1,7 @@
 <!-- After a customer cancelled: what it owes for what was done at its request, and what goes back. -->
 <script lang="ts">
 	import { displayDate } from '$lib/core/calendar/conversion';
+	import { shareOf } from '$lib/core/regimes/gb/consumer';
 	import { displayPounds } from '$lib/core/money/display';
 
 	interface Props {
@@ -15,8 +16,7 @@
 	}
 	let { share, customer }: Props = $props();
 	let done = $state<Record<number, number>>({});
-	const partOf = (agreed: string, percent: number) =>
-		(BigInt(agreed) * BigInt(Math.min(100, Math.max(0, Math.round(percent)))) + 50n) / 100n;
+	const partOf = (agreed: string, percent: number) => shareOf(BigInt(agreed), percent);
 	let owed = $derived(
 		share.owes
 			? share.lines.reduce((sum, { id, agreed }) => sum + partOf(agreed, done[id] ?? 0), 0n)

@@ -77,7 +77,7 @@
 				>{quote.changed ? `Go on with version ${quote.sent + 1}` : 'Change it'}</a
 			>
 			<a class="button filled" href="{at}/sign">Accept it here, on this phone</a>{/if}
-		<Form action="/work/quotes/new" leaves hidden={{ copyOf: quote.id }}
+		<Form action="/work/quotes/new" leaves keyed hidden={{ copyOf: quote.id }}
 			><button class="button">Copy it</button></Form
 		>
 	</div>

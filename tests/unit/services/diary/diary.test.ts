@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import ICAL from 'ical.js';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
-import { arrivalOf, conflictsOf, daysOf } from '../../../../src/lib/core/diary/conflicts';
+import { arrivalOf, conflictsOf } from '../../../../src/lib/core/diary/conflicts';
 import type { DiaryVisit } from '../../../../src/lib/core/diary/types';
 import { ConflictError, FieldError } from '../../../../src/lib/core/refusals';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
@@ -165,7 +165,7 @@ describe('what stands in the way', () => {
 		expect(said([one({ mayBegin: '2026-11-25', lookAt: true })])).to.deep.equal({});
 	});
 
-	it('an arrival time is as wide as the owner says, and spans may skip the weekend', () => {
+	it('an arrival time is as wide as the owner says', () => {
 		const own = { from: '', to: '' };
 		expect(arrivalOf('13:00', 120, own)).to.equal('between 13:00 and 15:00');
 		expect(arrivalOf('23:00', 120, own)).to.equal('between 23:00 and 23:59');
@@ -174,7 +174,6 @@ describe('what stands in the way', () => {
 		expect(arrivalOf('13:00', 120, { from: '12:30', to: '14:00' })).to.equal(
 			'between 12:30 and 14:00'
 		);
-		expect(daysOf('2026-11-27', '2026-11-30', true)).to.deep.equal(['2026-11-27', '2026-11-30']);
 	});
 
 	it('blocks come and go', () => {

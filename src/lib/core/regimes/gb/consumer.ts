@@ -1,9 +1,9 @@
 // What a household may do with a contract it made away from the shop (Consumer Contracts (Information, Cancellation and
 // Additional Charges) Regulations 2013, SI 2013/3134): whether it can cancel, until when, and what it must be told before.
 import { addDays } from '../../calendar/manipulation';
-import { displayDate } from '../../calendar/conversion';
 import type { PlainDate } from '../../calendar/types';
 import { ALLOWABLE_KINDS, type LineKind } from '../../figures/types';
+import { divideRounded } from '../../money/decimal';
 import type { Minor } from '../../money/types';
 import type { ContractPlace, QuoteTerms } from '../../sheet/types';
 import type { CustomerKind } from '../types';
@@ -131,11 +131,9 @@ export const ACKNOWLEDGE_WORDS = 'I know that I can no longer cancel once all of
 /** The button says that it binds to pay; otherwise the customer is not bound (reg. 14(3), (4)). */
 export const ACCEPT_WORDS = 'Accept, with obligation to pay';
 
-/** Until when, in words. */
-export const untilWords = (until: PlainDate | null): string =>
-	until === null
-		? '14 days after the last of the materials came'
-		: `the end of ${displayDate(until)}`;
+/** What of an agreed price is owed for a part of it that was done: percent, rounded to the penny (reg. 36(5)). */
+export const shareOf = (agreed: Minor, percentDone: number): Minor =>
+	divideRounded(agreed * BigInt(Math.min(100, Math.max(0, Math.round(percentDone)))), 100n);
 
 /** Clauses that are unfair to a consumer (Consumer Rights Act 2015 s.62, Schedule 2), seen by their words. */
 export function unfairTerms(terms: string): string[] {

@@ -31,12 +31,14 @@ export function addNamed(
 	tx: Transaction,
 	world: World,
 	name: string,
-	kind: CustomerKind = 'household'
+	kind: CustomerKind = 'household',
+	known: { email?: string; phone?: string; address?: string } = {}
 ): number {
 	const now = world.clock.now();
 	return tx
 		.insert(customers)
-		.values({ name: name.trim(), kind, createdAt: now, updatedAt: now })
+
+		.values({ ...known, name: name.trim(), kind, createdAt: now, updatedAt: now })
 		.returning({ id: customers.id })
 		.get().id;
 }

@@ -1,6 +1,6 @@
 // The diary: visits of all jobs placed, moved, made longer, repeated; own blocks; how it is kept.
 import { must } from '../../actor';
-import { and, asc, eq, gte, inArray, ne, sql } from 'drizzle-orm';
+import { and, asc, eq, gte, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
 import { daysBetween } from '../../../core/calendar/queries';
@@ -10,7 +10,7 @@ import type { DiaryBlock, DiaryVisit } from '../../../core/diary/types';
 import { mayBeginFrom } from '../../../core/regimes/gb/consumer';
 import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
-import { diaryBlocks, diarySettings, jobs, people, visitPeople, visits } from '../../db/schema';
+import { diaryBlocks, diarySettings, people, visitPeople, visits } from '../../db/schema';
 import type { World } from '../../world';
 import { day, parseForm, required, text, timeOfDay } from '../business/fields';
 import { loadJob } from '../jobs/jobs';
@@ -462,13 +462,3 @@ export function callOff(world: World, id: number, typed: unknown): void {
 			.run();
 	});
 }
-
-/** How many visits a job has. */
-export const jobsOf = (db: Reader, ids: readonly number[]) =>
-	ids.length
-		? db
-				.select({ id: jobs.id, number: jobs.number, title: jobs.title })
-				.from(jobs)
-				.where(inArray(jobs.id, [...ids]))
-				.all()
-		: [];

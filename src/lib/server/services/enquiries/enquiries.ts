@@ -9,11 +9,12 @@ import { counted } from '../../../core/words';
 import { MOST_MOVES, type Move } from '../../../core/moves';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
-import { customers, enquiries, files, type Answer } from '../../db/schema';
+import { enquiries, files } from '../../db/schema';
 import type { World } from '../../world';
 import { day, email, parseForm, required, text, timeOfDay } from '../business/fields';
 import { loadBusiness } from '../business/settings';
 import { workKindById } from '../business/workKinds';
+import { addNamed } from '../customers/byName';
 import { copyFiles } from '../files/files';
 import { readAddresses } from '../invoices/send';
 import { beginOnce, beginForm } from '../jobs/begin';
@@ -193,20 +194,8 @@ export function noteAnswered(world: World, id: number): void {
 /** The customer it is from, made where it is none yet. In the caller's transaction. */
 export function customerFor(tx: Transaction, world: World, row: Enquiry): number {
 	if (row.customerId !== null) return row.customerId;
-	const now = world.clock.now();
-	const { id } = tx
-		.insert(customers)
-		.values({
-			name: row.name,
-			kind: 'household',
-			email: row.email,
-			phone: row.phone,
-			address: row.place,
-			createdAt: now,
-			updatedAt: now
-		})
-		.returning({ id: customers.id })
-		.get();
+	const { email, phone, place: address } = row;
+	const id = addNamed(tx, world, row.name, 'household', { email, phone, address });
 	moveEnquiry(tx, world, row.id, { customerId: id });
 	return id;
 }
@@ -271,28 +260,25 @@ export function enquiryToJob(
 /** What came to nothing is erased after a year, with its photos. @returns how many */
 export function eraseOldEnquiries(world: World): number {
 	const before = londonMoment(`${addMonths(world.clock.today(), -KEPT_MONTHS)}T00:00`);
-	return writeAtOnce(world.db, (tx) => {
-		const old = tx
-			.select({ id: enquiries.id })
-			.from(enquiries)
-			.where(and(eq(enquiries.state, 'closed'), lt(enquiries.movedAt, before)))
-			.all()
-			.map(({ id }) => id);
-		if (old.length === 0) return 0;
-		// What became something stays with that.
-		const used = new Set(
-			tx
-				.all<{ id: number }>(
-					sql`select distinct enquiry_id as id from quotes where enquiry_id is not null`
-				)
-				.map(({ id }) => id)
-		);
-		const gone = old.filter((id) => !used.has(id));
-		if (gone.length === 0) return 0;
+	// What became something stays with that.
+	const gone = world.db
+		.select({ id: enquiries.id })
+		.from(enquiries)
+		.where(
+			and(
+				eq(enquiries.state, 'closed'),
+				lt(enquiries.movedAt, before),
+				sql`not exists (select 1 from quotes q where q.enquiry_id = ${enquiries.id})`
+			)
+		)
+		.all()
+		.map(({ id }) => id);
+	if (gone.length === 0) return 0;
+	writeAtOnce(world.db, (tx) => {
 		tx.delete(files).where(inArray(files.enquiryId, gone)).run();
 		tx.delete(enquiries).where(inArray(enquiries.id, gone)).run();
-		return gone.length;
 	});
+	return gone.length;
 }
 
 const DAY = 86_400_000;
@@ -344,5 +330,3 @@ export function tellOfEnquiry(tx: Reader, world: World, id: number): void {
 			link: `${world.origin}/work/enquiries/${id}`
 		});
 }
-
-export type { Answer };

@@ -1,6 +1,6 @@
 // The owner's public page for enquiries: its link, its questions, and what a stranger sends through it.
 import { must } from '../../actor';
-import { asc, eq, isNull, or, sql } from 'drizzle-orm';
+import { asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { writeAtOnce, type Reader } from '../../db/connection';
@@ -188,17 +188,3 @@ export async function askByPage(
 	writeAtOnce(world.db, (tx) => tellOfEnquiry(tx, world, id));
 	return id;
 }
-
-/** Those that are asked for one kind of work, and always. */
-export const questionsFor = (db: Reader, workKindId: number | null): Question[] =>
-	db
-		.select()
-		.from(enquiryQuestions)
-		.where(
-			or(
-				isNull(enquiryQuestions.workKindId),
-				workKindId === null ? undefined : eq(enquiryQuestions.workKindId, workKindId)
-			)
-		)
-		.orderBy(asc(enquiryQuestions.position))
-		.all();

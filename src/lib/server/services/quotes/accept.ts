@@ -5,7 +5,6 @@ import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { londonDate } from '../../../core/calendar/conversion';
 import { FiguresError } from '../../../core/figures/types';
-import { formatMoney } from '../../../core/money/decimal';
 import { displayPounds } from '../../../core/money/display';
 import { frozenQuote } from '../../../core/quotes/frozen';
 import { agreedLines, checkPicked, stagePlan, type Picked } from '../../../core/quotes/read';
@@ -446,5 +445,3 @@ export function acceptByHand(world: World, quoteId: number, typed: Record<string
 		{ way: 'byHand', informed, ...(agreedOn ? { agreedOn } : {}), from: { address: '', agent: '' } }
 	);
 }
-
-export const penceOf = (amount: number): string => formatMoney(BigInt(amount));

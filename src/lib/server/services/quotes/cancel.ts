@@ -7,9 +7,8 @@ import { addDays } from '../../../core/calendar/manipulation';
 import { displayDate } from '../../../core/calendar/conversion';
 import { lineAmount } from '../../../core/jobs/billing';
 import { divideRounded } from '../../../core/money/decimal';
-import { displayPounds } from '../../../core/money/display';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { cancelUntil, GIVE_BACK_DAYS, inTime } from '../../../core/regimes/gb/consumer';
+import { cancelUntil, GIVE_BACK_DAYS, inTime, shareOf } from '../../../core/regimes/gb/consumer';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { acceptances, depositRequests, jobs, quotes } from '../../db/schema';
 import type { World } from '../../world';
@@ -142,7 +141,7 @@ function cancel(
 
 export interface CancelShare {
 	/** Percent done of each line that was agreed, as proposed; the owner changes it. */
-	lines: { id: number; description: string; agreed: bigint; done: bigint; share: bigint }[];
+	lines: { id: number; description: string; agreed: bigint; share: bigint }[];
 	share: bigint;
 	/** What was paid as a deposit, and what goes back. */
 	paid: bigint;
@@ -172,13 +171,12 @@ export function cancelShare(
 	const owed = acceptance.law.begin && acceptance.law.informed !== '';
 	const shares = nets.map(({ id, description, net }) => {
 		const agreed = whole === 0n ? 0n : divideRounded(total * net, whole);
-		const percent = BigInt(Math.min(100, Math.max(0, Math.round(done[id] ?? 0))));
+		const percent = done[id] ?? 0;
 		return {
 			id,
 			description,
 			agreed,
-			done: percent,
-			share: owed ? divideRounded(agreed * percent, 100n) : 0n
+			share: owed ? shareOf(agreed, percent) : 0n
 		};
 	});
 	const share = shares.reduce((sum, one) => sum + one.share, 0n);
@@ -202,6 +200,3 @@ export function cancelShare(
 		by: addDays(acceptance.cancelledOn ?? acceptance.agreedOn, GIVE_BACK_DAYS)
 	};
 }
-
-export const shareWords = ({ share, paid, back }: CancelShare): string =>
-	`${displayPounds(share)} for what was done; ${displayPounds(paid)} was paid, ${displayPounds(back)} goes back`;

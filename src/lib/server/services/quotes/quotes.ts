@@ -6,7 +6,7 @@ import { addDays } from '../../../core/calendar/manipulation';
 import { blankQuote, blankTerms } from '../../../core/quotes/terms';
 import { readQuote } from '../../../core/quotes/read';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { isBlank, pricesIncludeVatFor } from '../../../core/sheet/blank';
+import { pricesIncludeVatFor } from '../../../core/sheet/blank';
 import { sheetForm } from '../../../core/sheet/form';
 import type { QuoteTerms, Sheet } from '../../../core/sheet/types';
 import { actor } from '../../actor';
@@ -323,7 +323,3 @@ export function prolongQuote(world: World, id: number, days: string): string {
 		return until;
 	});
 }
-
-/** Whether nothing has been written on it yet. */
-export const isUntouched = ({ sheet }: Pick<QuoteRow, 'sheet'>): boolean =>
-	sheet.rows.every(isBlank);

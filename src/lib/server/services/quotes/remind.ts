@@ -4,7 +4,7 @@ import { addDays } from '../../../core/calendar/manipulation';
 import { londonDate, londonMoment, londonTime } from '../../../core/calendar/conversion';
 import { quoteMessage } from '../../../core/quotes/wording';
 import { writeAtOnce } from '../../db/connection';
-import { chaseSettings, quotes } from '../../db/schema';
+import { chaseSettings, mails, quotes } from '../../db/schema';
 import type { World } from '../../world';
 import { mailAddresses } from '../customers/parts';
 import { queueMail } from '../messages/outbox';
@@ -49,13 +49,16 @@ export function remindOfQuotes(world: World): void {
 			sentOn <= addDays(today, -REMIND_BEFORE_DAYS);
 		const after = sentOn <= addDays(today, -REMIND_AFTER_DAYS);
 		if (!before && !after) continue;
+		const key = `quoteReminder:${row.id}:${row.sent}:${before ? 'before' : 'after'}`;
+		// Asked before anything is locked: this runs every few seconds.
+		if (world.db.select({ id: mails.id }).from(mails).where(eq(mails.key, key)).get()) continue;
 		writeAtOnce(world.db, (tx) => {
 			const { frozen } = versionOf(tx, row.id, row.sent);
 			const to =
 				row.customerId === null ? undefined : mailAddresses(tx, row.customerId, frozen.sheet)[0];
 			if (!to) return;
 			const fresh = queueMail(tx, world, {
-				key: `quoteReminder:${row.id}:${row.sent}:${before ? 'before' : 'after'}`,
+				key,
 				kind: 'quote',
 				quoteId: row.id,
 				to,

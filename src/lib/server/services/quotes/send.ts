@@ -6,7 +6,13 @@ import type { Frozen } from '../../../core/documents/types';
 import type { Message } from '../../../core/documents/wording';
 import { frozenQuote } from '../../../core/quotes/frozen';
 import { quoteMessage } from '../../../core/quotes/wording';
-import { missingToSend, NOTHING_PICKED, readQuote } from '../../../core/quotes/read';
+import type { Sheet } from '../../../core/sheet/types';
+import {
+	missingToSend,
+	NOTHING_PICKED,
+	readQuote,
+	type QuoteReading
+} from '../../../core/quotes/read';
 import { quoteView } from '../../../core/quotes/view';
 import { ConflictError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
@@ -63,15 +69,16 @@ export function isAsSent(db: Reader, row: QuoteRow): boolean {
 	return last !== undefined && JSON.stringify(last.frozen.sheet) === JSON.stringify(row.sheet);
 }
 
+const stopsOf = (sheet: Sheet, reading: QuoteReading) =>
+	[...reading.problems, ...missingToSend(sheet, reading)].filter(({ level }) => level === 'stop');
+
 /** What the send form begins with, and what stands in the way. */
 export function prepareQuote(world: World, id: number) {
 	const { db, clock } = world;
 	const row = loadQuote(db, id);
 	const context = sheetContext(db, row.sheet, clock.today());
 	const reading = readQuote(row.sheet, context);
-	const problems = [...reading.problems, ...missingToSend(row.sheet, reading)].filter(
-		({ level }) => level === 'stop'
-	);
+	const problems = stopsOf(row.sheet, reading);
 	const frozen = freezeQuote(row.sheet, context);
 	const number = row.number ?? comingNumber(db, clock.today());
 	const message: Message =
@@ -157,9 +164,7 @@ async function sendOnce(
 	const today = clock.today();
 	const context = sheetContext(db, row.sheet, today);
 	const reading = readQuote(row.sheet, context);
-	const stops = [...reading.problems, ...missingToSend(row.sheet, reading)].filter(
-		({ level }) => level === 'stop'
-	);
+	const stops = stopsOf(row.sheet, reading);
 	const frozen = freezeQuote(row.sheet, context);
 	if (stops.length || !frozen || !reading.quote) throw new NotReadyError(stops);
 	const series = loadSeries(db, 'quote');

@@ -50,19 +50,20 @@ export function proposeTelling(
 ): Proposal {
 	const { db } = world;
 	const { visit, job, to } = subjectOf(db, visitId);
-	const key = keyOf(visitId, kind, visit.sequence);
-	const before = db.select({ id: told.id }).from(told).where(eq(told.key, key)).get();
 	return {
 		...wordsFor(world, visit, job, kind, minutes),
 		to,
 		kind,
 		sequence: visit.sequence,
-		before: before !== undefined
+		before: wasTold(db, keyOf(visitId, kind, visit.sequence))
 	};
 }
 
 const keyOf = (visitId: number, kind: ToldKind, sequence: number) =>
 	`visit:${visitId}:${kind}:${sequence}`;
+
+const wasTold = (db: Reader, key: string): boolean =>
+	db.select({ id: told.id }).from(told).where(eq(told.key, key)).get() !== undefined;
 
 type Visit = typeof visits.$inferSelect;
 interface Job {
@@ -172,8 +173,8 @@ export function tellOfTomorrow(world: World): void {
 	if (now < QUIET.from || now >= QUIET.to) return;
 	if (!diaryWays(world.db).dayBefore) return;
 	const tomorrow = addDays(world.clock.today(), 1);
-	for (const { id, pencil, done } of visitsBetween(world.db, tomorrow, tomorrow)) {
-		if (pencil || done) continue;
+	for (const { id, pencil, done, sequence } of visitsBetween(world.db, tomorrow, tomorrow)) {
+		if (pencil || done || wasTold(world.db, keyOf(id, 'dayBefore', sequence))) continue;
 		writeAtOnce(world.db, (tx) => {
 			const { visit, job, to } = subjectOf(tx, id);
 			if (visit.date !== tomorrow || to === '' || isQuiet(tx, job.customerId)) return;
@@ -287,14 +288,3 @@ export function toldCalendar(world: World, token: string): string {
 		page.off ? 'CANCEL' : 'PUBLISH'
 	);
 }
-
-/** What was told of a job’s visits, the newest first. */
-export const toldOf = (db: Reader, jobId: number) =>
-	db
-		.select()
-		.from(told)
-		.where(eq(told.jobId, jobId))
-		.orderBy(sql`${told.id} desc`)
-		.limit(50)
-		.all()
-		.map(({ token: _token, key: _key, ...one }) => one);

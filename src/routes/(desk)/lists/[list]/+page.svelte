@@ -3,6 +3,7 @@
 	import ListPage from '$lib/ui/lists/ListPage.svelte';
 	import { LIST_PAGES } from '$lib/ui/lists/pages';
 	import { filtersOf } from '$lib/ui/parts/filters';
+	import Form from '$lib/ui/parts/Form.svelte';
 	import Search from '$lib/ui/parts/Search.svelte';
 
 	let { data } = $props();
@@ -30,9 +31,9 @@
 			<a class="button filled" href="/work/enquiries/new">New enquiry</a>
 		{/if}
 		{#if data.list === 'quotes'}
-			<form method="post" action="/work/quotes/new">
+			<Form leaves keyed action="/work/quotes/new">
 				<button class="button filled">New quote</button>
-			</form>
+			</Form>
 		{/if}
 		{#if data.list === 'costs'}
 			<a class="button" href="/costs/suppliers">Suppliers</a>
