@@ -22,6 +22,7 @@ const ROOMS = [
 	'quotes',
 	'diary',
 	'telling',
+	'signing',
 	'repeats',
 	'money',
 	'owed',

@@ -19,10 +19,12 @@ import { savePriceItem } from '../src/lib/server/services/prices/prices';
 import { prepareSending, sendByMail, sendByText } from '../src/lib/server/services/invoices/send';
 import { billStage } from '../src/lib/server/services/billing/stages';
 import { billJob } from '../src/lib/server/services/billing/toBill';
+import { beginSheet } from '../src/lib/server/services/signing/sheets';
 import type { World } from '../src/lib/server/world';
 import { kindOf } from './letterheads';
 import { helperId } from './people';
 import { DEMO_KITS, DEMO_PRICES } from './prices';
+import { sheetOf, workDone } from './sheets';
 
 export interface Step {
 	at: number;
@@ -369,7 +371,14 @@ function underWay({ world, ids, today, morning }: Setting): Step[] {
 			at: morning(9, 20),
 			async run() {
 				const id = job('corvane', small(3, { title: 'Dairy office: loose plaster' }), 'corvane');
+				workDone(
+					world,
+					id,
+					addDays(today, -9),
+					'Loose plaster off by the door and the window, two coats of lime put on.\nKeep the room aired for three days.'
+				);
 				moveJob(world, id, 'finished', addDays(today, -9));
+				await sheetOf(world, id, { name: 'Ailsa Trevean', position: 'herd manager' });
 			}
 		},
 		{
@@ -380,7 +389,14 @@ function underWay({ world, ids, today, morning }: Setting): Step[] {
 					small(2, { title: 'No. 4: damp by the window' }),
 					'almshouses'
 				);
+				workDone(
+					world,
+					id,
+					addDays(today, -18),
+					'Salted plaster cut out to 60 cm, dubbed out in lime and left to dry.'
+				);
 				moveJob(world, id, 'finished', addDays(today, -18));
+				await sheetOf(world, id, null);
 			}
 		},
 		{
@@ -422,6 +438,7 @@ function underWay({ world, ids, today, morning }: Setting): Step[] {
 					chargeable: true
 				});
 				moveJob(world, id, 'underWay');
+				beginSheet(world, id, 'demo-now:p');
 			}
 		},
 		{

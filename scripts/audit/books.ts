@@ -16,6 +16,7 @@ import { wrongBankPence, wrongOwedInPence, wrongRates } from './otherMoney';
 import { missingOpenItems, wrongOpenItems } from './openItems';
 import { wrongEntries, wrongLosses, wrongParties, wrongReversals } from './postings';
 import { wrongQuotes } from './quotes';
+import { wrongSignatures } from './signing';
 import { brokenSeals, strays, wrongMessages, wrongSums } from './seals';
 import type { DataFile } from './reading';
 
@@ -50,7 +51,8 @@ const CHECKS = [
 	wrongRates,
 	wrongOwedInPence,
 	wrongBankPence,
-	wrongQuotes
+	wrongQuotes,
+	wrongSignatures
 ];
 
 /**

@@ -30,7 +30,8 @@ export const wrongQuotes = (file: DataFile): string[] => [
 	).map(({ number }) => `what was accepted of ${number} has no version of it, or no job`),
 	...rowsOf<{ number: string | null; id: number }>(
 		file,
-		`select q.id, q.number from quotes q where (q.sent > 0) <> (q.number is not null)
+		`select q.id, q.number from quotes q where ((q.sent > 0) <> (q.number is not null)
+				and not exists (select 1 from removals r where r.customer_id = q.customer_id))
 			or q.sent <> (select count(*) from quote_versions v where v.quote_id = q.id)
 			or q.sent <> coalesce((select max(v.n) from quote_versions v where v.quote_id = q.id), 0)`
 	).map(({ number, id }) => `the versions of ${number ?? `the quote ${id}`} do not add up`),

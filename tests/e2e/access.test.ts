@@ -32,6 +32,8 @@ const EXAMPLES: Record<string, string[]> = {
 		"select 'messages'",
 		"select 'quotes'",
 		"select 'enquiries'",
+		"select 'visits?view=coming'",
+		"select 'sheets'",
 		"select 'payments?view=card'"
 	],
 	'/many/[id]': ["select max(id) || '?do=remind' from many_runs"],
@@ -62,6 +64,19 @@ const EXAMPLES: Record<string, string[]> = {
 	'/work/quotes/[id]/preview': ['select id from quotes limit 1'],
 	'/work/quotes/[id]/sign': [
 		"select id from quotes where state = 'sent' and valid_until > '2026-11-24' limit 1"
+	],
+	'/work/sheets/[id]': [
+		"select id from job_sheets where state = 'draft' limit 1",
+		'select sheet_id from signatures where sheet_id is not null limit 1',
+		"select id from job_sheets where state = 'finished' and id not in (select sheet_id from signatures where sheet_id is not null) limit 1"
+	],
+	'/work/sheets/[id]/sign': [
+		"select id from job_sheets where state = 'finished' and id not in (select sheet_id from signatures where sheet_id is not null) limit 1"
+	],
+	'/billing/[id]/sign': ["select document_id from open_items where state = 'partPaid' limit 1"],
+	'/j/[token]': [
+		'select token from job_sheets join signatures on sheet_id = job_sheets.id limit 1',
+		"select token from job_sheets where state = 'finished' and id not in (select sheet_id from signatures where sheet_id is not null) limit 1"
 	],
 	'/work/enquiries/[id]': ['select id from enquiries limit 1'],
 	'/q/[token]': [

@@ -80,7 +80,7 @@ describe('the demo business', () => {
 	});
 
 	it('shows and changes nothing without its owner: every route is asked from outside', async () => {
-		const open = /^\/(p|q|v|e|c|r|s|k|join|webhooks|health|sign-in|welcome)(\/|$)/;
+		const open = /^\/(p|q|v|e|c|j|r|s|k|join|webhooks|health|sign-in|welcome)(\/|$)/;
 		const places = (readdirSync('src/routes', { recursive: true }) as string[])
 			.filter((path) => /\+(page\.svelte|server\.ts)$/.test(path))
 			.map((path) => `/${path.replace(/\([a-z]+\)\/|\/?\+.*$/g, '').replace(/\[\w+\]/g, '1')}`);

@@ -58,6 +58,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/billing/[id]/evidence/[dispute]': money('GET'),
 	'/(desk)/billing/[id]': billing(
 		'claim',
+		'sheet',
 		'renewLink',
 		'send',
 		'text',
@@ -81,6 +82,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/billing/[id]/api/unbilled': bill('GET'),
 	'/(desk)/billing/[id]/pdf': billing('GET'),
 	'/(desk)/billing/[id]/preview': billing(),
+	'/(desk)/billing/[id]/sign': bill('default'),
 	'/(desk)/billing/[id]/several': bill('default'),
 	'/(desk)/billing/new': bill('POST'),
 	'/(desk)/billing/repeats': bill(),
@@ -174,7 +176,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/settings/keep/restored': owner('ask', 'go'),
 	'/(desk)/site': site(),
 	'/(desk)/site/[job]': {
-		...site('start', 'stop', 'time', 'cost', 'note', 'done'),
+		...site('start', 'stop', 'time', 'cost', 'note', 'done', 'sheet'),
 		bytes: 105 * MB
 	},
 	'/(desk)/tax': taxes('save', 'file', 'bringIn', 'relief', 'remove'),
@@ -216,6 +218,14 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(public)/q/[token]/pdf': link('GET'),
 	'/(public)/q/[token]/figures': link('POST'),
 	'/(public)/q/[token]/files/[id]': link('GET'),
+	'/(desk)/work/sheets/[id]': site('finish', 'discard', 'send'),
+	'/(desk)/work/sheets/[id]/api': site('PUT'),
+	'/(desk)/work/sheets/[id]/pdf': site('GET'),
+	'/(desk)/work/sheets/[id]/sign': site('default'),
+	'/(public)/j/[token]': signed('default'),
+	'/(public)/j/[token]/logo': link('GET'),
+	'/(public)/j/[token]/pdf': link('GET'),
+	'/(public)/j/[token]/photos/[id]': link('GET'),
 	'/(desk)/work': work(),
 	'/(desk)/work/[id]': {
 		...work(
@@ -230,6 +240,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 			'removeVisit',
 			'copy',
 			'repeat',
+			'sheet',
 			'bill',
 			'approve',
 			'withdraw',
@@ -262,7 +273,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/you': here('look', 'password', 'endSession', 'removePasskey', 'factorOn', 'factorOff'),
 	'/(desk)/you/passkey': here('POST'),
 	'/(public)/join/[token]': link('default'),
-	'/(public)/p/[token]': link('card', 'bank', 'cardCode', 'showCard', 'forgetCard'),
+	'/(public)/p/[token]': signed('sign', 'card', 'bank', 'cardCode', 'showCard', 'forgetCard'),
 	'/(public)/p/[token]/files/[id]': link('GET'),
 	'/(public)/p/[token]/logo': link('GET'),
 	'/(public)/p/[token]/pdf': link('GET'),

@@ -148,6 +148,12 @@ export function orNotFound<T>(work: () => T): T {
 	}
 }
 
+/** Where what was signed or accepted came from, as far as it is known. */
+export const fromOf = (event: Pick<RequestEvent, 'getClientAddress' | 'request'>) => ({
+	address: event.getClientAddress().slice(0, 100),
+	agent: (event.request.headers.get('user-agent') ?? '').slice(0, 300)
+});
+
 /** A number from an address; anything else is not found. */
 export function idOf(text: string): number {
 	if (!/^\d{1,12}$/.test(text)) error(404, 'There is no such page.');

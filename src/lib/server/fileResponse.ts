@@ -12,3 +12,17 @@ export function fileResponse(file: { name: string; type: string; content: Buffer
 		}
 	});
 }
+
+/** A paper of ours, shown where it is opened. */
+export const pdfResponse = ({ name, content }: { name: string; content: Uint8Array }): Response =>
+	new Response(new Uint8Array(content), {
+		headers: {
+			'content-type': 'application/pdf',
+			'content-disposition': `inline; filename="${name}"`
+		}
+	});
+
+export const logoResponse = (content: Uint8Array): Response =>
+	new Response(new Uint8Array(content), {
+		headers: { 'content-type': 'image/png', 'cache-control': 'private, max-age=86400' }
+	});

@@ -69,7 +69,9 @@ export interface MailRow {
 		| 'enquiry'
 		| 'enquiryNews'
 		| 'visit'
-		| 'deposit';
+		| 'deposit'
+		| 'jobSheet'
+		| 'signed';
 	to: string;
 	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure' | 'withdrawn';
 	lastError: string;
@@ -87,6 +89,13 @@ export interface TrailEntry {
 	by: string;
 	what: string;
 	detail: string;
+}
+
+export interface SheetBeside {
+	id: number;
+	number: string;
+	signedBy: string | null;
+	with: boolean;
 }
 
 export interface DocumentDetail {
@@ -127,6 +136,11 @@ export interface DocumentDetail {
 		goesOut: boolean;
 		picture: boolean;
 	}[];
+	/** Job sheets of the work it bills, and whether each goes out with it. */
+	sheets: SheetBeside[];
+	/** Whether it can be signed for; who did. */
+	maySign: boolean;
+	signed: { name: string; position: string; what: string; at: number; drawn: string | null } | null;
 	mails: MailRow[];
 	trail: TrailEntry[];
 	creditedBy: { id: number; number: string | null; frozen: Frozen }[];

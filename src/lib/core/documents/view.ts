@@ -137,7 +137,7 @@ function bannerOf(marking: Marking, { kind, seller, customer, sheet }: Frozen): 
 	return '';
 }
 
-function sellerLines({ seller }: Frozen, look: Look): string[] {
+export function sellerLines({ seller }: Pick<Frozen, 'seller'>, look: Look): string[] {
 	const wish = (detail: Detail, words: string) => (shows(look, detail) ? words.trim() : '');
 	return [
 		...(seller.tradingName ? [seller.ownerName] : []),
@@ -241,7 +241,8 @@ function factsOf(frozen: Frozen, marking: Marking): DocumentView['facts'] {
 	return facts;
 }
 
-function splitLines(text: string): string[] {
+/** The lines of an address. */
+export function splitLines(text: string): string[] {
 	return text
 		.split('\n')
 		.map((line) => line.trim())

@@ -123,6 +123,7 @@ export function taxPointFacts({ seller, taxPoint, issueDate, taxPoints = [] }: F
 /** Which of the kinds of document that have words of their own it is. */
 export function sortOf({ kind, sheet }: Pick<Frozen, 'kind' | 'sheet'>): DocumentSort {
 	if (kind === 'creditNote') return 'creditNote';
+	if (sheet.quote) return 'quote';
 	if (sheet.charge === 'late') return 'late';
 	if (sheet.selfBilled) return 'selfBilled';
 	if (sheet.about?.as === 'debit') return 'debit';
@@ -141,7 +142,9 @@ export function titleOf(frozen: Pick<Frozen, 'kind' | 'sheet' | 'seller'>): stri
 		debit: 'Debit note',
 		deposit: `${invoice} for a deposit`,
 		invoice,
-		application: 'Application for payment'
+		application: 'Application for payment',
+		quote: 'Quote',
+		jobSheet: 'Job sheet'
 	};
 	return titles[sortOf(frozen)];
 }

@@ -82,7 +82,8 @@ export interface DocumentView {
 	/** Net and VAT by rate. */
 	vatTable: { rate: string; net: string; vat: string }[];
 	deduction: ViewAmount[];
-	payable: ViewAmount;
+	/** Null on what asks for nothing, such as a job sheet. */
+	payable: ViewAmount | null;
 	statements: string[];
 	/** What was agreed about when it is paid; empty where it asks for nothing. */
 	terms: string;
@@ -97,8 +98,10 @@ export interface DocumentView {
 	/** How it is paid on its page: `by card or from your bank`; empty where it cannot be. */
 	online: string;
 	due: string;
-	/** A drawn signature, as a data address: only on the record of an acceptance. */
+	/** A drawn signature, as a data address: only on the record of an acceptance, or of what was signed for. */
 	signature?: string;
+	/** Photos that stand below it, by the number of their file. */
+	photos?: { id: number; caption: string }[];
 }
 
 /** Wording of the domestic reverse charge on every document under it (VAT Regulations 1995 reg. 14). */

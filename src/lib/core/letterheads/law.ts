@@ -67,6 +67,11 @@ export function titleProblem(sort: DocumentSort, title: string, seller: Seller):
 		return 'A credit note has to say that it is one (VAT Regulations 1995 reg. 15C).';
 	if (sort === 'application' && /\binvoice\b/.test(words))
 		return 'An application for payment is no invoice, and cannot be called one.';
+	if ((sort === 'quote' || sort === 'jobSheet') && /\b(invoice|receipt|credit note)\b/.test(words))
+		return 'Nothing is charged by it, so it cannot be called that.';
+	// An estimate does not bind and a quote does: one title for both would be wrong of one of them.
+	if (sort === 'quote' && /\b(quote|quotation|estimate)\b/.test(words))
+		return 'It is called a quote or an estimate as you chose on it: leave this empty, or use a word that fits both.';
 	if (
 		sort === 'invoice' &&
 		/\b(quote|estimate|receipt|statement|credit note|pro ?forma)\b/.test(words)

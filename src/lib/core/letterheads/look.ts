@@ -57,7 +57,9 @@ export const DOCUMENT_SORTS = [
 	'debit',
 	'selfBilled',
 	'late',
-	'application'
+	'application',
+	'quote',
+	'jobSheet'
 ] as const;
 export type DocumentSort = (typeof DOCUMENT_SORTS)[number];
 

@@ -48,7 +48,9 @@ export const SORT_NAMES: Record<DocumentSort, string> = {
 	debit: 'Debit note',
 	selfBilled: 'Self-billed invoice',
 	late: 'Late payment charge',
-	application: 'Application for payment'
+	application: 'Application for payment',
+	quote: 'Quote or estimate',
+	jobSheet: 'Job sheet'
 };
 
 export const TYPEFACE_NAMES: Record<Typeface, string> = {

@@ -123,6 +123,8 @@ export const ACTIONS: Readonly<Record<ListName, readonly ManyAction[]>> = {
 	prices: [...ARCHIVE],
 	quotes: [],
 	enquiries: [],
+	visits: [],
+	sheets: [],
 	messages: [
 		{
 			id: 'again',

@@ -8,6 +8,8 @@ import { MESSAGES } from './messages';
 import { PAYMENTS } from './payments';
 import { PRICES } from './prices';
 import { QUOTES } from './quotes';
+import { SHEETS } from './sheets';
+import { VISITS } from './visits';
 import type { ListName, ListSpec } from './types';
 
 export const LISTS: Readonly<Record<ListName, ListSpec>> = {
@@ -19,7 +21,9 @@ export const LISTS: Readonly<Record<ListName, ListSpec>> = {
 	prices: PRICES,
 	messages: MESSAGES,
 	quotes: QUOTES,
-	enquiries: ENQUIRIES
+	enquiries: ENQUIRIES,
+	visits: VISITS,
+	sheets: SHEETS
 };
 
 /** Where a list stands. */

@@ -30,6 +30,15 @@ export const QUOTES: ListSpec = {
 		{ id: 'opened', label: 'opened', head: 'Opened', type: 'day', moment: true },
 		{ id: 'until', label: 'holds until', head: 'Holds until', type: 'day' },
 		{ id: 'answered', label: 'answered', head: 'Answered', type: 'day', moment: true },
+		{ id: 'acceptedBy', label: 'accepted by', head: 'Accepted by', type: 'text' },
+		{
+			id: 'way',
+			label: 'accepted how',
+			head: 'Accepted how',
+			type: 'choice',
+			choices: { page: 'on its page', spot: 'on the spot', byHand: 'written down' }
+		},
+		{ id: 'agreed', label: 'agreed on', head: 'Agreed on', type: 'day' },
 		{ id: 'question', label: 'question open', head: 'Question open', type: 'yes' },
 		{ id: 'reason', label: 'reason', head: 'Reason', type: 'text', sort: false },
 		{ id: 'workKind', label: 'kind of work', head: 'Kind of work', type: 'text' },

@@ -9,7 +9,9 @@ export const LIST_NAMES = [
 	'prices',
 	'messages',
 	'quotes',
-	'enquiries'
+	'enquiries',
+	'visits',
+	'sheets'
 ] as const;
 export type ListName = (typeof LIST_NAMES)[number];
 

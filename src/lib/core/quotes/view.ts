@@ -49,7 +49,7 @@ export function quoteView(frozen: Frozen, paper: QuotePaper): DocumentView {
 	return {
 		...view,
 		...shownAs(view, terms.detail),
-		title: name,
+		title: frozen.look?.words.quote?.title.trim() || name,
 		banner: paper.draft
 			? `Draft: this is no ${name.toLowerCase()} yet`
 			: paper.accepted
@@ -65,8 +65,13 @@ export function quoteView(frozen: Frozen, paper: QuotePaper): DocumentView {
 				: []),
 			...view.facts.filter(({ id }) => id === 'order' || id === 'vatNumber')
 		],
-		above: [terms.title, terms.before].map((words) => words.trim()).filter(Boolean),
-		payable: { ...view.payable, label: contractor ? 'To pay after deduction' : 'In all' },
+		above: [terms.title, terms.before, ...view.above]
+			.map((words) => words.trim())
+			.filter(Boolean),
+		payable: view.payable && {
+			...view.payable,
+			label: contractor ? 'To pay after deduction' : 'In all'
+		},
 		statements: [
 			...(paper.accepted ? [] : alternatives(asked, quote, lines)),
 			...planWords(quote.deposit, terms.stages, quote.figures.total),

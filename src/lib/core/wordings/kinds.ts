@@ -16,7 +16,9 @@ export const WORDING_KINDS = [
 	'visitMoved',
 	'visitCancelled',
 	'visitDayBefore',
-	'visitOnTheWay'
+	'visitOnTheWay',
+	'visitFinished',
+	'jobSheet'
 ] as const;
 export type WordingKind = (typeof WORDING_KINDS)[number];
 
@@ -209,6 +211,31 @@ export const WORDINGS: Readonly<Record<WordingKind, WordingOf>> = {
 		standard: {
 			subject: 'On the way: {title}',
 			text: `{greeting}\n\nWe are on the way to you and arrive in about {minutes} minutes.\n\nIt is here: {link}\n\n${END}`
+		}
+	},
+	visitFinished: {
+		title: 'A visit is finished',
+		when: 'when you press “finished” and tell the customer',
+		fields: { ...VISIT, link: 'the link to what was said of the visit' },
+		standard: {
+			subject: 'Finished: {title}',
+			text: `{greeting}\n\nWe have finished what we came for today: {title}.\n\nIf anything is not as it should be, please tell us. It is here: {link}\n\n${END}`
+		}
+	},
+	jobSheet: {
+		title: 'Job sheet',
+		when: 'with every job sheet that goes out by e-mail',
+		fields: {
+			...ALWAYS,
+			link: 'the link to see it, and to sign it',
+			title: 'what it is about',
+			number: 'its number',
+			place: 'where the work was; nothing where that is the customer’s own address',
+			signed: 'who signed it, or that it is to be signed'
+		},
+		standard: {
+			subject: 'What was done: {title}',
+			text: `{greeting}\n\nHere is what we did for {title}. {signed}\n\nSee it here: {link}\n\nThe PDF is attached.\n\n${END}\n{business}`
 		}
 	},
 	depositRequest: {

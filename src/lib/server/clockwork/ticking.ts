@@ -10,6 +10,7 @@ import { remindOfQuotes } from '../services/quotes/remind';
 import { confirmAcceptances } from '../services/quotes/record';
 import { billCardFees } from '../services/money/cardFees';
 import { runChasing } from '../services/chasing/chasing';
+import { recordSignatures } from '../services/signing/sign';
 import { deliverDue } from './delivery';
 import { tellOfTomorrow } from '../services/telling/telling';
 import { runNightlyAudit } from './nightlyAudit';
@@ -39,6 +40,7 @@ export function startClockwork(world: World, onError: (error: unknown) => void):
 		confirmAcceptances(world)
 			.then(() => invoiceDeposits(world))
 			.catch(onError);
+		recordSignatures(world).catch(onError);
 		continueRuns(world).catch(onError);
 		continueMany(world).catch(onError);
 		runRepeats(world).catch(onError);

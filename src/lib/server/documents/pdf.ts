@@ -67,6 +67,8 @@ function carriedOver(view: DocumentView, laid: readonly LaidRow[]): string[] {
 	const rows = laid.filter((row) => row.kind === 'line');
 	const amounts = view.sections.flatMap((section) => section.rows.map((row) => row.minor));
 	const carried: string[] = [];
+	// Where nothing is added up there is nothing to carry.
+	if (!view.columns.some(({ id }) => id === 'amount')) return carried;
 	let sum = 0n;
 	for (const [index, row] of rows.entries()) {
 		const page = pageOf(row);
@@ -111,8 +113,9 @@ function build(
 					}
 				]
 			: []),
+		...photos(view, options),
 		...view.below.map((words) => whole(words, { margin: [0, 10, 0, 0], fontSize: 9 })),
-		...(look.slip && view.due ? [slip(view)] : [])
+		...(look.slip && view.due && view.payable ? [slip(view)] : [])
 	];
 	const named = [view.seller.name, view.title, view.number].filter(Boolean).join(' · ');
 	// Head and foot stand in the margins: as far from the edge as there is room, never in the words.
@@ -178,6 +181,28 @@ function build(
 	return { definition: dress(definition, look), rows };
 }
 
+/** Two beside each other, each with its words. */
+function photos({ photos = [], look }: DocumentView, options: PdfOptions): Content[] {
+	const width = (PAGE.width - points(look.margins.left + look.margins.right) - 14) / 2;
+	const shown = photos.filter(({ id }) => options.photos?.[id]);
+	const cell = ({ id, caption }: (typeof shown)[number]): Column => ({
+		width,
+		stack: [
+			{ image: options.photos![id]!, fit: [width, 190] },
+			...(caption ? [text(caption, { fontSize: 8.5, color: QUIET, margin: [0, 2, 0, 0] })] : [])
+		]
+	});
+	const rows: Content[] = [];
+	for (let at = 0; at < shown.length; at += 2)
+		rows.push({
+			columns: shown.slice(at, at + 2).map(cell),
+			columnGap: 14,
+			margin: [0, 12, 0, 0],
+			unbreakable: true
+		});
+	return rows;
+}
+
 /** So many letters stand on one page together rather than leave a line of theirs alone. */
 const SHORT = 900;
 
@@ -239,7 +264,7 @@ function slip(view: DocumentView): Content {
 					cell('*', 'From', payer),
 					cell('auto', view.title, view.number),
 					cell('auto', 'Due', view.due),
-					cell('auto', view.payable.label, `${view.sign}${view.payable.amount}`, {
+					cell('auto', view.payable!.label, `${view.sign}${view.payable!.amount}`, {
 						alignment: 'right'
 					}),
 					cell(90, `What you pay, ${view.sign.trim()}`, '____________')

@@ -78,7 +78,7 @@ export function lineTable(
 		}
 		for (const row of section.rows) {
 			const cells = columns.map((column) => cellOf(column, row, options));
-			add('line', cells[sum]!, cells);
+			add('line', (cells[sum] ?? cells.at(-1))!, cells);
 		}
 		if (section.sum) {
 			const cells = span(amount(`${section.heading}  ${section.sum}`, { bold: true }));

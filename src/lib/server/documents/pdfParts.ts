@@ -27,6 +27,8 @@ export interface PdfOptions extends Paper {
 	madeAt: number;
 	/** Pictures of the price list, as data addresses, by the entry. */
 	pictures?: Record<number, string> | undefined;
+	/** Photos of a job, as data addresses, by the number of their file. */
+	photos?: Record<number, string> | undefined;
 }
 
 export function text(value: string, extra: object = {}): Content {

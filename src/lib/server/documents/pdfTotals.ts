@@ -27,37 +27,41 @@ export function totals(view: DocumentView): Content {
 					paddingBottom: () => 1.5
 				}
 			},
-			{
-				table: {
-					widths: ['*', 'auto'],
-					body: [
-						[
-							heading(view.payable.label, { fontSize: 14, margin: [0, 4, 0, 0] }) as TableCell,
-							{
-								text: `${view.sign}${view.payable.amount}`,
-								font: 'Heading',
-								bold: true,
-								fontSize: 17,
-								alignment: 'right',
-								margin: [0, 2, 0, 0]
-							}
-						]
-					]
-				},
-				layout: {
-					hLineWidth: (line) => (line === 0 ? 1.6 : 0),
-					vLineWidth: () => 0,
-					hLineColor: () => ACCENT,
-					paddingLeft: () => 0,
-					paddingRight: () => 0
-				},
-				margin: [0, 5, 0, 0]
-			},
+			...(view.payable ? [payableRow(view.payable, view.sign)] : []),
 			...(view.vatTable.length > 1 || view.vatTable.some((row) => row.rate.includes('reverse'))
 				? [vatTable(view)]
 				: [])
 		]
 	} as Content;
+}
+
+function payableRow({ label, amount: value }: ViewAmount, sign: string): Content {
+	return {
+		table: {
+			widths: ['*', 'auto'],
+			body: [
+				[
+					heading(label, { fontSize: 14, margin: [0, 4, 0, 0] }) as TableCell,
+					{
+						text: `${sign}${value}`,
+						font: 'Heading',
+						bold: true,
+						fontSize: 17,
+						alignment: 'right',
+						margin: [0, 2, 0, 0]
+					}
+				]
+			]
+		},
+		layout: {
+			hLineWidth: (line) => (line === 0 ? 1.6 : 0),
+			vLineWidth: () => 0,
+			hLineColor: () => ACCENT,
+			paddingLeft: () => 0,
+			paddingRight: () => 0
+		},
+		margin: [0, 5, 0, 0]
+	};
 }
 
 function vatTable(view: DocumentView): Content {

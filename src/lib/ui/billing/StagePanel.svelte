@@ -32,13 +32,39 @@
 		stages: Stage[];
 		retentions: Retention[];
 		canStage: boolean;
+		/** What was agreed to be paid when, in pence with VAT. */
+		plan?: readonly { title: string; amount: number }[];
+		/** The amounts of the plan are those the job is priced in. */
+		exact?: boolean;
 		today: string;
 	}
-	let { jobId, position, stages, retentions, canStage, today }: Props = $props();
+	let {
+		jobId,
+		position,
+		stages,
+		retentions,
+		canStage,
+		plan = [],
+		exact = true,
+		today
+	}: Props = $props();
 	let standing = $derived(stages.filter((stage) => stage.state !== 'dropped'));
 	let held = $derived(retentions.filter((one) => one.releasedById === null));
 	let heldSum = $derived(held.reduce((sum, one) => sum + one.amount, 0));
 	let whole = $derived(position.contractSum + position.extras);
+	/** What comes next by the plan: as many of it are billed as there are stages. */
+	let next = $derived(standing.length < plan.length ? plan[standing.length]! : null);
+	let planned = $derived(plan.reduce((sum, { amount }) => sum + amount, 0));
+	let nextHref = $derived.by(() => {
+		if (!next) return `/work/${jobId}/stage`;
+		const last = standing.length === plan.length - 1;
+		const asked = last
+			? 'by=rest&kind=rest'
+			: exact
+				? `by=amount&kind=${standing.length ? 'stage' : 'deposit'}&amount=${(next.amount / 100).toFixed(2)}`
+				: `by=percent&kind=${standing.length ? 'stage' : 'deposit'}&percent=${Number(((next.amount * 100) / planned).toFixed(4))}`;
+		return `/work/${jobId}/stage?${asked}`;
+	});
 	let part = $derived(whole > 0n ? Number((position.billed * 1000n) / whole) / 10 : 0);
 </script>
 
@@ -121,9 +147,22 @@
 			<button class="button">Release the retention</button>
 		</Form>
 	{/if}
+	{#if plan.length}<ol class="w-full" aria-label="Paid so">
+			{#each plan as { title, amount }, index (index)}<li
+					class="flex justify-between gap-3 border-b border-b-(--hair) py-1.5"
+				>
+					<span class={index === standing.length ? 'font-semibold' : 'quiet'}
+						>{title}{index < standing.length ? ', billed' : ''}</span
+					><span class="numbers">{displayPounds(amount)}</span>
+				</li>{/each}
+		</ol>{/if}
 	{#if canStage && position.left > 0n}
-		<a class="button" href="/work/{jobId}/stage"
-			>{standing.length ? 'Bill the next stage' : 'Bill in stages'}</a
+		<a class="button" href={nextHref}
+			>{next && standing.length < plan.length
+				? `Bill “${next.title}”`
+				: standing.length
+					? 'Bill the next stage'
+					: 'Bill in stages'}</a
 		>
 	{/if}
 </section>

@@ -18,6 +18,8 @@
 		children: Snippet;
 	}
 	let { resting, children }: Props = $props();
+	/** The phone is in somebody else's hand, to sign: nothing of the owner's stands around it. */
+	let handed = $derived(page.route.id?.endsWith('/sign') ?? false);
 	let finding = $state(false);
 	// Until what comes next is drawn.
 	let leaving = false;
@@ -48,7 +50,7 @@
 	}
 
 	function keys(event: KeyboardEvent) {
-		if (event.defaultPrevented) return;
+		if (event.defaultPrevented || handed) return;
 		const typing = typesInto(event.target);
 		if (event.key === '?' && !typing) void listKeys();
 		if (
@@ -71,7 +73,7 @@
 	class="absolute -left-2499.75 focus:left-2 focus:top-2 focus:bg-(--sheet) focus:py-2 focus:px-3 focus:z-50"
 	href="#main">Skip to the content</a
 >
-<Strip onfind={find} />
+{#if !handed}<Strip onfind={find} />{/if}
 <!-- On a phone the last button of a page can be brought above a notice. -->
 <main
 	class="focus:[outline:none] focus:shadow-none max-[760px]:pb-16"
@@ -79,7 +81,7 @@
 	tabindex="-1"
 	{@attach keepPlace(() => leaving)}
 >
-	{#if resting}<p class="py-2 px-5.5 max-[900px]:px-4 bg-(--tape-tint) text-(--ink)">
+	{#if resting && !handed}<p class="py-2 px-5.5 max-[900px]:px-4 bg-(--tape-tint) text-(--ink)">
 			<b>These books come from a backup.</b> Nothing goes out until you have
 			<a class="underline" href="/settings/keep/restored">looked and gone on</a>.
 		</p>{/if}

@@ -114,6 +114,18 @@ export const CATALOGUE: readonly Group[] = [
 				more: true
 			},
 			{
+				label: 'Visits, as a list',
+				href: '/lists/visits',
+				words: 'visits appointments list calls untold done',
+				more: true
+			},
+			{
+				label: 'Job sheets',
+				href: '/lists/sheets',
+				words: 'job sheets signed signature worksheets done service report',
+				more: true
+			},
+			{
 				label: 'New enquiry',
 				href: '/work/enquiries/new',
 				words: 'enquiry lead call request somebody asks'

@@ -17,6 +17,8 @@
 		text: string;
 		sequence: number;
 		before: boolean;
+		customer: string;
+		quiet: boolean;
 	} | null>(null);
 	let message = $state('');
 	let busy = $state(false);
@@ -25,7 +27,8 @@
 		booked: 'Tell them of the visit?',
 		moved: 'Tell them that it has moved?',
 		cancelled: 'Tell them that it falls away?',
-		onTheWay: 'On the way'
+		onTheWay: 'On the way',
+		finished: 'Tell them that it is finished?'
 	};
 	$effect(() => {
 		if (!about) return;
@@ -37,8 +40,34 @@
 		const response = await fetch(
 			`/work/diary/api?visit=${about!.visit}&kind=${about!.kind}&minutes=${encodeURIComponent(minutes)}`
 		).catch(() => null);
-		if (response?.ok) proposal = await response.json();
-		else message = 'The connection is lost. Nothing was sent.';
+		if (response?.ok) {
+			const read = await response.json();
+			if (!read.quiet) proposal = read;
+			else {
+				const { visit } = about!;
+				onclose();
+				notices.say(`${read.customer} is told of no visits.`, {
+					label: 'Tell them again',
+					run: () => void quiet(visit, false)
+				});
+			}
+		} else message = 'The connection is lost. Nothing was sent.';
+	}
+	async function quiet(visit: number, never: boolean) {
+		const response = await fetch('/work/diary/api', {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ action: 'quiet', visit, quiet: never })
+		}).catch(() => null);
+		if (!response?.ok) return notices.say('The connection is lost. It stays as it was.');
+		if (never) {
+			const { customer } = proposal!;
+			onclose();
+			notices.say(`${customer} is told of no visits any more.`, {
+				label: 'Undo',
+				run: () => void quiet(visit, false)
+			});
+		} else notices.say('They are told again.');
 	}
 	async function send() {
 		if (busy || !proposal || !about) return;
@@ -102,6 +131,9 @@
 					>Tell them</button
 				>
 				<button class="button" onclick={onclose}>Not this time</button>
+				<button class="button plain" onclick={() => quiet(about!.visit, true)}
+					>Never tell them of visits</button
+				>
 			</div>
 		{:else if !message}<p class="quiet" role="status">One moment …</p>{/if}
 	</div>

@@ -156,6 +156,8 @@
 						onclick={() => ontell(visit!.told ? 'moved' : 'booked')}>Tell them</button
 					>
 					<button type="button" class="button" onclick={() => ontell('onTheWay')}>On the way</button
+					>{:else if visit}<button type="button" class="button" onclick={() => ontell('finished')}
+						>Tell them it is finished</button
 					>{/if}
 			</div>
 		</form>

@@ -8,7 +8,7 @@
 	import type { ComponentProps } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { displayDate, londonDate } from '$lib/core/calendar/conversion';
+	import { displayDate, displayMoment, londonDate } from '$lib/core/calendar/conversion';
 	import { statementDeadline } from '$lib/core/calendar/manipulation';
 	import { daysBetween } from '$lib/core/calendar/queries';
 	import { displayAmount, displayMoney } from '$lib/core/money/display';
@@ -23,6 +23,8 @@
 	import LateCharge from '../owed/LateCharge.svelte';
 	import Messages from './Messages.svelte';
 	import Files from '../files/Files.svelte';
+	import SheetsBeside from '../signing/SheetsBeside.svelte';
+	import { SIGNED_WORDS } from '$lib/core/jobs/signed';
 	import Paper from './Paper.svelte';
 	import UseAgain from './UseAgain.svelte';
 	import PaperTrail from './PaperTrail.svelte';
@@ -123,6 +125,9 @@
 		...presses.slice(2),
 		...(item && document.toPay > 0 && !theirs && !currency
 			? [{ label: 'Take a card', href: document.link, leaves: true }]
+			: []),
+		...(document.maySign && !document.signed
+			? [{ label: 'Have it signed', href: `/billing/${document.id}/sign` }]
 			: []),
 		{ label: 'PDF', href: `/billing/${document.id}/pdf?download`, leaves: true },
 		{ label: 'A copy, marked so', href: `/billing/${document.id}/pdf?copy`, leaves: true },
@@ -392,8 +397,23 @@
 				/>{/if}
 			<section class="panel grid gap-2 py-4 px-4.5">
 				<h2>Photos and files</h2>
+				<SheetsBeside id={document.id} sheets={document.sheets} />
 				<Files to="document" id={document.id} files={document.files} mayGoOut />
 			</section>
+			{#if document.signed}<section class="panel grid gap-2 py-4 px-4.5">
+					<h2>Signed</h2>
+					<p>
+						{[document.signed.name, document.signed.position].filter(Boolean).join(', ')}, {displayMoment(
+							document.signed.at
+						)}: “{SIGNED_WORDS[document.signed.what as keyof typeof SIGNED_WORDS]}”
+					</p>
+					{#if document.signed.drawn}<img
+							class="max-h-24 max-w-full justify-self-start border border-(--hair) bg-[#fff]"
+							src={document.signed.drawn}
+							alt="The signature of {document.signed.name}"
+						/>{/if}
+					<p><a href="/billing/{document.id}/pdf?signed">The copy with the signature</a></p>
+				</section>{/if}
 			<PaperTrail trail={document.trail} />
 		</aside>
 	</div>

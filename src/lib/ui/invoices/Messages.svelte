@@ -28,7 +28,9 @@
 		enquiry: 'The answer',
 		enquiryNews: 'News of an enquiry',
 		visit: 'The news of a visit',
-		deposit: 'The deposit request'
+		deposit: 'The deposit request',
+		jobSheet: 'The job sheet',
+		signed: 'News of a signature'
 	};
 	const WORDS = {
 		queued: 'has not gone out yet',

@@ -6,8 +6,10 @@
 		view: DocumentView;
 		/** Where its logo is fetched; null where it has none. */
 		logo?: string | null;
+		/** Where a photo of it is fetched, by the number of its file. */
+		photo?: (id: number) => string;
 	}
-	let { view, logo = null }: Props = $props();
+	let { view, logo = null, photo }: Props = $props();
 	/** Pictures are for paper: on a phone they would push the words away. */
 	let columns = $derived(view.columns.filter(({ id }) => id !== 'picture'));
 	let place = $derived(view.look.logoPlace);
@@ -144,17 +146,31 @@
 					<span>{row.label}</span><span>{row.amount}</span>
 				</div>{/each}
 		{/if}
-		<div
-			class="payable [font:700_1.45rem_var(--font-heading)] border-t-2 border-t-(--accent) mt-1.5 pt-1.5!"
-		>
-			<span>{view.payable.label}</span><span>{view.sign}{view.payable.amount}</span>
-		</div>
+		{#if view.payable}<div
+				class="payable [font:700_1.45rem_var(--font-heading)] border-t-2 border-t-(--accent) mt-1.5 pt-1.5!"
+			>
+				<span>{view.payable.label}</span><span>{view.sign}{view.payable.amount}</span>
+			</div>{/if}
 		{#if view.due}<div class="quiet"><span>due {view.due}</span><span></span></div>{/if}
 	</div>
 	{#each view.statements as statement (statement)}<p class="quiet mt-2.5 text-[#4c5864]">
 			{statement}
 		</p>{/each}
 	{#if view.note}<p class="note mt-4 whitespace-pre-line wrap-anywhere">{view.note}</p>{/if}
+	{#if view.signature}<img
+			src={view.signature}
+			alt="The signature"
+			class="mt-3 max-h-24 max-w-full"
+		/>{/if}
+	{#if photo && view.photos?.length}<ul
+			class="mt-5 grid grid-cols-2 gap-4 max-[700px]:grid-cols-1"
+			aria-label="Photos"
+		>
+			{#each view.photos as { id, caption } (id)}<li>
+					<img src={photo(id)} alt={caption || 'Photo'} class="w-full object-contain" />
+					{#if caption}<span class="quiet">{caption}</span>{/if}
+				</li>{/each}
+		</ul>{/if}
 	{#each view.below as words, index (index)}<p
 			class="mt-3 whitespace-pre-line wrap-anywhere text-[0.9375rem]"
 		>

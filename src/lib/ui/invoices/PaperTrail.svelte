@@ -57,6 +57,7 @@
 		replaces: 'It stands in place of',
 		replacedBy: 'You issued in its place',
 		raises: 'You issued it to raise',
+		signed: 'Signed',
 		raisedBy: 'You raised its price by',
 		tried: 'You sent yourself a test'
 	};

@@ -79,5 +79,19 @@ export const LIST_PAGES: Readonly<Record<ListName, Words>> = {
 		search: 'Who, what, where',
 		empty: 'Who asks will stand here',
 		first: 'Write one down, or open your page for them under Settings.'
+	},
+	visits: {
+		title: 'Visits',
+		back: { href: '/work/diary', label: 'Diary' },
+		search: 'Job, customer, where, who goes',
+		empty: 'No visit is booked yet',
+		first: 'Book one in the diary, or on its job.'
+	},
+	sheets: {
+		title: 'Job sheets',
+		back: { href: '/work', label: 'Work' },
+		search: 'Number, job, customer, who signed',
+		empty: 'What was done will stand here, signed',
+		first: 'Press “Job sheet” on a job.'
 	}
 };

@@ -7,7 +7,7 @@
 	import Fold from '../parts/Fold.svelte';
 	import Form from '../parts/Form.svelte';
 	import Tick from '../parts/Tick.svelte';
-	import Signature from './Signature.svelte';
+	import Signature from '../signing/Signature.svelte';
 
 	interface Props {
 		quote: PublicQuote;

@@ -18,6 +18,16 @@ import { INVOICE_LIST } from '../../../../src/lib/server/services/desk/lists/inv
 import { addedFilter, listPage } from '../../../../src/lib/server/services/desk/lists/page';
 import { addEnquiry, closeEnquiry } from '../../../../src/lib/server/services/enquiries/enquiries';
 import { askQuestion, declineQuote } from '../../../../src/lib/server/services/quotes/page';
+import { saveVisit } from '../../../../src/lib/server/services/jobs/visits';
+import { prepareSheet, sendSheet } from '../../../../src/lib/server/services/signing/send';
+import {
+	beginSheet,
+	finishSheet,
+	loadSheet,
+	saveSheet
+} from '../../../../src/lib/server/services/signing/sheets';
+import { signSheet } from '../../../../src/lib/server/services/signing/sign';
+import { proposeTelling, tellCustomer } from '../../../../src/lib/server/services/telling/telling';
 import {
 	beginQuote,
 	loadQuote,
@@ -114,6 +124,29 @@ async function withMore({ world }: RichBooks): Promise<void> {
 		const { token } = loadQuote(world.db, id);
 		if (n === 1) declineQuote(world, token, 'dear');
 		else askQuestion(world, token, { key: 'q', question: 'When?' });
+	}
+	for (const [n, more] of [
+		{ from: '9', to: '10', note: 'Bring hair', done: true },
+		{ from: '', to: '', person: 'Joss', note: '' },
+		{ from: '14', to: '', note: 'Ring first' }
+	].entries()) {
+		const id = saveVisit(world, jobs[n % 2]!, null, { date: `2026-11-2${n + 5}`, ...more });
+		if (n === 2)
+			tellCustomer(world, id, { ...proposeTelling(world, id, 'booked'), to: 'a@x.example' });
+	}
+	for (const [n, jobId] of [jobs[0]!, jobs[1]!, jobs[0]!].entries()) {
+		const id = beginSheet(world, jobId, `sheet ${n}`);
+		saveSheet(world, id, 1, { ...loadSheet(world.db, id).written, done: 'All of it' });
+		if (n === 2) continue;
+		await finishSheet(world, id, 2);
+		if (n === 1) sendSheet(world, id, { key: 's', ...prepareSheet(world, id), to: 'a@x.example' });
+		else
+			signSheet(
+				world,
+				id,
+				{ key: 'k', name: 'Odile', of: loadSheet(world.db, id).sha256 },
+				{ way: 'phone', from: { address: '', agent: '' } }
+			);
 	}
 	const old = savePriceItem(world, null, 1, { ...entry, code: 'S1', name: 'Sand', unitPrice: '4' });
 	archivePriceItem(world, old, true);
@@ -243,7 +276,7 @@ for (const source of Object.values(SOURCES)) {
 				rows.map(({ id }) => id)
 			);
 			expect([...names.keys()].sort((x, y) => x - y)).to.deep.equal(ids(rows));
-			for (const row of rows) expect(source.href(row.id, row.more)).to.match(/^\/[a-z/0-9-]+$/);
+			for (const row of rows) expect(source.href(row.id, row.more)).to.match(/^\/[a-z/0-9-]+(\?visit=\d+)?$/);
 			expect(
 				readList(books.world, source, whole({ search: '% nothing _' }), null).rows
 			).to.deep.equal([]);

@@ -7,13 +7,21 @@ import { arrivalOf, conflictsOf } from '../../../../src/lib/core/diary/conflicts
 import type { DiaryVisit } from '../../../../src/lib/core/diary/types';
 import { ConflictError, FieldError } from '../../../../src/lib/core/refusals';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
-import { diaryFeeds, mails, people, told, visits } from '../../../../src/lib/server/db/schema';
+import {
+	diaryFeeds,
+	jobLines,
+	mails,
+	people,
+	told,
+	visits
+} from '../../../../src/lib/server/db/schema';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import {
 	addBlock,
 	blocksBetween,
 	bookJob,
 	callOff,
+	chargeJourney,
 	placeVisit,
 	removeBlock,
 	repeatVisit,
@@ -114,6 +122,17 @@ describe('a visit', () => {
 	it('called off is done and says why', () => {
 		const id = book('2026-11-24');
 		callOff(world, id, { why: 'nobodyIn' });
+		const jobId = chargeJourney(world, id);
+		expect(chargeJourney(world, id)).to.equal(jobId);
+		const added = world.db.select().from(jobLines).all().at(-1)!;
+		expect(added).to.include({ kind: 'travel', quantity: '1', extra: true });
+		expect(
+			world.db
+				.select()
+				.from(jobLines)
+				.all()
+				.filter(({ kind }) => kind === 'travel')
+		).to.have.length(1);
 		expect(visit(id)).to.include({ done: true, note: 'Nobody was in.' });
 	});
 });
@@ -241,15 +260,13 @@ describe('telling the customer', () => {
 		world.clock.set(londonMoment('2026-12-01T07:59'));
 		tellOfTomorrow(world);
 		expect(count()).to.equal(0);
-		const customer = world.db.$client
-			.prepare('select customer_id from jobs')
-			.pluck()
-			.get() as number;
-		setVisitNews(world, customer, true);
+		setVisitNews(world, pencilled, { quiet: true });
+		expect(proposeTelling(world, id, 'booked')).to.include({ quiet: true });
 		world.clock.set(londonMoment('2026-12-01T08:00'));
 		tellOfTomorrow(world);
 		expect(count()).to.equal(0);
-		setVisitNews(world, customer, false);
+		setVisitNews(world, id, { quiet: false });
+		expect(proposeTelling(world, id, 'finished')).to.include({ quiet: false });
 		tellOfTomorrow(world);
 		tellOfTomorrow(world);
 		expect(world.db.select().from(told).all()).to.have.length(1);

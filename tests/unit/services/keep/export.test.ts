@@ -25,10 +25,29 @@ import {
 	whatIsKept
 } from '../../../../src/lib/server/services/keep/person';
 import { openBackup, swapIn } from '../../../../src/lib/server/services/keep/restore';
+import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
+import { addEnquiry, moveEnquiry } from '../../../../src/lib/server/services/enquiries/enquiries';
+import { saveVisit } from '../../../../src/lib/server/services/jobs/visits';
+import { acceptQuote } from '../../../../src/lib/server/services/quotes/accept';
+import { askQuestion } from '../../../../src/lib/server/services/quotes/page';
+import {
+	beginQuote,
+	loadQuote,
+	saveQuote
+} from '../../../../src/lib/server/services/quotes/quotes';
+import { confirmAcceptances } from '../../../../src/lib/server/services/quotes/record';
+import { sendQuote } from '../../../../src/lib/server/services/quotes/send';
+import {
+	beginSheet,
+	finishSheet,
+	loadSheet
+} from '../../../../src/lib/server/services/signing/sheets';
+import { recordSignatures, signSheet } from '../../../../src/lib/server/services/signing/sign';
+import { proposeTelling, tellCustomer } from '../../../../src/lib/server/services/telling/telling';
 import { payByHand } from '../../../support/money';
 import { unzip } from '../../../support/unzip';
 import { richBooks, type RichBooks } from '../../../support/richBooks';
-import { HOUSEHOLD, issued, makeWorld, NOW, type TestWorld } from '../../../support/world';
+import { HOUSEHOLD, issued, line, makeWorld, NOW, type TestWorld } from '../../../support/world';
 
 async function archive(write: (out: PassThrough) => Promise<void>): Promise<Map<string, Buffer>> {
 	const out = new PassThrough();
@@ -42,10 +61,38 @@ const photo = () =>
 		.jpeg()
 		.toBuffer();
 
+/** A quote that was accepted on the spot. @returns its number */
+async function agreedQuote(world: TestWorld, customerId: number): Promise<string> {
+	const id = await sentQuote(world, customerId, 'agreed');
+	acceptQuote(
+		world,
+		id,
+		{
+			key: 'k',
+			n: 1,
+			total: loadQuote(world.db, id).total,
+			picked: '{"options":{},"extras":{}}',
+			name: 'Odile'
+		},
+		{ way: 'spot', informed: 'page', from: { address: '', agent: '' } }
+	);
+	await confirmAcceptances(world);
+	return loadQuote(world.db, id).number!;
+}
+
+async function sentQuote(world: TestWorld, customerId: number, title: string): Promise<number> {
+	const id = beginQuote(world, `quote of ${title.length}`, { customerId, title });
+	const { sheet, version } = loadQuote(world.db, id);
+	saveQuote(world, id, version, { ...sheet, rows: [line('a', 'Lime wash', '100')] });
+	await sendQuote(world, id, version + 1, { key: 's', byHand: true });
+	return id;
+}
+
 describe('an export of rich books', () => {
 	let books: RichBooks;
 	let world: TestWorld;
 	let all: Map<string, Buffer>;
+	let agreed: string;
 	before(async function () {
 		this.timeout(60_000);
 		books = await richBooks();
@@ -58,6 +105,22 @@ describe('an export of rich books', () => {
 				"insert into visits (job_id, date, \"from\", \"to\", person, note) values (?, '2026-11-30', '09:30', '11:00', '', 'Bring; the, ladder')"
 			)
 			.run(job);
+		await addFile(
+			world,
+			{ to: 'enquiry', id: addEnquiry(world, 'e', { name: 'Odile', what: 'A wall' }) },
+			'damp.jpg',
+			await photo()
+		);
+		agreed = await agreedQuote(world, customerId);
+		const sheet = beginSheet(world, job, 'sheet');
+		await finishSheet(world, sheet, 1);
+		signSheet(
+			world,
+			sheet,
+			{ key: 'k', name: 'Odile', of: loadSheet(world.db, sheet).sha256 },
+			{ way: 'phone', from: { address: '', agent: '' } }
+		);
+		await recordSignatures(world);
 		all = await archive((out) => exportAll(world.db, out, NOW));
 	});
 	after(() => world.end());
@@ -69,6 +132,18 @@ describe('an export of rich books', () => {
 		const plain = issuedFiles.find((one) => one.documentId === books.ids.plain)!;
 		const found = papers.find(([name]) => name.startsWith('documents/2026/INV-0007 '))!;
 		expect(found[1].equals(plain.content)).to.equal(true);
+	});
+
+	it('has every version of a quote, what was accepted, job sheets, and what was signed', () => {
+		const papers = [...all.keys()].filter((name) => /^(quotes|job sheets|signed)\//.test(name));
+		expect(papers.map((name) => name.replace(/J-\d+/, 'J'))).to.deep.equal([
+			`quotes/${agreed} version 1.pdf`,
+			`quotes/${agreed} as accepted.pdf`,
+			'job sheets/J-1.pdf',
+			'signed/J-1 signed by Odile.pdf'
+		]);
+		expect(all.get(`quotes/${agreed} as accepted.pdf`)!.toString()).to.contain('Accepted by Odile');
+		expect([...all.keys()].filter((name) => name.startsWith('files/Enquiry'))).to.have.length(1);
 	});
 
 	it('has the tables in pounds, without what opens anything, and no cell that a spreadsheet runs', () => {
@@ -95,8 +170,8 @@ describe('an export of rich books', () => {
 
 	it('has photos by their names that no system takes amiss, and visits that a calendar reads', () => {
 		const files = [...all.keys()].filter((name) => name.startsWith('files/'));
-		expect(files).to.have.length(1);
-		expect(files[0]).to.match(/^files\/[^/]+ Kitchen [^/]*north\/wall .jpg$/);
+		expect(files).to.have.length(2);
+		expect(files.find((name) => name.includes('wall'))).to.match(/^files\/[^/]+ Kitchen [^/]*north\/wall .jpg$/);
 		const calendar = new ICAL.Component(ICAL.parse(all.get('visits.ics')!.toString()) as unknown[]);
 		const visit = calendar
 			.getAllSubcomponents('vevent')
@@ -111,6 +186,7 @@ describe('an export of rich books', () => {
 describe('a person’s data', () => {
 	let world: TestWorld;
 	let odile: number;
+	let accepted: string;
 	before(async function () {
 		this.timeout(60_000);
 		world = makeWorld();
@@ -133,6 +209,20 @@ describe('a person’s data', () => {
 			.insert(savedCards)
 			.values({ customerId: odile, token: 'tok', lastDigits: 'KX42', consentAt: NOW })
 			.run();
+		const kept = addJob(world, 'told', { title: 'Told', customerId: odile });
+		const visit = saveVisit(world, kept, null, { date: '2026-11-30', from: '9', to: '' });
+		tellCustomer(world, visit, proposeTelling(world, visit, 'booked'));
+		await deliverDue(world);
+		const asked = addEnquiry(world, 'asked', { name: 'Odile', what: 'Peeling privy', phone: '1' });
+		await addFile(world, { to: 'enquiry', id: asked }, 'privy.jpg', await photo());
+		world.db.transaction((tx) => moveEnquiry(tx, world, asked, { customerId: odile }));
+		askQuestion(world, loadQuote(world.db, await sentQuote(world, odile, 'Gilded cornice')).token, {
+			key: 'q',
+			question: 'Is it real gold?'
+		});
+		await deliverDue(world);
+		accepted = await agreedQuote(world, odile);
+		await deliverDue(world);
 		await issued(world, { ...HOUSEHOLD, name: 'Somebody Else' });
 	});
 	after(() => world.end());
@@ -189,9 +279,21 @@ describe('a person’s data', () => {
 		world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
 		world.db.$client.exec('vacuum');
 		world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
-		for (const word of ['07700 900111', 'Dog bites', 'boudoir.jpg', 'Boudoir', 'tok,', 'KX42'])
+		for (const word of [
+			'07700 900111',
+			'Dog bites',
+			'boudoir.jpg',
+			'Boudoir',
+			'tok,',
+			'KX42',
+			'privy',
+			'Gilded cornice',
+			'real gold'
+		])
 			expect(everything(), word).to.not.include(word);
 		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+		// What was agreed is a contract, and is kept as one.
+		expect(everything()).to.include(accepted);
 		expect(whatIsKept(world, odile)).to.deep.include({ name: 'Odile Brancaster', household: true });
 		expect(whatIsKept(world, odile).removed).to.not.equal(null);
 

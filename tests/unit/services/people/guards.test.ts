@@ -17,6 +17,10 @@ const HOLDERS: Readonly<Record<Right, readonly Role[]>> = {
 
 /** What takes which right, by the file it stands in. */
 const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
+	site: {
+		'signing/sheets': 'beginSheet saveSheet discardSheet finishSheet',
+		'signing/send': 'prepareSheet sendSheet'
+	},
 	work: {
 		'customers/customers':
 			'customerDetail searchCustomers addCustomer saveCustomer removeCustomer archiveCustomer',
@@ -28,6 +32,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'jobs/list': 'listJobs',
 		'jobs/margins': 'marginReport',
 		'jobs/visits': 'saveVisit removeVisit',
+		'signing/send': 'attachSheets',
 		'prices/prices': 'savePriceItem archivePriceItem removePriceItem',
 		'prices/pictures': 'savePicture',
 		'prices/raise': 'raisePrices',

@@ -17,6 +17,7 @@ export * from './work';
 export * from './quotes';
 export * from './enquiries';
 export * from './diary';
+export * from './signing';
 export * from './runs';
 export * from './statements';
 export * from './keep';

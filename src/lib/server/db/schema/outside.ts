@@ -5,6 +5,7 @@ import { customers } from './customers';
 import { documents, trials } from './documents';
 import { told } from './diary';
 import { depositRequests, quotes } from './quotes';
+import { jobSheets } from './signing';
 import { statements } from './statements';
 
 /** The outbox. A row is written in the transaction that causes it, so a message is never lost. */
@@ -29,7 +30,9 @@ export const mails = sqliteTable(
 				'enquiry',
 				'enquiryNews',
 				'visit',
-				'deposit'
+				'deposit',
+				'jobSheet',
+				'signed'
 			]
 		}).notNull(),
 		documentId: integer('document_id').references(() => documents.id),
@@ -39,6 +42,7 @@ export const mails = sqliteTable(
 		quoteId: integer('quote_id').references(() => quotes.id),
 		/** What it tells of a visit. */
 		toldId: integer('told_id').references(() => told.id),
+		sheetId: integer('sheet_id').references(() => jobSheets.id),
 		to: text('to').notNull(),
 		cc: text('cc').notNull().default(''),
 		bcc: text('bcc').notNull().default(''),
@@ -67,7 +71,8 @@ export const mails = sqliteTable(
 		index('mails_by_time').on(table.createdAt, table.id),
 		index('mails_by_chase').on(table.chaseMessageId),
 		index('mails_by_quote').on(table.quoteId),
-		index('mails_by_told').on(table.toldId)
+		index('mails_by_told').on(table.toldId),
+		index('mails_by_sheet').on(table.sheetId)
 	]
 );
 

@@ -36,7 +36,7 @@ function inWhatWaits(tx: Transaction, before: string, now: string): void {
 	);
 }
 
-const WITH_LINKS = ['documents', 'statements', 'chase_messages', 'quotes'] as const;
+const WITH_LINKS = ['documents', 'statements', 'chase_messages', 'quotes', 'job_sheets'] as const;
 
 /** Renews all of them; rehearsals are opened by none any more. @returns how many were renewed */
 export function renewAllLinks(tx: Transaction, at: number): number {

@@ -3,7 +3,7 @@ import { addDays, mondayOf } from '../../../core/calendar/manipulation';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { conflictsOf } from '../../../core/diary/conflicts';
 import type { World } from '../../world';
-import { blocksBetween, diaryWays, toBook, visitsBetween } from '../diary/diary';
+import { blocksBetween, dayOfVisit, diaryWays, toBook, visitsBetween } from '../diary/diary';
 import { ownFeed } from '../diary/feed';
 import { peopleOnSite } from '../people/people';
 
@@ -25,7 +25,9 @@ export function spanOf(view: DiaryView, date: string): { from: string; to: strin
 export function diaryPage(world: World, url: URL) {
 	const today = world.clock.today();
 	const asked = url.searchParams.get('on') ?? '';
-	const date = isPlainDate(asked) ? asked : today;
+	const date = isPlainDate(asked)
+		? asked
+		: (dayOfVisit(world.db, Number(url.searchParams.get('visit')) || 0) ?? today);
 	const view = DIARY_VIEWS.find((one) => one === url.searchParams.get('view')) ?? 'week';
 	const { from, to } = spanOf(view, date);
 	const visits = visitsBetween(world.db, from, to);

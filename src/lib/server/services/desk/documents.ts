@@ -19,6 +19,10 @@ import { promptStanding } from '../money/promptPayment';
 import { paymentsOf } from '../money/payments';
 import { stillToPay } from '../ledger/position';
 import { paperTrail } from '../trail/documents';
+import { sheetsBeside } from '../signing/send';
+import { asShown } from '../signing/sheets';
+import { documentSignature, maySign } from '../signing/sign';
+import type { Reader } from '../../db/connection';
 
 /** An issued document with its figures, workings, settlement, messages and paper trail. */
 export function documentDetail(world: World, id: number): DocumentDetail {
@@ -64,6 +68,9 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		cardDisputes: disputesOf(db, id),
 		twice: paidTwice(payments, BigInt(item?.inHand ?? 0)),
 		files: filesOf(db, { to: 'document', id }),
+		sheets: sheetsBeside(db, id),
+		maySign: maySign(row),
+		signed: signatureShown(db, id),
 		mails: mailsOf(world, id),
 		texts: textsOf(world, id),
 		trail: paperTrail(world, id),
@@ -83,6 +90,19 @@ export function documentDetail(world: World, id: number): DocumentDetail {
 		payerMail: item ? (mailAddresses(db, item.payerId)[0] ?? '') : '',
 		today: world.clock.today()
 	};
+}
+
+function signatureShown(db: Reader, id: number): DocumentDetail['signed'] {
+	const signature = documentSignature(db, id);
+	return signature ? { ...asShown(signature), what: signature.what } : null;
+}
+
+/** The paper with the signature on it. @throws NotFoundError where nobody signed */
+export function signedPdf(world: World, id: number): { name: string; content: Buffer } {
+	const content = documentSignature(world.db, id)?.record;
+	const file = storedPdf(world, id);
+	if (!content || !file) throw new NotFoundError('This paper');
+	return { name: file.name.replace(/\.pdf$/, '-signed.pdf'), content };
 }
 
 /** The money of a row, as the core has it. */

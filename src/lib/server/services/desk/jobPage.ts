@@ -1,16 +1,20 @@
 // Everything a job's page shows, each thing from its own place.
-import { asc, desc, eq } from 'drizzle-orm';
+import { and, asc, desc, eq, isNull, ne } from 'drizzle-orm';
 import { isRegistered } from '../business/settings';
 import { billablesOf } from '../../../core/jobs/billing';
 import { contractPosition } from '../../../core/jobs/stages';
+import { mayBeginFrom } from '../../../core/regimes/gb/consumer';
 import {
+	acceptances,
 	billedParts,
 	contacts,
 	customers,
 	documents,
 	jobs,
 	jobTrail,
+	quotes,
 	sites,
+	stagePlans,
 	visits
 } from '../../db/schema';
 import type { World } from '../../world';
@@ -22,6 +26,8 @@ import { standing } from '../jobs/standing';
 import { jobWork } from '../jobs/work';
 import { JOB_EVENT_WORDS, type JobEvent } from '../trail/jobs';
 import { marginsOf } from '../jobs/margins';
+import { cancelLimit, mayCancel } from '../quotes/cancel';
+import { sheetsOf } from '../signing/sheets';
 import { stagesOf } from '../billing/stages';
 import { retentionsOf } from '../billing/retentions';
 
@@ -93,6 +99,8 @@ export function jobPage(world: World, id: number) {
 		contractLines: lines,
 		canStage: lines.length > 0 && !billedWhole(db, id),
 		retentions: retentionsOf(db, id),
+		agreement: agreementOf(world, id),
+		sheets: sheetsOf(db, id),
 		margin: marginsOf(world, [id]).get(id)!,
 		clock: runningClock(world),
 		trail: db
@@ -105,5 +113,47 @@ export function jobPage(world: World, id: number) {
 			.map((row) => ({ ...row, words: JOB_EVENT_WORDS[row.what as JobEvent] ?? row.what })),
 		today: world.clock.today(),
 		now: world.clock.now()
+	};
+}
+
+/** What was agreed by a quote: until when it can be cancelled, from when work may begin, what is paid when; and quotes for extra work. */
+function agreementOf({ db, clock }: World, jobId: number) {
+	const row = db
+		.select({ id: quotes.id, number: quotes.number, acceptance: acceptances })
+		.from(quotes)
+		.innerJoin(acceptances, eq(acceptances.quoteId, quotes.id))
+		.where(and(eq(quotes.jobId, jobId), isNull(quotes.forJobId)))
+		.get();
+	const extras = db
+		.select({
+			id: quotes.id,
+			number: quotes.number,
+			title: quotes.title,
+			state: quotes.state,
+			total: quotes.total
+		})
+		.from(quotes)
+		.where(and(eq(quotes.forJobId, jobId), ne(quotes.state, 'discarded')))
+		.orderBy(asc(quotes.id))
+		.all();
+	const plan = db
+		.select({ title: stagePlans.title, amount: stagePlans.amount })
+		.from(stagePlans)
+		.where(eq(stagePlans.jobId, jobId))
+		.orderBy(asc(stagePlans.position))
+		.all();
+	if (!row) return { quote: null, cancel: null, mayBegin: null, extras, plan };
+	const { acceptance, ...quote } = row;
+	const limit = cancelLimit(db, acceptance);
+	const today = clock.today();
+	const begins =
+		acceptance.law.may && !acceptance.law.begin ? mayBeginFrom(acceptance.agreedOn) : null;
+	return {
+		quote: { ...quote, on: acceptance.agreedOn, total: acceptance.total },
+		cancel: limit && mayCancel(db, acceptance, today) ? (limit.until ?? ('open' as const)) : null,
+		/** Not before this day: they did not ask for an earlier begin. */
+		mayBegin: begins && begins > today ? begins : null,
+		extras,
+		plan
 	};
 }

@@ -3,6 +3,7 @@ import { must } from '../../actor';
 import { and, asc, eq, gte, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
+import { displayDate } from '../../../core/calendar/conversion';
 import { daysBetween } from '../../../core/calendar/queries';
 import { nextOccurrences, REPEAT_UNITS } from '../../../core/calendar/recurrence';
 import { arrivalOf } from '../../../core/diary/conflicts';
@@ -10,10 +11,11 @@ import type { DiaryBlock, DiaryVisit } from '../../../core/diary/types';
 import { mayBeginFrom } from '../../../core/regimes/gb/consumer';
 import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
-import { diaryBlocks, diarySettings, people, visitPeople, visits } from '../../db/schema';
+import { diaryBlocks, diarySettings, jobLines, people, visitPeople, visits } from '../../db/schema';
 import type { World } from '../../world';
 import { day, parseForm, required, text, timeOfDay } from '../business/fields';
 import { loadJob } from '../jobs/jobs';
+import { workChanged } from '../jobs/takenParts';
 import { move } from '../jobs/visits';
 
 export interface DiaryWays {
@@ -142,6 +144,10 @@ export function visitsBetween(
 		note: row.note
 	}));
 }
+
+/** The day of a visit; undefined where there is none. */
+export const dayOfVisit = (db: Reader, id: number): string | undefined =>
+	db.select({ date: visits.date }).from(visits).where(eq(visits.id, id)).get()?.date;
 
 /** Own blocks that touch a span of days. */
 export const blocksBetween = (db: Reader, from: string, to: string): DiaryBlock[] =>
@@ -460,5 +466,34 @@ export function callOff(world: World, id: number, typed: unknown): void {
 			.set({ done: true, note: [row.note, words].filter(Boolean).join('\n') })
 			.where(eq(visits.id, id))
 			.run();
+	});
+}
+
+/**
+ * Puts a journey for nothing on its job, to be billed: at the job's hourly rate until the owner says otherwise. The same visit
+ * again changes nothing.
+ * @returns the job @throws NotFoundError
+ */
+export function chargeJourney(world: World, id: number): number {
+	must('work');
+	return writeAtOnce(world.db, (tx) => {
+		const visit = loadVisit(tx, id);
+		const job = loadJob(tx, visit.jobId);
+		const description = `A journey for nothing on ${displayDate(visit.date)}${visit.from ? `, ${visit.from}` : ''}`;
+		const lines = tx.select().from(jobLines).where(eq(jobLines.jobId, job.id)).all();
+		if (lines.some((line) => line.description === description)) return job.id;
+		tx.insert(jobLines)
+			.values({
+				jobId: job.id,
+				position: lines.length,
+				kind: 'travel',
+				description,
+				quantity: '1',
+				unitPrice: job.hourlyRate || '0.00',
+				extra: true
+			})
+			.run();
+		workChanged(tx, job.id, world.clock.now());
+		return job.id;
 	});
 }

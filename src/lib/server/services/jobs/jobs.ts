@@ -315,6 +315,11 @@ export function removeJob(world: World, id: number): void {
 		const old = tx.select({ id: stages.id }).from(stages).where(eq(stages.jobId, id)).all();
 		if (old.length > 0)
 			throw new RefusedError('Invoices were made for this job, so it stays. Cancel it instead.');
+		const given = tx.get(
+			sql`select 1 from job_sheets where job_id = ${id} and state = 'finished' limit 1`
+		);
+		if (given)
+			throw new RefusedError('A job sheet of it is finished, so it stays. Cancel it instead.');
 		tx.delete(jobs).where(eq(jobs.id, id)).run();
 	});
 }

@@ -279,6 +279,36 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			cancelled_at: 'when it was recorded'
 		}
 	},
+	job_sheets: {
+		what: 'Job sheets: what was done, for customers.',
+		columns: {
+			n: 'which of its job’s sheets it is',
+			state: 'draft, or finished',
+			written: 'what goes on it, as JSON',
+			number: 'its number; empty while it is written',
+			frozen: 'everything it was made from, as JSON',
+			finished_on: 'the day it was finished',
+			pdf: 'left out of the table: it lies as a file in this export',
+			sha256: 'SHA-256 of its PDF'
+		}
+	},
+	signatures: {
+		what: 'Who signed for an invoice or a job sheet.',
+		columns: {
+			sheet_id: 'the job sheet: id in job_sheets; empty: an invoice',
+			what: 'received: the invoice was received; accepted: its work is accepted; done: what the job sheet says was done',
+			name: 'who signed',
+			position: 'what they are in their firm',
+			drawn: 'left out of the table: it stands on the paper with the signature',
+			way: 'on the owner’s phone, or on its page',
+			at: 'when',
+			address: 'the network address it came from',
+			agent: 'the browser it was done from',
+			of_sha256: 'SHA-256 of the PDF that was signed for',
+			record: 'left out of the table: the paper with the signature lies as a file in this export',
+			record_sha256: 'SHA-256 of that paper'
+		}
+	},
 	deposit_requests: {
 		what: 'Deposits that were asked for.',
 		columns: { asked_at: 'when it was asked for' }
@@ -707,6 +737,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			html: 'the words as a web page',
 			file_ids: 'files of the document that go along, as JSON',
 			told_id: 'what it tells of a visit: id in told',
+			sheet_id: 'the job sheet: id in job_sheets',
 			attach_pdf: 'with the PDF (1: yes)',
 			message_id: 'its name on the way',
 			missed: 'who has not got it'
@@ -1056,4 +1087,14 @@ export const LEFT_OUT: Readonly<Record<string, string>> = {
 };
 
 /** Columns that are never written out: what opens something, and what lies in the export as a file. */
-export const BLANK = new Set(['token', 'token_hash', 'now', 'content', 'pdf', 'thumbnail']);
+export const BLANK = new Set([
+	'token',
+	'token_hash',
+	'now',
+	'content',
+	'pdf',
+	'thumbnail',
+	'signature',
+	'drawn',
+	'record'
+]);

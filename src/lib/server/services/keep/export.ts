@@ -109,6 +109,34 @@ export function addPapers(archive: Archive, db: Database, part: Part): void {
 				content(row.id)
 			);
 	}
+	addSigned(archive, db, part);
+}
+
+/** Versions of quotes, what was accepted of them, job sheets, and what was signed. */
+function addSigned(archive: Archive, db: Database, part: Part): void {
+	const each = (table: string, column: string, folder: string, name: string) => {
+		const where = part.where(table) ?? '0';
+		const content = db.$client.prepare(`select ${column} from ${table} where id = ?`).pluck();
+		for (const row of rowsBy<{ id: number; name: string }>(
+			db,
+			`select id, ${name} as name from ${table} where (${where}) and ${column} is not null and id > ? order by id`,
+			part.values(where)
+		))
+			archive.bytes(
+				`${folder}/${row.name.replaceAll('/', '-')}.pdf`,
+				() => content.get(row.id) as Buffer | undefined
+			);
+	};
+	const quote = '(select number from quotes q where q.id = quote_id)';
+	each('quote_versions', 'content', 'quotes', `${quote} || ' version ' || n`);
+	each('acceptances', 'record', 'quotes', `${quote} || ' as accepted'`);
+	each('job_sheets', 'pdf', 'job sheets', 'number');
+	each(
+		'signatures',
+		'record',
+		'signed',
+		`coalesce((select number from documents d where d.id = document_id), (select number from job_sheets s where s.id = sheet_id)) || ' signed by ' || name`
+	);
 }
 
 /** Photos and files, by the names they were given. */
@@ -121,7 +149,9 @@ export function addFiles(archive: Archive, db: Database, part: Part): void {
 			(select number || ' ' || title from jobs j where j.id = job_id),
 			(select name from customers c where c.id = customer_id),
 			(select coalesce(d.number, 'Draft ' || d.id) from documents d where d.id = document_id),
-			(select 'Costs ' || p.date || ' ' || p.description from purchases p where p.id = purchase_id)) as job from files
+			(select 'Costs ' || p.date || ' ' || p.description from purchases p where p.id = purchase_id),
+			(select coalesce(q.number, 'Quote ' || q.id) from quotes q where q.id = quote_id),
+			(select 'Enquiry ' || e.id || ' ' || e.name from enquiries e where e.id = enquiry_id)) as job from files
 		 where (${where}) and stored is not null and id > ? order by id`,
 		part.values(where)
 	)) {

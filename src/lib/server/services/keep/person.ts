@@ -8,6 +8,7 @@ import { addDays, addMonths, taxYearEnd } from '../../../core/calendar/manipulat
 import type { PlainDate } from '../../../core/calendar/types';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { counted } from '../../../core/words';
+import { blankQuote } from '../../../core/quotes/terms';
 import { writeAtOnce, type Database } from '../../db/connection';
 import { folderOf } from '../../db/fileStore';
 import { customers, removals } from '../../db/schema';
@@ -75,7 +76,7 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	checkouts: `payer_id = ? or ${OF_DOCUMENTS}`,
 	statements: 'payer_id = ?',
 	deduction_statements: 'contractor_id = ?',
-	mails: `${OF_DOCUMENTS} or statement_id in (select id from statements where payer_id = ?) or chase_message_id in (select id from chase_messages where payer_id = ?) or ${OF_QUOTES} or told_id in (select id from told where ${OF_JOBS})`,
+	mails: `${OF_DOCUMENTS} or statement_id in (select id from statements where payer_id = ?) or chase_message_id in (select id from chase_messages where payer_id = ?) or ${OF_QUOTES} or told_id in (select id from told where ${OF_JOBS}) or sheet_id in (select id from job_sheets where ${OF_JOBS})`,
 	texts: `${OF_DOCUMENTS} or chase_message_id in (select id from chase_messages where payer_id = ?)`,
 	bank_lines: 'payment_id in (select id from payments where payer_id = ?)',
 	removals: 'customer_id = ?',
@@ -84,6 +85,8 @@ export const OF_PERSON: Readonly<Record<string, string>> = {
 	quote_trail: OF_QUOTES,
 	quote_questions: OF_QUOTES,
 	acceptances: OF_QUOTES,
+	job_sheets: OF_JOBS,
+	signatures: `${OF_DOCUMENTS} or sheet_id in (select id from job_sheets where ${OF_JOBS})`,
 	deposit_requests: 'payer_id = ?',
 	stage_plans: OF_JOBS,
 	enquiries: 'customer_id = ?',
@@ -314,7 +317,23 @@ export function removeAgain(db: Database, list: readonly Removal[]): void {
 }
 
 /** What of a person's goes, and how: rows, or what is written in them. */
+const OF_IT = (where: string): string => where.replaceAll('?', '@id');
+/** What went out and came to nothing is nobody's record; what was agreed is kept as a contract is. */
+const NOT_AGREED =
+	"quote_id in (select id from quotes where customer_id = @id and state not in ('accepted', 'cancelled'))";
+
 const GONE: readonly string[] = [
+	`delete from files where ${OF_IT(`${OF_QUOTES} or enquiry_id in (select id from enquiries where customer_id = ?)`)}`,
+	`delete from quote_questions where ${NOT_AGREED}`,
+	`delete from quote_trail where ${NOT_AGREED}`,
+	`delete from quote_versions where ${NOT_AGREED}`,
+	`update quotes set state = 'discarded', customer_name = '', title = '', reason = '', sheet = @blank, sent = 0, enquiry_id = null, job_id = null, for_job_id = null
+	 where customer_id = @id and state not in ('accepted', 'cancelled')`,
+	'update quotes set enquiry_id = null where customer_id = @id',
+	'delete from enquiries where customer_id = @id',
+	`delete from job_sheets where state = 'draft' and ${OF_IT(OF_JOBS)}`,
+	`update mails set told_id = null where told_id in (select id from told where ${OF_IT(OF_JOBS)})`,
+	`delete from told where ${OF_IT(OF_JOBS)}`,
 	'delete from contacts where customer_id = @id',
 	'delete from breathing_spaces where customer_id = @id',
 	'delete from call_notes where customer_id = @id',
@@ -335,15 +354,20 @@ const GONE: readonly string[] = [
 	// Jobs of which nothing was billed, booked or bought are nobody's records.
 	`delete from jobs where customer_id = @id and id not in (select job_id from billed_parts union select job_id from document_lines where job_id is not null
 	 union select job_id from journal_lines where job_id is not null union select job_id from repeats where job_id is not null
-	 union select job_id from stages union select job_id from job_costs union select job_id from retentions where job_id is not null)`,
+	 union select job_id from stages union select job_id from job_costs union select job_id from retentions where job_id is not null
+	 union select job_id from quotes where job_id is not null union select for_job_id from quotes where for_job_id is not null
+	 union select job_id from deposit_requests union select job_id from job_sheets union select job_id from enquiries where job_id is not null)`,
 	`delete from sites where customer_id = @id and id not in (select site_id from jobs where site_id is not null)`
 ];
 
 const WORDS =
-	'phone, e-mail and notes; contacts; photos and files; notes of calls and visits; words of messages; kept cards; jobs of which nothing was billed';
+	'enquiries and quotes that came to nothing; phone, e-mail and notes; contacts; photos and files; notes of calls and visits; words of messages; kept cards; jobs of which nothing was billed';
 
 function removeRows(db: Database, customerId: number, at: number): void {
-	for (const query of GONE) db.$client.prepare(query).run({ id: customerId, at });
+	// It stands first: what went out may be removed for nothing else.
+	db.insert(removals).values({ customerId, at, what: WORDS }).run();
+	const blank = JSON.stringify(blankQuote());
+	for (const query of GONE) db.$client.prepare(query).run({ id: customerId, at, blank });
 	const kept = db.$client
 		.prepare(
 			`select exists (select 1 from documents where customer_id = @id) or exists (select 1 from payments where payer_id = @id) or exists (select 1 from jobs where customer_id = @id)`
@@ -367,5 +391,4 @@ function removeRows(db: Database, customerId: number, at: number): void {
 		})
 		.where(eq(customers.id, customerId))
 		.run();
-	db.insert(removals).values({ customerId, at, what: WORDS }).run();
 }

@@ -5,9 +5,11 @@ import {
 	acceptances,
 	documents,
 	documentFiles,
+	jobSheets,
 	mails,
 	quotes,
 	quoteVersions,
+	signatures,
 	trials,
 	statements,
 	texts
@@ -234,6 +236,7 @@ function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: 
 		return made?.pdf ? [{ filename: 'Statement.pdf', content: made.pdf, contentType }] : [];
 	}
 	if (mail.quoteId) return quotePaper(world, mail.quoteId);
+	if (mail.sheetId) return sheetPaper(world, mail.sheetId);
 	const documentIds = mail.chaseMessageId
 		? reminders.itemsOf(world, mail.chaseMessageId).slice(0, MOST_ATTACHED)
 		: withItsCredit(world, mail.documentId ?? 0);
@@ -265,6 +268,26 @@ function quotePaper(world: World, quoteId: number) {
 		.limit(1)
 		.all()
 		.map((file) => ({ ...file, contentType }));
+}
+
+/** With the signature on it once there is one. */
+function sheetPaper(world: World, sheetId: number) {
+	const sheet = world.db
+		.select({ number: jobSheets.number, pdf: jobSheets.pdf, record: signatures.record })
+		.from(jobSheets)
+		.leftJoin(signatures, eq(signatures.sheetId, jobSheets.id))
+		.where(eq(jobSheets.id, sheetId))
+		.get();
+	const content = sheet?.record ?? sheet?.pdf;
+	return content
+		? [
+				{
+					filename: `Job-sheet-${sheet!.number!.replace('/', '-')}.pdf`,
+					content,
+					contentType: 'application/pdf'
+				}
+			]
+		: [];
 }
 
 /** After a restart: what was on its way when the process died may or may not have arrived. */

@@ -18,6 +18,7 @@ export interface ToQueue {
 	chaseMessageId?: number;
 	quoteId?: number;
 	toldId?: number;
+	sheetId?: number;
 	to: string;
 	cc?: string;
 	bcc?: string;
@@ -46,7 +47,9 @@ const BUTTONS: Record<ToQueue['kind'], string> = {
 	enquiry: 'Look',
 	enquiryNews: 'See the enquiry',
 	visit: 'See it and answer',
-	deposit: 'Pay the deposit'
+	deposit: 'Pay the deposit',
+	jobSheet: 'See the job sheet',
+	signed: 'See it'
 };
 
 /** The colour of the letterhead a document was written on. */
@@ -84,6 +87,7 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 			chaseMessageId: mail.chaseMessageId ?? null,
 			quoteId: mail.quoteId ?? null,
 			toldId: mail.toldId ?? null,
+			sheetId: mail.sheetId ?? null,
 			to: mail.to,
 			cc: mail.cc ?? '',
 			bcc: mail.bcc ?? '',

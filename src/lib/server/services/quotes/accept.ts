@@ -29,6 +29,7 @@ import { jobForm, jobOnce, loadJob } from '../jobs/jobs';
 import { lineForm, saveLines } from '../jobs/lines';
 import { workChanged } from '../jobs/takenParts';
 import { moveEnquiry } from '../enquiries/enquiries';
+import { readDrawn } from '../files/drawn';
 import { copyFiles } from '../files/files';
 import { queueMail } from '../messages/outbox';
 import { noteJob } from '../trail/jobs';
@@ -36,10 +37,6 @@ import { loadQuote, noteQuote, type QuoteRow } from './quotes';
 import { versionOf, type QuoteVersion } from './send';
 
 export type Acceptance = typeof acceptances.$inferSelect;
-
-/** A picture of a signature beyond this is none. */
-const LARGEST_SIGNATURE = 300_000;
-const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
 
 const pickedForm = z.object({
 	options: z.record(z.string().max(200), z.string().max(200)),
@@ -145,7 +142,7 @@ function accept(
 	if (form.name === '') problems.name = 'Who accepts it?';
 	if (!household && frozen.customer.orderNumberRequired && form.orderNumber === '')
 		problems.orderNumber = 'Your order number is needed on the invoice.';
-	const signature = readSignature(form.signature, problems);
+	const signature = readDrawn(form.signature, problems);
 	const terms = frozen.sheet.quote!;
 	const facts = contractFacts(
 		frozen.customer.kind,
@@ -249,18 +246,6 @@ export function chosenOn(version: Pick<QuoteVersion, 'frozen'>, picked: Picked) 
 			throw new FieldError({ picked: 'That cannot be chosen here. Load the page again.' });
 		throw error;
 	}
-}
-
-/** A PNG that was drawn, or nothing. */
-function readSignature(given: string, problems: Record<string, string>): Buffer | null {
-	if (given === '') return null;
-	const content = /^data:image\/png;base64,([A-Za-z0-9+/=]+)$/.exec(given)?.[1];
-	const bytes = content ? Buffer.from(content, 'base64') : Buffer.alloc(0);
-	if (bytes.length > LARGEST_SIGNATURE)
-		problems.signature = 'That drawing is too large. Clear it and sign again.';
-	else if (!bytes.subarray(0, 8).equals(PNG))
-		problems.signature = 'That is no drawing. Clear it and sign again, or type your name.';
-	return bytes;
 }
 
 type Agreed = ReturnType<typeof agreedLines>;

@@ -27,7 +27,8 @@ const WORDING: Readonly<Record<ToldKind, WordingKind>> = {
 	moved: 'visitMoved',
 	cancelled: 'visitCancelled',
 	dayBefore: 'visitDayBefore',
-	onTheWay: 'visitOnTheWay'
+	onTheWay: 'visitOnTheWay',
+	finished: 'visitFinished'
 };
 
 /** What goes by itself goes between these hours. */
@@ -39,6 +40,9 @@ export interface Proposal extends Message {
 	sequence: number;
 	/** It was told already, as it stands. */
 	before: boolean;
+	/** Whom; and that they are told of no visits. */
+	customer: string;
+	quiet: boolean;
 }
 
 /** What would be said of a visit now. @throws NotFoundError */
@@ -55,7 +59,9 @@ export function proposeTelling(
 		to,
 		kind,
 		sequence: visit.sequence,
-		before: wasTold(db, keyOf(visitId, kind, visit.sequence))
+		before: wasTold(db, keyOf(visitId, kind, visit.sequence)),
+		customer: job.customer,
+		quiet: isQuiet(db, job.customerId)
 	};
 }
 
@@ -191,10 +197,16 @@ const isQuiet = (db: Reader, customerId: number): boolean =>
 		.where(eq(customers.id, customerId))
 		.get()?.quiet ?? false;
 
-/** For a customer for ever, or no more. */
-export function setVisitNews(world: World, customerId: number, quiet: boolean): void {
+/** The customer of a visit is told of none from now on, or of all again. @throws NotFoundError */
+export function setVisitNews(world: World, visitId: number, typed: unknown): void {
 	must('work');
-	world.db.update(customers).set({ noVisitNews: quiet }).where(eq(customers.id, customerId)).run();
+	const { quiet } = parseForm(z.object({ quiet: z.boolean() }), typed);
+	const { job } = subjectOf(world.db, visitId);
+	world.db
+		.update(customers)
+		.set({ noVisitNews: quiet })
+		.where(eq(customers.id, job.customerId))
+		.run();
 }
 
 /** What a link in such a message shows. @throws NotFoundError */

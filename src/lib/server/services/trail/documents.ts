@@ -58,6 +58,7 @@ export type TrailWhat =
 	| 'replaces'
 	| 'replacedBy'
 	| 'raises'
+	| 'signed'
 	| 'raisedBy'
 	| 'tried';
 

@@ -16,7 +16,10 @@ export type JobEvent =
 	| 'contractDecided'
 	| 'invoiced'
 	| 'applied'
-	| 'released';
+	| 'released'
+	| 'sheetFinished'
+	| 'sheetSent'
+	| 'sheetSigned';
 
 export const JOB_EVENT_WORDS: Record<JobEvent, string> = {
 	begun: 'Begun',
@@ -31,7 +34,10 @@ export const JOB_EVENT_WORDS: Record<JobEvent, string> = {
 	contractDecided: 'Contract decided',
 	invoiced: 'Invoice drafted',
 	applied: 'Payment applied for',
-	released: 'Retention released'
+	released: 'Retention released',
+	sheetFinished: 'Job sheet made',
+	sheetSent: 'Job sheet sent',
+	sheetSigned: 'Job sheet signed'
 };
 
 export function noteJob(tx: Reader, jobId: number, at: number, what: JobEvent, detail = ''): void {

@@ -6,7 +6,9 @@
 	import { londonTime } from '$lib/core/calendar/conversion';
 	import { fromList } from '$lib/core/sheet/priceBasis';
 	import { displayMoney } from '$lib/core/money/display';
+	import type { SheetBeside } from '$lib/core/documents/detail';
 	import Files from '../../files/Files.svelte';
+	import SheetsBeside from '../../signing/SheetsBeside.svelte';
 	import type { FileShown } from '../../files/types';
 	import Fold from '../../parts/Fold.svelte';
 	import UseAgain from '../UseAgain.svelte';
@@ -32,8 +34,9 @@
 	interface Props {
 		page: DraftPage;
 		files: readonly FileShown[];
+		sheets: readonly SheetBeside[];
 	}
-	let { page, files }: Props = $props();
+	let { page, files, sheets }: Props = $props();
 	const draft = untrack(() => new Draft(page));
 	const save = untrack(() => new Autosave(page.draft));
 	let issuing = $state(false);
@@ -235,7 +238,12 @@
 					{draft.problemAt.get('total')?.message}
 				</p>{/if}
 			<Whole {draft} />
-			<Fold label="Photos and files" open={files.length > 0} class="whole">
+			<Fold
+				label="Photos and files"
+				open={files.length > 0 || sheets.some((one) => !one.with)}
+				class="whole"
+			>
+				<SheetsBeside id={draft.id} {sheets} />
 				<Files to="document" id={draft.id} {files} mayGoOut />
 			</Fold>
 			{#if !about && !draft.sheet.selfBilled}<UseAgain

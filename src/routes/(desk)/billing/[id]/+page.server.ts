@@ -28,13 +28,19 @@ import {
 	sendByMail,
 	sendByText
 } from '$lib/server/services/invoices/send';
+import { attachSheets, sheetsBeside } from '$lib/server/services/signing/send';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) => {
 	const id = idOf(params.id);
 	const state = documentState(locals.world, id);
 	if (state === null) error(404, 'This document is not here, or not any more.');
-	if (state === 'draft') return { state, ...loadSheetPage(locals.world, id) };
+	if (state === 'draft')
+		return {
+			state,
+			...loadSheetPage(locals.world, id),
+			sheets: sheetsBeside(locals.world.db, id)
+		};
 	return {
 		state,
 		document: orNotFound(() => documentDetail(locals.world, id)),
@@ -50,6 +56,10 @@ export const actions: Actions = {
 	claim: (event) =>
 		act(event, z.object(press), ({ key }, world) => {
 			redirect(303, `/billing/${chargeLate(world, idOf(event.params.id), key)}`);
+		}),
+	sheet: (event) =>
+		act(event, z.object({ sheet: rowId }), ({ sheet }, world) => {
+			attachSheets(world, idOf(event.params.id), sheet);
 		}),
 	renewLink: (event) =>
 		act(event, z.object({}), (_values, world) => {

@@ -6,7 +6,7 @@
 </script>
 
 {#if data.state === 'draft'}
-	{#key data.draft.id}<Sheet page={data} files={data.files} />{/key}
+	{#key data.draft.id}<Sheet page={data} files={data.files} sheets={data.sheets} />{/key}
 {:else}
 	{#key data.document.id}<IssuedDocument document={data.document} sending={data.sending} />{/key}
 {/if}

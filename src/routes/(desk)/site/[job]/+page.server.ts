@@ -10,6 +10,8 @@ import {
 } from '$lib/server/services/jobs/site';
 import { mustGoTo } from '$lib/server/services/jobs/reach';
 import { startClock, stopClock } from '$lib/server/services/jobs/time';
+import { newToken } from '$lib/server/services/business/keys';
+import { beginSheet } from '$lib/server/services/signing/sheets';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals: { world }, params }) => ({
@@ -44,6 +46,10 @@ export const actions: Actions = {
 		act(event, z.object({ visit: rowId, note: box, done: tick }), ({ visit, done, note }, world) =>
 			noteVisit(world, idOf(event.params.job), visit, { note }, done)
 		),
+	sheet: (event) =>
+		act(event, press, ({ key }, world) => {
+			redirect(303, `/work/sheets/${beginSheet(world, idOf(event.params.job), key || newToken())}`);
+		}),
 	done: (event) =>
 		act(event, press, (_values, world) => {
 			finishFromSite(world, idOf(event.params.job));

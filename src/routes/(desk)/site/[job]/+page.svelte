@@ -120,6 +120,9 @@
 				<button class="button phone:col-span-2">Add the material</button>
 			</Form>{/if}
 	</section>
+	<Form action="?/sheet" keyed leaves
+		><button class="button min-h-12!">Job sheet, to be signed</button></Form
+	>
 	{#if !over}<Form action="?/done" keyed
 			><button class="button min-h-12!">The work here is finished</button></Form
 		>{:else}<p class="quiet">This job is finished.</p>{/if}

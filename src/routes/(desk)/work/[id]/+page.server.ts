@@ -13,6 +13,9 @@ import { moveJob, removeJob } from '$lib/server/services/jobs/jobs';
 import { approveApplication, withdrawApplication } from '$lib/server/services/billing/applications';
 import { releaseRetention } from '$lib/server/services/billing/retentions';
 import { billJob, jobAsPattern } from '$lib/server/services/billing/toBill';
+import { newToken } from '$lib/server/services/business/keys';
+import { attachSheets } from '$lib/server/services/signing/send';
+import { beginSheet } from '$lib/server/services/signing/sheets';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params, url }) =>
@@ -122,6 +125,10 @@ export const actions: Actions = {
 		act(event, z.object(press), ({ key }, world) => {
 			redirect(303, `/work/${copyJob(world, idOf(event.params.id), key)}?just=copied`);
 		}),
+	sheet: (event) =>
+		act(event, z.object(press), ({ key }, world) => {
+			redirect(303, `/work/sheets/${beginSheet(world, idOf(event.params.id), key || newToken())}`);
+		}),
 	repeat: (event) =>
 		act(event, z.object(press), ({ key }, world) => {
 			const draft = jobAsPattern(world, idOf(event.params.id), key);
@@ -130,11 +137,18 @@ export const actions: Actions = {
 	bill: (event) =>
 		act(
 			event,
-			z.object({ ...press, shape: z.enum(BILLING_SHAPES).catch('lines'), finish: tick }),
-			({ key, shape, finish }, world) => {
+			z.object({
+				...press,
+				shape: z.enum(BILLING_SHAPES).catch('lines'),
+				finish: tick,
+				sheets: tick
+			}),
+			({ key, shape, finish, sheets }, world) => {
 				const id = idOf(event.params.id);
 				if (finish) moveJob(world, id, 'finished');
-				redirect(303, `/billing/${billJob(world, id, shape, key)}`);
+				const draft = billJob(world, id, shape, key);
+				if (sheets) attachSheets(world, draft);
+				redirect(303, `/billing/${draft}`);
 			}
 		),
 	approve: (event) =>

@@ -2,6 +2,7 @@
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Menu from '$lib/ui/parts/Menu.svelte';
+	import Tick from '$lib/ui/parts/Tick.svelte';
 	import { pressKey } from '$lib/ui/parts/keys';
 	import Whereabouts from '$lib/ui/jobs/Whereabouts.svelte';
 	import Camera from '@lucide/svelte/icons/camera';
@@ -30,6 +31,20 @@
 	let canBill = $derived(
 		data.toBillCount > 0 && job.state !== 'dropped' && job.state !== 'enquiry'
 	);
+	/** Job sheets that are finished: they can go with the bill. */
+	let ready = $derived(data.sheets.filter(({ state }) => state === 'finished'));
+	let sheetWords = $derived(
+		ready.length === 1 ? 'its job sheet' : `its ${ready.length} job sheets`
+	);
+	let agreement = $derived(data.agreement);
+	const QUOTE_STATES: Record<string, string> = {
+		draft: 'being written',
+		sent: 'out',
+		accepted: 'agreed',
+		declined: 'declined',
+		withdrawn: 'withdrawn',
+		cancelled: 'cancelled'
+	};
 	const copyKey = pressKey();
 	let more = $derived<ComponentProps<typeof Menu>['entries']>([
 		{ label: 'Change', href: `/work/${job.id}/edit` },
@@ -84,6 +99,7 @@
 		{#if canBill}
 			<Form class="flex gap-2 phone:hidden" action="?/bill" keyed>
 				{#if working}<input type="hidden" name="finish" value="yes" />{/if}
+				{#if ready.length}<Tick name="sheets" checked>with {sheetWords}</Tick>{/if}
 				<Choice label="How it stands on the invoice" quiet name="shape" value="lines">
 					<option value="lines">line by line</option>
 					<option value="kinds">by kind</option>
@@ -159,8 +175,29 @@
 						{job.fixedPrice ? 'No price is agreed yet.' : 'Billed by time and materials.'}
 					</p>
 				{/if}
-				<div class="row flex flex-wrap gap-y-1 gap-x-3.5">
+				{#if agreement.quote}<p>
+						By <a href="/work/quotes/{agreement.quote.id}">{agreement.quote.number}</a>, agreed {displayDate(
+							agreement.quote.on
+						)}{agreement.cancel
+							? agreement.cancel === 'open'
+								? '; they can cancel until 14 days after the last of the materials came'
+								: `; they can cancel until the end of ${displayDate(agreement.cancel)}`
+							: ''}.
+						{#if agreement.mayBegin}<b
+								class="block border-l-4 border-l-(--oxide) pl-3 font-semibold"
+								>Work may not begin before {displayDate(agreement.mayBegin)}: they did not ask for
+								it in writing.</b
+							>{/if}
+					</p>{/if}
+				{#each agreement.extras as extra (extra.id)}<p>
+						Extra work: <a href="/work/quotes/{extra.id}">{extra.number ?? extra.title}</a>,
+						{displayPounds(extra.total)}, {QUOTE_STATES[extra.state]}
+					</p>{/each}
+				<div class="row flex flex-wrap items-center gap-y-1 gap-x-3.5">
 					<a class="button plain" href="/work/{job.id}/edit#lines">Change what is agreed</a>
+					{#if working}<Form action="/work/quotes/new" leaves keyed hidden={{ job: job.id }}
+							><button class="button plain">Quote extra work</button></Form
+						>{/if}
 				</div>
 			</section>
 			<section
@@ -191,6 +228,8 @@
 					position={data.position}
 					stages={data.stages}
 					retentions={data.retentions}
+					plan={agreement.plan}
+					exact={job.pricesIncludeVat || !data.registered}
 					canStage={data.canStage && job.state !== 'dropped' && job.state !== 'enquiry'}
 					today={data.today}
 				/>{/if}
@@ -210,6 +249,23 @@
 					</ul>
 				</section>
 			{/if}
+			{#if data.sheets.length}<section
+					class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full"
+				>
+					<h2>Job sheets</h2>
+					<ul class="grid gap-1.5">
+						{#each data.sheets as sheet (sheet.id)}<li
+								class="flex flex-wrap justify-between gap-x-3"
+							>
+								<a href="/work/sheets/{sheet.id}">{sheet.number ?? `${job.number}/${sheet.n}`}</a>
+								<span class="quiet"
+									>{sheet.state === 'draft'
+										? 'being written'
+										: `${displayDate(sheet.finishedOn!)}, ${sheet.signedBy ? `signed by ${sheet.signedBy}` : 'not signed'}`}</span
+								>
+							</li>{/each}
+					</ul>
+				</section>{/if}
 			<section class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full">
 				<h2>Trail</h2>
 				<ul class="trail">
@@ -233,7 +289,7 @@
 			hidden={{ shape: 'lines' }}
 		>
 			{#if working}<input type="hidden" name="finish" value="yes" />{/if}
-
+			{#if ready.length}<input type="hidden" name="sheets" value="yes" />{/if}
 			<button class="button filled phone:w-full phone:min-h-13.5"
 				>{working ? 'Finished: bill' : 'Bill'} {displayPounds(data.toBill)}</button
 			>
@@ -249,5 +305,8 @@
 			><button class="button" name="to" value="finished">Finished: bill later</button></Form
 		>
 	{/if}
+	{#if job.state !== 'enquiry' && job.state !== 'dropped'}<Form action="?/sheet" leaves keyed
+			><button class="button">Job sheet</button></Form
+		>{/if}
 	<Menu entries={more} />
 {/snippet}

@@ -7,6 +7,8 @@ import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals: { world }, url }) => ({
 	...diaryPage(world, url),
+	/** Which visit is looked at. */
+	open: Number(url.searchParams.get('visit')) || null,
 	/** What is to be booked in at once. */
 	book: Number(url.searchParams.get('book')) || null
 });

@@ -25,7 +25,7 @@
 
 	let { data } = $props();
 	let conflicts = $derived(new Map(data.conflicts));
-	let opened = $state<number | null>(null);
+	let opened = $state<number | null>(untrack(() => data.open));
 	let booking = $state<number | null>(untrack(() => data.book));
 	let telling = $state<{ visit: number; kind: string } | null>(null);
 	let errors = $state.raw<Record<string, string>>({});
@@ -107,7 +107,10 @@
 		else if (action === 'callOff')
 			notices.say('Written down. The journey can be billed.', {
 				label: 'Bill the journey',
-				run: () => void goto(`/work/${one.jobId}#costs`)
+				run: () =>
+					void send('POST', { action: 'journey', visit: one.id }).then((journey) =>
+						journey ? goto(`/work/${one.jobId}/edit#lines`) : undefined
+					)
 			});
 		else
 			notices.say(action === 'repeat' ? `It is there ${counted(answer.count, 'time')}.` : 'Kept.');

@@ -1,11 +1,12 @@
-import { redirect } from '@sveltejs/kit';
+import { error, redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, box, orNotFound, tick, typedAmount } from '$lib/server/answers';
+import { act, box, fromOf, orNotFound, tick, typedAmount } from '$lib/server/answers';
 import { openCheckout } from '$lib/server/services/money/checkouts';
 import { noteReminderOpened } from '$lib/server/services/chasing/messages';
 import { newToken } from '$lib/server/services/business/keys';
 import { cardByCode, mailCardCode, revokeByCustomer } from '$lib/server/services/repeats/keptCards';
 import { deliverSoon } from '$lib/server/clockwork/delivery';
+import { recordSignatures, signDocument, signingBehind } from '$lib/server/services/signing/sign';
 import { noteOpened, payPage } from '$lib/server/services/money/payPage';
 import type { Actions, PageServerLoad, RequestEvent } from './$types';
 
@@ -18,6 +19,7 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 	}
 	return {
 		...shown,
+		signing: signingBehind(locals.world.db, params.token),
 		/** Where the customer comes back from: `card`, `bank`, or nowhere. */
 		from: url.searchParams.get('from') ?? ''
 	};
@@ -38,6 +40,19 @@ const begin = (event: RequestEvent, way: 'card' | 'bank') =>
 	);
 
 export const actions: Actions = {
+	sign: (event) =>
+		act(
+			event,
+			z.object({ key: box, of: box, what: box, name: box, position: box, signature: box }),
+			async (form, world) => {
+				const { id } =
+					signingBehind(world.db, event.params.token) ?? error(404, 'There is no such page.');
+				const key = form.key || newToken();
+				signDocument(world, id, { ...form, key }, { way: 'page', from: fromOf(event) });
+				await recordSignatures(world);
+				deliverSoon(world);
+			}
+		),
 	card: (event) => begin(event, 'card'),
 	bank: (event) => begin(event, 'bank'),
 	/** Whether a card is kept is said to nobody who has no code. */

@@ -1,14 +1,16 @@
 <script lang="ts">
 	import Download from '@lucide/svelte/icons/download';
 	import { page } from '$app/state';
-	import { displayDate } from '$lib/core/calendar/conversion';
+	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount, displayMoney } from '$lib/core/money/display';
 	import Paper from '$lib/ui/invoices/Paper.svelte';
 	import BankDetails from '$lib/ui/money/BankDetails.svelte';
 	import KeptCard from '$lib/ui/money/KeptCard.svelte';
 	import PaymentNews from '$lib/ui/money/PaymentNews.svelte';
 	import Reach from '$lib/ui/money/Reach.svelte';
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
+	import SignForm from '$lib/ui/signing/SignForm.svelte';
 	import Money from '$lib/ui/parts/Money.svelte';
 	import { publicPayment } from '$lib/ui/money/payment.svelte';
 
@@ -40,7 +42,7 @@
 		<div class="sum">
 			<p>{view.seller.name}</p>
 			{#if data.kind === 'creditNote'}
-				<h1 class="text-[2rem]">Credit note of {view.sign}{view.payable.amount}</h1>
+				<h1 class="text-[2rem]">Credit note of {view.sign}{view.payable?.amount}</h1>
 			{:else if data.state === 'paid'}
 				<h1 class="text-[2rem]">Paid. Thank you.</h1>
 				{#if data.payments.length}<ul class="quiet">
@@ -151,4 +153,12 @@
 		</section>
 	{/if}
 	<Paper {view} logo={view.look.logo && `/p/${page.params.token}/logo`} />
+	{#if data.signing?.signed}<p class="panel px-6 py-4" role="status">
+			Signed by {data.signing.signed.name} on {displayMoment(data.signing.signed.at)}.
+		</p>
+	{:else if data.signing}<section class="panel px-6 py-4" aria-label="Sign for it">
+			<Fold label="Sign for it">
+				<SignForm action="{page.url.pathname}?/sign" of={data.signing.of} about="invoice" />
+			</Fold>
+		</section>{/if}
 </main>

@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, box, orNotFound, tick } from '$lib/server/answers';
+import { act, box, fromOf, orNotFound, tick } from '$lib/server/answers';
 import { deliverSoon } from '$lib/server/clockwork/delivery';
 import { newToken } from '$lib/server/services/business/keys';
 import { filesGoingOut } from '$lib/server/services/files/files';
@@ -63,10 +63,7 @@ export const actions: Actions = {
 				{
 					way: 'page',
 					informed: 'page',
-					from: {
-						address: event.getClientAddress().slice(0, 100),
-						agent: (event.request.headers.get('user-agent') ?? '').slice(0, 300)
-					}
+					from: fromOf(event)
 				}
 			);
 			void confirmAcceptances(world)

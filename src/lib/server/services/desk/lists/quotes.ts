@@ -5,7 +5,7 @@ import { everyWord, named, type ListSource } from './engine';
 
 export const QUOTE_LIST: ListSource = {
 	spec: QUOTES,
-	from: sql`quotes q left join work_kinds w on w.id = q.work_kind_id left join jobs j on j.id = q.job_id left join enquiries e on e.id = q.enquiry_id`,
+	from: sql`quotes q left join work_kinds w on w.id = q.work_kind_id left join jobs j on j.id = q.job_id left join enquiries e on e.id = q.enquiry_id left join acceptances a on a.quote_id = q.id`,
 	id: sql`q.id`,
 	base: sql`q.state <> 'discarded'`,
 	fields: {
@@ -21,8 +21,11 @@ export const QUOTE_LIST: ListSource = {
 		opened: () => sql`q.opened_at`,
 		until: () => sql`q.valid_until`,
 		answered: () => sql`q.answered_at`,
+		acceptedBy: () => sql`a.name`,
+		way: () => sql`a.way`,
+		agreed: () => sql`a.agreed_on`,
 		question: () =>
-			sql`exists (select 1 from quote_questions a where a.quote_id = q.id and a.answered_at is null)`,
+			sql`exists (select 1 from quote_questions u where u.quote_id = q.id and u.answered_at is null)`,
 		reason: () => sql`q.reason`,
 		workKind: () => sql`w.name`,
 		source: () => sql`e.source`,

@@ -18,6 +18,8 @@ import { MESSAGE_LIST } from './messages';
 import { PAYMENT_LIST } from './payments';
 import { PRICE_LIST } from './prices';
 import { QUOTE_LIST } from './quotes';
+import { SHEET_LIST } from './sheets';
+import { VISIT_LIST } from './visits';
 
 export const SOURCES: Readonly<Record<ListName, ListSource>> = {
 	invoices: INVOICE_LIST,
@@ -28,7 +30,9 @@ export const SOURCES: Readonly<Record<ListName, ListSource>> = {
 	prices: PRICE_LIST,
 	messages: MESSAGE_LIST,
 	quotes: QUOTE_LIST,
-	enquiries: ENQUIRY_LIST
+	enquiries: ENQUIRY_LIST,
+	visits: VISIT_LIST,
+	sheets: SHEET_LIST
 };
 
 /** Who may look at each. */
@@ -41,7 +45,9 @@ const LOOKS: Readonly<Record<ListName, Right>> = {
 	prices: 'work',
 	messages: 'work',
 	quotes: 'bill',
-	enquiries: 'work'
+	enquiries: 'work',
+	visits: 'work',
+	sheets: 'work'
 };
 
 /** @throws NotFoundError, ForbiddenError */

@@ -1,7 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { viewDocument } from '$lib/core/documents/view';
 import { idOf, orNotFound } from '$lib/server/answers';
-import { copyPdf, storedPdf } from '$lib/server/services/desk/documents';
+import { copyPdf, signedPdf, storedPdf } from '$lib/server/services/desk/documents';
 import { draftPreview } from '$lib/server/services/invoices/sheetPage';
 import { drawDocument } from '$lib/server/services/letterheads/dress';
 import type { RequestHandler } from './$types';
@@ -10,7 +10,9 @@ export const GET: RequestHandler = async ({ locals, params, url }) => {
 	const id = idOf(params.id);
 	const file = url.searchParams.has('copy')
 		? await orNotFound(() => copyPdf(locals.world, id))
-		: (storedPdf(locals.world, id) ?? (await drawDraft()));
+		: url.searchParams.has('signed')
+			? orNotFound(() => signedPdf(locals.world, id))
+			: (storedPdf(locals.world, id) ?? (await drawDraft()));
 	return new Response(new Uint8Array(file.content), {
 		headers: {
 			'content-type': 'application/pdf',

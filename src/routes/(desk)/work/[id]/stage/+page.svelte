@@ -3,7 +3,8 @@
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Table from '$lib/ui/parts/Table.svelte';
 	import type { Column } from '$lib/ui/parts/table';
-	import { untrack } from 'svelte';
+	import { onMount, untrack } from 'svelte';
+	import { page } from '$app/state';
 	import type { StagePreview } from '$lib/core/jobs/stages';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import Field from '$lib/ui/parts/Field.svelte';
@@ -12,10 +13,13 @@
 
 	let { data, form } = $props();
 	const fresh = untrack(() => data.position.billed === 0n);
-	let kind = $state(fresh ? 'deposit' : 'valuation');
-	let by = $state(fresh ? 'percent' : 'toDate');
-	let percent = $state('');
-	let amount = $state('');
+	// What the plan of the quote says stands in the address.
+	const asked = untrack(() => page.url.searchParams);
+	const given = (name: string, otherwise: string) => asked.get(name) ?? otherwise;
+	let kind = $state(given('kind', fresh ? 'deposit' : 'valuation'));
+	let by = $state(given('by', fresh ? 'percent' : 'toDate'));
+	let percent = $state(given('percent', ''));
+	let amount = $state(given('amount', ''));
 	let chosen = $state(untrack(() => data.lines.map((line) => line.id)));
 	let root = $state<HTMLFormElement>();
 	let preview = $derived<StagePreview | null>((form && 'preview' in form && form.preview) || null);
@@ -47,6 +51,10 @@
 				300
 			);
 	}
+
+	onMount(() => {
+		if (asked.has('by')) look();
+	});
 
 	type Agreed = { line: (typeof data.lines)[number]; so: (typeof data.contractLines)[number] };
 	let lines = $derived<Column<Agreed>[]>([

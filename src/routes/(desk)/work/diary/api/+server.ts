@@ -6,12 +6,13 @@ import { TOLD_KINDS } from '$lib/server/db/schema';
 import {
 	bookJob,
 	callOff,
+	chargeJourney,
 	placeVisit,
 	repeatVisit,
 	saveVisitDetail
 } from '$lib/server/services/diary/diary';
 import { removeVisit } from '$lib/server/services/jobs/visits';
-import { proposeTelling, tellCustomer } from '$lib/server/services/telling/telling';
+import { proposeTelling, setVisitNews, tellCustomer } from '$lib/server/services/telling/telling';
 import type { RequestHandler } from './$types';
 
 const id = z.number().int().positive();
@@ -21,6 +22,8 @@ const doing = z.discriminatedUnion('action', [
 	z.looseObject({ action: z.literal('repeat'), visit: id }),
 	z.looseObject({ action: z.literal('callOff'), visit: id }),
 	z.looseObject({ action: z.literal('remove'), visit: id, job: id }),
+	z.looseObject({ action: z.literal('journey'), visit: id }),
+	z.looseObject({ action: z.literal('quiet'), visit: id }),
 	z.looseObject({ action: z.literal('tell'), visit: id })
 ]);
 
@@ -53,6 +56,10 @@ export const POST: RequestHandler = ({ request, locals: { world } }) =>
 				return { count: repeatVisit(world, data.visit, data) };
 			case 'callOff':
 				return callOff(world, data.visit, data);
+			case 'journey':
+				return { job: chargeJourney(world, data.visit) };
+			case 'quiet':
+				return setVisitNews(world, data.visit, data);
 			case 'remove':
 				return { bin: removeVisit(world, data.job, data.visit) };
 			case 'tell': {

@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, box, idOf, orNotFound, tick } from '$lib/server/answers';
+import { act, box, fromOf, idOf, orNotFound, tick } from '$lib/server/answers';
 import { deliverSoon } from '$lib/server/clockwork/delivery';
 import { newToken } from '$lib/server/services/business/keys';
 import { acceptQuote } from '$lib/server/services/quotes/accept';
@@ -43,10 +43,7 @@ export const actions: Actions = {
 					{
 						way: 'spot',
 						informed: 'page',
-						from: {
-							address: event.getClientAddress().slice(0, 100),
-							agent: (event.request.headers.get('user-agent') ?? '').slice(0, 300)
-						}
+						from: fromOf(event)
 					}
 				);
 				await confirmAcceptances(world);

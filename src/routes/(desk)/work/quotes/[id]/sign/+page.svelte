@@ -8,8 +8,8 @@
 </script>
 
 <svelte:head><title>{data.quote.name} {data.number}</title></svelte:head>
-<!-- Over everything that is the owner's own: whoever holds the phone sees the quote alone. -->
-<main class="fixed inset-0 z-40 overflow-auto bg-(--plaster)">
+<!-- Whoever holds the phone sees the quote alone. -->
+<div>
 	<div class="mx-auto grid max-w-140 gap-5 pb-15">
 		<QuotePaper quote={data.quote} number={data.number} validUntil={data.validUntil} bind:picked />
 		<AcceptForm
@@ -20,4 +20,4 @@
 		/>
 		<p class="px-5"><a href="/work/quotes/{data.id}">Not now</a></p>
 	</div>
-</main>
+</div>
