@@ -218,6 +218,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(public)/q/[token]/pdf': link('GET'),
 	'/(public)/q/[token]/figures': link('POST'),
 	'/(public)/q/[token]/files/[id]': link('GET'),
+	'/(desk)/work/way': work(),
 	'/(desk)/work/sheets/[id]': site('finish', 'discard', 'send'),
 	'/(desk)/work/sheets/[id]/api': site('PUT'),
 	'/(desk)/work/sheets/[id]/pdf': site('GET'),

@@ -4,8 +4,10 @@ import { eq, sql } from 'drizzle-orm';
 import fc from 'fast-check';
 import { describe, it } from 'mocha';
 import {
+	acceptances,
 	chaseDone,
 	checkouts,
+	depositRequests,
 	documents,
 	mails,
 	openItems,
@@ -34,6 +36,15 @@ import {
 	receiveBankEvent,
 	receiveCardEvent
 } from '../../../src/lib/server/services/money/cardEvents';
+import {
+	invoiceDeposits,
+	openDepositCheckout,
+	recordDeposit
+} from '../../../src/lib/server/services/money/depositRequests';
+import { acceptQuote } from '../../../src/lib/server/services/quotes/accept';
+import { cancelByCustomer } from '../../../src/lib/server/services/quotes/cancel';
+import { beginQuote, loadQuote, saveQuote } from '../../../src/lib/server/services/quotes/quotes';
+import { sendQuote } from '../../../src/lib/server/services/quotes/send';
 import { refundByHand } from '../../../src/lib/server/services/money/refunds';
 import { saveChaseSettings } from '../../../src/lib/server/services/chasing/settings';
 import { runChasing } from '../../../src/lib/server/services/chasing/chasing';
@@ -140,6 +151,12 @@ const PRESSES = [
 	'hold',
 	'release',
 	'chase',
+	'quote',
+	'quote',
+	'quotePaid',
+	'quotePaid',
+	'cancelQuote',
+	'cancelQuote',
 	'days'
 ] as const;
 type Press = { what: (typeof PRESSES)[number]; which: number; pence: number };
@@ -158,6 +175,7 @@ class Purse {
 	private presses = 0;
 	private job = 0;
 	private registered = true;
+	private household = 0;
 
 	async fill(): Promise<this> {
 		const { world } = this;
@@ -167,7 +185,8 @@ class Purse {
 		const contractor = await issued(world, CONTRACTOR);
 		const dairy = await issued(world, firm, { rows: [line('a', 'Render', '333.33')] });
 		const rows = [line('a', 'Cornice', '99.99', { vat: 'zero', vatReason: 'newDwelling' })];
-		await issued(world, HOUSEHOLD, { rows: [line('a', 'Repair', '77.77')] });
+		const home = await issued(world, HOUSEHOLD, { rows: [line('a', 'Repair', '77.77')] });
+		this.household = home.customerId;
 		for (const { customerId } of [contractor, dairy]) {
 			const id = beginInvoice(world, `second-${customerId}`, customerId);
 			const { version } = saveDraft(world, id, 1, {
@@ -280,14 +299,15 @@ class Purse {
 				if (way === 'bank') {
 					const type = (['settled', 'pending', 'failed'] as const)[pence % 3]!;
 					const event = { id: key, type: `transfer.${type}` as const, transfer: id, amount: due };
-					return receiveBankEvent(world, event, '{}');
+					receiveBankEvent(world, event, '{}');
+					return invoiceDeposits(world);
 				}
 				const fee = Math.min(25, due);
 				const type = 'payment.settled' as const;
 				const onTop = pence % 2 ? { feeOnTop: fee } : {};
 				receiveCardEvent(world, { id: key, type, checkout: id, amount: due, fee, ...onTop }, '{}');
 				await billCardFees(world);
-				return;
+				return invoiceDeposits(world);
 			}
 			case 'payout': {
 				const out = new Set(
@@ -407,6 +427,35 @@ class Purse {
 				return pauseInvoice(world, item.documentId, { kind: 'promise', until: date, note: '' });
 			case 'release':
 				return resumeInvoice(world, item.documentId);
+			case 'quote': {
+				// Agreed on the spot, with a deposit that is asked for by card.
+				const id = beginQuote(world, key, { customerId: this.household, title: 'A wall' });
+				const { sheet, version } = loadQuote(db, id);
+				saveQuote(world, id, version, {
+					...sheet,
+					rows: [line('a', 'Wall', amount)],
+					quote: { ...sheet.quote!, deposit: `${1 + (which % 90)}%` }
+				});
+				await sendQuote(world, id, version + 1, { key, byHand: true });
+				const { total, token } = loadQuote(db, id);
+				acceptQuote(
+					world,
+					id,
+					{ key, n: 1, total, picked: '', name: 'Odile', begin: true, acknowledged: true },
+					{ way: 'spot', informed: 'page', from: { address: '', agent: '' } }
+				);
+				await openDepositCheckout(world, token, key, pence % 4 ? 'card' : 'bank');
+				return;
+			}
+			case 'quotePaid': {
+				const { quoteId } = of(db.select().from(depositRequests).all());
+				recordDeposit(world, quoteId, { key, date: '', way: 'cash' });
+				return invoiceDeposits(world);
+			}
+			case 'cancelQuote': {
+				const accepted = db.select().from(acceptances).all();
+				return cancelByCustomer(world, of(accepted.filter((one) => !one.cancelledOn)).quoteId);
+			}
 			case 'chase':
 				await runChasing(world);
 				return deliverDue(world);

@@ -187,7 +187,7 @@ export function jobSheetView(
 	const sections = [
 		...part(
 			'Visits',
-			visits.map((visit) => row({ description: visitWords(visit) }))
+			visits.map((visit) => row({ description: visitWords(visit, written.done) }))
 		),
 		...part(
 			'Work',
@@ -275,13 +275,15 @@ export const signedWords = ({ name, position, at, way, drawn }: SheetSignature):
 		way === 'phone' ? 'on our phone' : 'on its page'
 	}.${drawn ? '' : ' The typed name stands for the signature.'}`;
 
-function visitWords({ date, endDate, from, to, who, note }: JobSheetVisit): string {
+/** A note that stands in the owner's words above already is not said twice. */
+function visitWords({ date, endDate, from, to, who, note }: JobSheetVisit, done: string): string {
 	const days =
 		endDate && endDate !== date
 			? `${displayWeekday(date)} to ${displayWeekday(endDate)}`
 			: displayWeekday(date);
 	const times = from && to ? `${from} to ${to}` : from;
-	return [[days, times, who].filter(Boolean).join(', '), note.trim()].filter(Boolean).join('\n');
+	const more = done.includes(note.trim()) ? '' : note.trim();
+	return [[days, times, who].filter(Boolean).join(', '), more].filter(Boolean).join('\n');
 }
 
 /** The letterhead's own names, in its own order; what a sheet has no use for is left out. */

@@ -15,18 +15,22 @@ export function totals(view: DocumentView): Content {
 	return {
 		width: 262,
 		stack: [
-			{
-				table: { widths: ['*', 'auto'], body },
-				layout: {
-					hLineWidth: (line) => (line === firstDeduction && view.deduction.length ? 0.8 : 0),
-					vLineWidth: () => 0,
-					hLineColor: () => HAIR,
-					paddingLeft: () => 0,
-					paddingRight: () => 0,
-					paddingTop: () => 1.5,
-					paddingBottom: () => 1.5
-				}
-			},
+			...(body.length
+				? [
+						{
+							table: { widths: ['*', 'auto'], body },
+							layout: {
+								hLineWidth: (line) => (line === firstDeduction && view.deduction.length ? 0.8 : 0),
+								vLineWidth: () => 0,
+								hLineColor: () => HAIR,
+								paddingLeft: () => 0,
+								paddingRight: () => 0,
+								paddingTop: () => 1.5,
+								paddingBottom: () => 1.5
+							}
+						}
+					]
+				: []),
 			...(view.payable ? [payableRow(view.payable, view.sign)] : []),
 			...(view.vatTable.length > 1 || view.vatTable.some((row) => row.rate.includes('reverse'))
 				? [vatTable(view)]

@@ -102,6 +102,12 @@ export const CATALOGUE: readonly Group[] = [
 		entries: [
 			{ label: 'Jobs', href: '/work', words: 'work list visits today' },
 			{
+				label: 'What waits, from asking to billing',
+				href: '/work/way',
+				words: 'pipeline way waits stages share won lost quotes forecast likely',
+				more: true
+			},
+			{
 				label: 'Diary',
 				href: '/work/diary',
 				words: 'calendar schedule week visits plan book appointments holiday',

@@ -51,11 +51,13 @@
 			{signed.name} signed it.
 		</p>{/if}
 	<div class="grid grid-cols-[minmax(0,1fr)_minmax(0,360px)] items-start gap-4 beside:grid-cols-1">
-		<Paper
-			{view}
-			logo={view.look.logo && `/settings/letterheads/logo/${view.look.logo}`}
-			photo={(photo) => `/files/${photo}`}
-		/>
+		<div>
+			<Paper
+				{view}
+				logo={view.look.logo && `/settings/letterheads/logo/${view.look.logo}`}
+				photo={(photo) => `/files/${photo}`}
+			/>
+		</div>
 		<aside class="grid gap-4 beside:order-first">
 			<section class="panel grid gap-3 px-5 py-4">
 				<h2>Send it</h2>

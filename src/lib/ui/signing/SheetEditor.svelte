@@ -174,10 +174,12 @@
 				here is added there.
 			</p>
 		</div>
-		<Paper
-			{view}
-			logo={view.look.logo && `/settings/letterheads/logo/${view.look.logo}`}
-			photo={(photo) => `/files/${photo}`}
-		/>
+		<div>
+			<Paper
+				{view}
+				logo={view.look.logo && `/settings/letterheads/logo/${view.look.logo}`}
+				photo={(photo) => `/files/${photo}`}
+			/>
+		</div>
 	</div>
 </div>

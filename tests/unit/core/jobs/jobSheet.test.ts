@@ -126,13 +126,17 @@ describe('a job sheet', () => {
 	});
 	it('tells what was done without a price or a cost', () => {
 		expect(rowsOf(ALL)).to.deep.equal([
-			['Visits', 'Monday 23 November, 09:00 to 12:30, Tamsin\nFirst coat is on.', '', ''],
-			['Visits', 'Monday 23 November, 09:00 to 12:30, Tamsin\nSecond coat.', '', ''],
+			['Visits', 'Monday 23 November, 09:00 to 12:30, Tamsin', '', ''],
+			['Visits', 'Monday 23 November, 09:00 to 12:30, Tamsin', '', ''],
 			['Work', 'Skim the ceiling', '12.5', ''],
 			['Time', '23 Nov 2026, Joss, Skimming', '1.5', ''],
 			['Time', '23 Nov 2026, Joss, Skimming', '1', ''],
 			['Materials', 'Lime putty', '3', '']
 		]);
+		// What the owner's own words say already is not said twice.
+		expect(rowsOf({ ...ALL, done: 'Skimmed.' })[1]![1]).to.equal(
+			'Monday 23 November, 09:00 to 12:30, Tamsin\nSecond coat.'
+		);
 		const view = jobSheetView(SOURCE, ALL, PAPER);
 		expect(view.columns.map(({ id }) => id)).to.deep.equal(['description', 'quantity', 'unit']);
 		expect([view.payable, view.totals, view.bank]).to.deep.equal([null, [], null]);

@@ -171,7 +171,9 @@ describe('an export of rich books', () => {
 	it('has photos by their names that no system takes amiss, and visits that a calendar reads', () => {
 		const files = [...all.keys()].filter((name) => name.startsWith('files/'));
 		expect(files).to.have.length(2);
-		expect(files.find((name) => name.includes('wall'))).to.match(/^files\/[^/]+ Kitchen [^/]*north\/wall .jpg$/);
+		expect(files.find((name) => name.includes('wall'))).to.match(
+			/^files\/[^/]+ Kitchen [^/]*north\/wall .jpg$/
+		);
 		const calendar = new ICAL.Component(ICAL.parse(all.get('visits.ics')!.toString()) as unknown[]);
 		const visit = calendar
 			.getAllSubcomponents('vevent')

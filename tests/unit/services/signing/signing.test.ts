@@ -35,6 +35,7 @@ import {
 	finishSheet,
 	loadSheet,
 	saveSheet,
+	sheetSource,
 	sheetPaper,
 	sheetPhoto,
 	sheetsOf
@@ -47,6 +48,9 @@ import {
 	signSheet
 } from '../../../../src/lib/server/services/signing/sign';
 import { documentDetail } from '../../../../src/lib/server/services/desk/documents';
+import { jobSheetView } from '../../../../src/lib/core/jobs/jobSheet';
+import { renderPdf } from '../../../../src/lib/server/documents/pdf';
+import { textOf } from '../../../support/pdf';
 import { HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../../support/world';
 
 const FROM = { address: '192.0.2.7', agent: 'A phone' };
@@ -231,6 +235,53 @@ describe('a job sheet', () => {
 		expect(JSON.stringify(sheetPage(world, id)))
 			.to.contain('480.00')
 			.and.not.contain('99.99');
+	});
+});
+
+describe('a job sheet on paper', () => {
+	it('says it all over several pages, with photos, and carries no sum that nobody asked for', async () => {
+		const id = begun();
+		const photo = await sharp({
+			create: { width: 60, height: 40, channels: 3, background: '#a33' }
+		})
+			.jpeg()
+			.toBuffer();
+		const source = sheetSource(world, jobId);
+		const [one] = source.work.lines;
+		const many = {
+			...source,
+			photos: Array.from({ length: 5 }, (_, n) => ({ id: n + 1, name: `Wall ${n + 1}.jpg` })),
+			work: {
+				...source.work,
+				lines: Array.from({ length: 70 }, (_, n) => ({
+					...one!,
+					id: n + 1,
+					description: `Line ${n + 1}`
+				}))
+			}
+		};
+		const written = {
+			...loadSheet(world.db, id).written,
+			lines: many.work.lines.map((line) => line.id),
+			photos: [1, 2, 3, 4, 5]
+		};
+		const address = `data:image/jpeg;base64,${photo.toString('base64')}`;
+		const draw = async (prices: boolean) => {
+			const view = jobSheetView(
+				many,
+				{ ...written, prices },
+				{ number: 'J-0001/1', on: '2026-11-24' }
+			);
+			const photos = Object.fromEntries(written.photos.map((n) => [n, address]));
+			return textOf(await renderPdf(view, { payUrl: null, madeAt: 0, photos }));
+		};
+		const plain = await draw(false);
+		for (const words of ['Both coats are on.', 'Line 70', 'Wall 5', 'no invoice', 'page 2 of'])
+			expect(plain, words).to.contain(words);
+		expect(plain).not.to.match(/Carried over|480\.00/);
+		// 70 × 480.00, and the putty at 2 × 47.50.
+		const priced = await draw(true);
+		expect(priced).to.contain('In all, with VAT 33,695.00').and.contain('Carried over');
 	});
 });
 

@@ -97,7 +97,7 @@
 		<span class="flex-1 phone:hidden"></span>
 		<div class="flex gap-2 flex-wrap phone:hidden">{@render presses()}</div>
 		{#if canBill}
-			<Form class="flex gap-2 phone:hidden" action="?/bill" keyed>
+			<Form class="flex flex-wrap items-center gap-2 phone:hidden" action="?/bill" keyed>
 				{#if working}<input type="hidden" name="finish" value="yes" />{/if}
 				{#if ready.length}<Tick name="sheets" checked>with {sheetWords}</Tick>{/if}
 				<Choice label="How it stands on the invoice" quiet name="shape" value="lines">
