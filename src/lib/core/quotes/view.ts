@@ -65,9 +65,7 @@ export function quoteView(frozen: Frozen, paper: QuotePaper): DocumentView {
 				: []),
 			...view.facts.filter(({ id }) => id === 'order' || id === 'vatNumber')
 		],
-		above: [terms.title, terms.before, ...view.above]
-			.map((words) => words.trim())
-			.filter(Boolean),
+		above: [terms.title, terms.before, ...view.above].map((words) => words.trim()).filter(Boolean),
 		payable: view.payable && {
 			...view.payable,
 			label: contractor ? 'To pay after deduction' : 'In all'

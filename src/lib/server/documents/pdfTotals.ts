@@ -20,7 +20,8 @@ export function totals(view: DocumentView): Content {
 						{
 							table: { widths: ['*', 'auto'], body },
 							layout: {
-								hLineWidth: (line) => (line === firstDeduction && view.deduction.length ? 0.8 : 0),
+								hLineWidth: (line: number) =>
+									line === firstDeduction && view.deduction.length ? 0.8 : 0,
 								vLineWidth: () => 0,
 								hLineColor: () => HAIR,
 								paddingLeft: () => 0,

@@ -276,7 +276,8 @@ for (const source of Object.values(SOURCES)) {
 				rows.map(({ id }) => id)
 			);
 			expect([...names.keys()].sort((x, y) => x - y)).to.deep.equal(ids(rows));
-			for (const row of rows) expect(source.href(row.id, row.more)).to.match(/^\/[a-z/0-9-]+(\?visit=\d+)?$/);
+			for (const row of rows)
+				expect(source.href(row.id, row.more)).to.match(/^\/[a-z/0-9-]+(\?visit=\d+)?$/);
 			expect(
 				readList(books.world, source, whole({ search: '% nothing _' }), null).rows
 			).to.deep.equal([]);

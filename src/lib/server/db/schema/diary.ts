@@ -45,7 +45,14 @@ export const diaryFeeds = sqliteTable('diary_feeds', {
 	createdAt: integer('created_at').notNull()
 });
 
-export const TOLD_KINDS = ['booked', 'moved', 'cancelled', 'dayBefore', 'onTheWay', 'finished'] as const;
+export const TOLD_KINDS = [
+	'booked',
+	'moved',
+	'cancelled',
+	'dayBefore',
+	'onTheWay',
+	'finished'
+] as const;
 export type ToldKind = (typeof TOLD_KINDS)[number];
 
 /** How the diary is kept; one row. */
