@@ -25,6 +25,33 @@ async function shoot(name: string, on: Page = page): Promise<void> {
 	await on.waitForTimeout(350);
 	await on.screenshot({ path: join(FOLDER, `${name}.png`) });
 }
+const GAP = 24;
+/** Pictures of one size in rows of so many, as one file. */
+async function beside(
+	shots: readonly Buffer[],
+	{ width, height }: { width: number; height: number },
+	across: number,
+	file: string
+): Promise<void> {
+	const rows = Math.ceil(shots.length / across);
+	await sharp({
+		create: {
+			width: across * (width + GAP) - GAP,
+			height: rows * (height + GAP) - GAP,
+			channels: 3,
+			background: '#8b8475'
+		}
+	})
+		.composite(
+			shots.map((input, n) => ({
+				input,
+				left: (n % across) * (width + GAP),
+				top: Math.floor(n / across) * (height + GAP)
+			}))
+		)
+		.png({ compressionLevel: 9 })
+		.toFile(join(FOLDER, file));
+}
 const open = (path: string, on: Page = page) =>
 	on.goto(app.origin + path, { waitUntil: 'networkidle' });
 
@@ -43,23 +70,31 @@ const invoiceOf = (total: number) =>
 await open('/sign-in');
 await page.getByRole('button', { name: /Sign in as/ }).click();
 await page.waitForURL(`${app.origin}/`);
-for (const [name, path] of [
+const customerOf = (name: string) =>
+	`/customers/${value(`select id from customers where name like '${name}%'`)}`;
+for (const [name, ...paths] of [
 	['today', '/'],
 	['work', '/work'],
+	['what-waits', '/work/way'],
+	['diary', '/work/diary'],
+	['quote', `/work/quotes/${value("select id from quotes where state = 'sent' limit 1")}?write`],
 	['job', jobCalled('Mill Yard')],
 	['to-bill', '/work/bill'],
-	['price-list', '/work/prices'],
+	['prices-and-costs', '/work/prices', '/lists/costs'],
 	['billing', '/billing'],
 	['owed', '/owed'],
-	['chasing', '/owed/chasing'],
-	['charts', '/money/charts'],
-	['costs', '/lists/costs'],
-	['reports', '/reports'],
-	['tax', '/tax'],
-	['customer', `/customers/${value("select id from customers where name like 'Beacon%'")}`]
-] as const) {
-	await open(path);
-	await shoot(name);
+	['chasing-and-a-customer', '/owed/chasing', customerOf('Beacon')],
+	['charts-and-reports', '/money/charts', '/reports'],
+	['tax', '/tax']
+]) {
+	const shots: Buffer[] = [];
+	for (const path of paths) {
+		await open(path);
+		await page.mouse.move(0, 0);
+		await page.waitForTimeout(700);
+		shots.push(await page.screenshot());
+	}
+	await beside(shots, DESK, paths.length, `${name}.png`);
 }
 
 await open('/money');
@@ -117,24 +152,21 @@ const stranger = await browser.newContext({
 	deviceScaleFactor: 2
 });
 const customer = await stranger.newPage();
-await customer.goto(link);
-await customer.waitForTimeout(350);
-onPhone.push(await customer.screenshot());
+const sheet = value('select token from job_sheets where number is not null order by id limit 1');
+for (const address of [
+	link,
+	`${app.origin}/q/${value("select token from quotes where state = 'sent' limit 1")}`,
+	`${app.origin}/v/${value('select token from told limit 1')}`,
+	`${app.origin}/e/${value('select token from enquiry_page limit 1')}`,
+	`${app.origin}/j/${sheet}`
+]) {
+	await customer.goto(address, { waitUntil: 'networkidle' });
+	await customer.waitForTimeout(350);
+	onPhone.push(await customer.screenshot());
+}
 
-// What the phone shows, side by side.
-const GAP = 24;
-const wide = PHONE.width * 2;
-await sharp({
-	create: {
-		width: onPhone.length * (wide + GAP) - GAP,
-		height: PHONE.height * 2,
-		channels: 3,
-		background: '#8b8475'
-	}
-})
-	.composite(onPhone.map((input, n) => ({ input, left: n * (wide + GAP), top: 0 })))
-	.png({ compressionLevel: 9 })
-	.toFile(join(FOLDER, 'phone.png'));
+// What the phone shows: the owner's in the first row, and the customer's after it.
+await beside(onPhone, { width: PHONE.width * 2, height: PHONE.height * 2 }, 4, 'phone.png');
 
 await browser.close();
 await app.end();

@@ -50,6 +50,40 @@ describe('winning and planning work', () => {
 		}
 	};
 
+	async function drawSignature(on: Page): Promise<void> {
+		const canvas = on.getByLabel('Your signature, drawn');
+		await canvas.scrollIntoViewIfNeeded();
+		const at = (await canvas.boundingBox())!;
+		expect(at.width).to.be.greaterThan(200);
+		await on.mouse.move(at.x + 30, at.y + 60);
+		await on.mouse.down();
+		await on.mouse.move(at.x + 90, at.y + 20, { steps: 6 });
+		await on.mouse.move(at.x + 160, at.y + 80, { steps: 6 });
+		await on.mouse.up();
+	}
+	/** A quote with one line, written by the owner and given to somebody without a message. */
+	async function quoteFor(
+		on: Page,
+		customer: RegExp,
+		what: string,
+		price: string
+	): Promise<number> {
+		await on.goto(`${app.origin}/lists/quotes`);
+		await ready(on);
+		await on.getByRole('button', { name: 'New quote' }).click();
+		await on.waitForURL(/work\/quotes\/\d+/);
+		await ready(on);
+		await on.getByLabel('Customer', { exact: true }).fill('Hazel');
+		await on.getByRole('option', { name: customer }).first().click();
+		await on.getByLabel('What it is for').fill(what);
+		await on.getByLabel('Description, line 1', { exact: true }).fill(what);
+		await on.getByLabel('Price, line 1', { exact: true }).fill(price);
+		await on.getByRole('button', { name: 'Send…' }).first().click();
+		await on.getByRole('button', { name: 'It goes another way' }).click();
+		await on.waitForURL(/just=sent|work\/quotes\/\d+$/);
+		return Number(/quotes\/(\d+)/.exec(on.url())![1]);
+	}
+
 	it('a stranger asks through the page on the phone, and the owner sees it first', async () => {
 		await owner.goto(`${app.origin}/settings/enquiries`);
 		await ready(owner);
@@ -129,15 +163,7 @@ describe('winning and planning work', () => {
 			false
 		);
 		await page.getByLabel('Your name, in full').fill('Hazel Penhallow');
-		const box = (await page.getByLabel('Your signature, drawn').boundingBox())!;
-		await page.getByLabel('Your signature, drawn').scrollIntoViewIfNeeded();
-		const at = (await page.getByLabel('Your signature, drawn').boundingBox())!;
-		await page.mouse.move(at.x + 30, at.y + 60);
-		await page.mouse.down();
-		await page.mouse.move(at.x + 90, at.y + 20, { steps: 6 });
-		await page.mouse.move(at.x + 160, at.y + 80, { steps: 6 });
-		await page.mouse.up();
-		expect(box.width).to.be.greaterThan(200);
+		await drawSignature(page);
 		await page.getByRole('button', { name: 'Accept, with obligation to pay' }).click();
 		await page.getByText('Agreed. Thank you.').waitFor();
 		expect(one('select total from acceptances')).to.equal(3240_00);
@@ -231,6 +257,210 @@ describe('winning and planning work', () => {
 			10,
 			'the way back'
 		);
+	});
+
+	it('the work is done, signed for with a finger, and the rest is billed with the job sheet', async () => {
+		const job = one<number>('select id from jobs');
+		await owner.goto(`${app.origin}/work/${job}`);
+		await ready(owner);
+		await owner.getByRole('button', { name: 'Job sheet' }).first().click();
+		await owner.waitForURL(/work\/sheets\/\d+/);
+		await ready(owner);
+		await owner.getByLabel('What was done').fill('The ceiling is up, the rose is back.');
+		await owner.getByText('The ceiling is up, the rose is back.').nth(1).waitFor();
+		await expectAccessible(owner, 'a job sheet');
+		await owner.getByRole('button', { name: 'Have it signed' }).click();
+		await owner.waitForURL(/\/sign$/);
+		await ready(owner);
+		// Whoever holds the phone finds nothing of the owner's.
+		expect(await owner.getByRole('link', { name: /Billing|Customers|Owed/ }).count()).to.equal(0);
+		await owner.getByLabel('Your name').fill('Hazel Penhallow');
+		await drawSignature(owner);
+		await owner.getByRole('button', { name: 'Sign it' }).click();
+		await owner.getByText('Hazel Penhallow signed it.').waitFor();
+		expect(one('select length(drawn) > 200 and record is not null from signatures')).to.equal(1);
+		await owner.goto(`${app.origin}/work/${job}`);
+		await ready(owner);
+		await owner.getByRole('button', { name: 'Finished: bill later' }).first().click();
+		await until(async () => one('select state from jobs') === 'finished', 10, 'the end');
+		await owner.getByRole('link', { name: /^Bill “/ }).click();
+		await owner.waitForURL(/stage\?by=rest/);
+		await ready(owner);
+		// 3,240.00 less the deposit of 810.00.
+		await owner.getByText('£2,430.00').first().waitFor();
+		await owner.getByRole('button', { name: 'Write the invoice' }).click();
+		await owner.waitForURL(/billing\/\d+/);
+		await ready(owner);
+		await owner.getByRole('button', { name: /^Send it along/ }).click();
+		await owner.getByText('Job-sheet-J-0001-1.pdf').waitFor();
+		await owner.getByRole('button', { name: 'Issue…' }).first().click();
+		await owner.getByRole('button', { name: 'Issue and send' }).click();
+		const mail = await until(
+			async () => (await app.inbox()).find(({ subject }) => /£2,430\.00/.test(subject)),
+			20,
+			'the bill'
+		);
+		expect(mail!.attachments.map(({ name }) => name)).to.include('Job-sheet-J-0001-1.pdf');
+		expect(one("select sum(total) from documents where state = 'issued'")).to.equal(3240_00);
+	});
+
+	it('on the spot: the owner hands over the phone, which shows the quote alone, and the job is there', async () => {
+		const phone = await (
+			await browser.newContext({
+				...PHONE,
+				locale: 'en-GB',
+				storageState: await owner.context().storageState()
+			})
+		).newPage();
+		phone.setDefaultTimeout(15_000);
+		const id = await quoteFor(phone, /Hazel/, 'Patch the stairs', '240');
+		await phone.getByRole('link', { name: 'Accept it here, on this phone' }).click();
+		await phone.waitForURL(/\/sign$/);
+		await ready(phone);
+		await expectAccessible(phone, 'the quote on the owner’s phone');
+		expect(await phone.getByRole('link', { name: /Today|Billing|Owed|More/ }).count()).to.equal(0);
+		// Asked for in writing: with their own finger on this page.
+		await phone.getByRole('checkbox', { name: /Please begin before/ }).check();
+		await phone.getByRole('checkbox').last().check();
+		await phone.getByLabel('Your name, in full').fill('Hazel Penhallow');
+		await phone.getByRole('button', { name: 'type it instead' }).click();
+		await phone.getByRole('button', { name: 'Accept, with obligation to pay' }).click();
+		await phone.getByText('Accepted. The record goes to both of you.').waitFor();
+		expect(
+			one(
+				`select way || ' ' || total || ' ' || (signature is null) || ' ' || json_extract(law, '$.begin') from acceptances where quote_id = ${id}`
+			)
+		).to.equal('spot 24000 1 1');
+		await phone.getByRole('link', { name: /^Go to J-/ }).click();
+		await phone.getByText(/they can cancel until the end of 8 Dec 2026/).waitFor();
+		await phone.context().close();
+	});
+
+	it('cancelled within the period, with work begun on request: the share of what was done is owed', async () => {
+		const id = one<number>('select max(id) from quotes');
+		await page.goto(`${app.origin}/q/${one<string>(`select token from quotes where id = ${id}`)}`);
+		await ready(page);
+		await page.getByRole('button', { name: 'Cancel this contract' }).click();
+		await page.getByRole('button', { name: 'Yes, I cancel the contract' }).click();
+		await page.getByRole('heading', { name: 'Cancelled' }).waitFor();
+		expect(
+			one(`select j.state from jobs j join quotes q on q.job_id = j.id where q.id = ${id}`)
+		).to.equal('dropped');
+		await until(
+			async () => (await app.inbox()).some(({ subject }) => /cancel/i.test(subject)),
+			15,
+			'the receipt of the notice'
+		);
+		await owner.goto(`${app.origin}/work/quotes/${id}`);
+		await ready(owner);
+		const back = owner.getByRole('region', { name: 'What goes back' });
+		await back.getByLabel('Percent done: Patch the stairs').fill('25');
+		// A quarter of 240.00.
+		await back.getByText('£60.00').first().waitFor();
+		expect(await back.textContent()).to.match(/owe £60\.00 and paid £0\.00: £0\.00 goes back/);
+	});
+
+	it('the diary by keyboard alone: booked, moved and told without a pointer', async () => {
+		const id = await quoteFor(owner, /Hazel/, 'Limewash the porch', '360');
+		await owner.getByRole('button', { name: 'They said yes' }).click();
+		await owner.getByLabel('How they got the information about cancelling').selectOption('mail');
+		await owner.getByRole('button', { name: 'Write it down' }).first().click();
+		await until(
+			async () => one(`select state from quotes where id = ${id}`) === 'accepted',
+			15,
+			'the yes'
+		);
+		await owner.goto(`${app.origin}/work/diary`);
+		await ready(owner);
+		const press = (...keys: string[]) =>
+			keys.reduce(async (before, key) => {
+				await before;
+				await owner.keyboard.press(key);
+			}, Promise.resolve());
+		await owner.getByRole('button', { name: /Limewash the porch/ }).focus();
+		await press('Enter');
+		const dialog = owner.getByRole('dialog', { name: /Book in: Limewash/ });
+		await dialog.waitFor();
+		// The day is the first thing there is to say.
+		await until(
+			async () =>
+				await dialog
+					.getByLabel('Day', { exact: true })
+					.evaluate((box) => box === document.activeElement),
+			5,
+			'the day'
+		);
+		await press('Control+A');
+		await owner.keyboard.type('14 Dec');
+		await press('Enter');
+		const tell = owner.getByRole('dialog', { name: 'Tell them of the visit?' });
+		await tell.getByRole('button', { name: 'Tell them' }).waitFor();
+		await until(
+			async () =>
+				tell
+					.getByRole('button', { name: 'Tell them' })
+					.evaluate((one) => one === document.activeElement),
+			5,
+			'the press'
+		);
+		await press('Enter');
+		await owner.getByText('They are told.').waitFor();
+		const visit = () =>
+			one<string>(
+				'select date || \' \' || "from" from visits where job_id = (select max(id) from jobs)'
+			);
+		expect(visit()).to.match(/^2026-12-14/);
+		await owner.goto(`${app.origin}/work/diary?on=2026-12-14`);
+		await ready(owner);
+		await owner
+			.getByRole('region', { name: 'The visits as a list' })
+			.getByRole('button', { name: /Limewash/ })
+			.focus();
+		await press('Enter');
+		await owner.getByRole('dialog', { name: 'Limewash the porch' }).waitFor();
+		await press('Control+A');
+		await owner.keyboard.type('15 Dec');
+		await press('Enter');
+		await owner.getByRole('dialog', { name: 'Tell them that it has moved?' }).waitFor();
+		expect(visit()).to.match(/^2026-12-15/);
+		await press('Escape');
+	});
+
+	it('the diary by touch: held, dragged to another day, and back', async () => {
+		const tablet = await (
+			await browser.newContext({
+				viewport: { width: 1280, height: 800 },
+				hasTouch: true,
+				locale: 'en-GB',
+				storageState: await owner.context().storageState()
+			})
+		).newPage();
+		tablet.setDefaultTimeout(15_000);
+		await tablet.goto(`${app.origin}/work/diary?on=2026-12-15`);
+		await ready(tablet);
+		const docket = tablet.locator('.docket').first();
+		await docket.waitFor();
+		await docket.scrollIntoViewIfNeeded();
+		const at = (await docket.boundingBox())!;
+		const touch = await tablet.context().newCDPSession(tablet);
+		const send = (type: 'touchStart' | 'touchMove' | 'touchEnd', x = 0, y = 0) =>
+			touch.send('Input.dispatchTouchEvent', {
+				type,
+				touchPoints: type === 'touchEnd' ? [] : [{ x, y }]
+			});
+		await send('touchStart', at.x + 8, at.y + 10);
+		// Held as long as a finger that means it.
+		const held = Date.now();
+		await until(async () => Date.now() - held > 500, 5, 'the hold');
+		for (let step = 1; step <= 12; step++) await send('touchMove', at.x + 8 + step * 15, at.y + 10);
+		await send('touchEnd');
+		const day = () =>
+			one<string>('select date from visits where job_id = (select max(id) from jobs)');
+		await until(async () => day() > '2026-12-15', 10, 'the move');
+		await tablet.getByRole('dialog').getByRole('button', { name: 'Not this time' }).tap();
+		await tablet.getByRole('button', { name: 'Undo' }).tap();
+		await until(async () => day() === '2026-12-15', 10, 'the way back');
+		await tablet.context().close();
 	});
 
 	it('what is paid when stands on the job, and the books are sound', async () => {

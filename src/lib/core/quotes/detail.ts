@@ -20,6 +20,8 @@ export interface QuoteDetail {
 	validUntil: PlainDate;
 	sentAt: number | null;
 	openedAt: number | null;
+	/** It is not reminded of. */
+	quiet: boolean;
 	reason: string;
 	/** Pence. */
 	total: number;

@@ -53,7 +53,10 @@ export const quoteMessage = (
 	frozen: Frozen,
 	tell: QuoteToTell,
 	voice: Voice,
-	kind: Extract<WordingKind, 'quote' | 'quoteReminder' | 'accepted' | 'depositRequest'> = 'quote'
+	kind: Extract<
+		WordingKind,
+		'quote' | 'quoteReminder' | 'quoteExpires' | 'accepted' | 'depositRequest'
+	> = 'quote'
 ): Message => fillWords(wordsOf(voice, kind), quoteValues(frozen, tell, voice));
 
 export { nameOf };

@@ -10,6 +10,7 @@ export const WORDING_KINDS = [
 	'chargeFailed',
 	'quote',
 	'quoteReminder',
+	'quoteExpires',
 	'accepted',
 	'depositRequest',
 	'visitBooked',
@@ -18,6 +19,7 @@ export const WORDING_KINDS = [
 	'visitDayBefore',
 	'visitOnTheWay',
 	'visitFinished',
+	'visitText',
 	'jobSheet'
 ] as const;
 export type WordingKind = (typeof WORDING_KINDS)[number];
@@ -147,11 +149,20 @@ export const WORDINGS: Readonly<Record<WordingKind, WordingOf>> = {
 	},
 	quoteReminder: {
 		title: 'Reminder of a quote',
-		when: 'some days after a quote went out, and before it expires',
+		when: 'some days after a quote went out',
 		fields: QUOTE,
 		standard: {
 			subject: 'Our {document} {number}: {title}',
 			text: `{greeting}\n\nA week or so ago we sent you our {document} for {title}. It holds until {until}.\n\nIt is here: {link}\n\nIf it is not for you, a word why would help us: there is a button for that too.\n\n${END}`
+		}
+	},
+	quoteExpires: {
+		title: 'A quote is about to expire',
+		when: 'some days before a quote expires',
+		fields: QUOTE,
+		standard: {
+			subject: 'Until {until}: {title}',
+			text: `{greeting}\n\nOur {document} {number} for {title} holds until {until}. After that we have to look at its prices again.\n\nIt is here: {link}\n\nIf you need more time, tell us. And if it is not for you, a word why would help us.\n\n${END}`
 		}
 	},
 	accepted: {
@@ -222,6 +233,12 @@ export const WORDINGS: Readonly<Record<WordingKind, WordingOf>> = {
 			text: `{greeting}\n\nWe have finished what we came for today: {title}.\n\nIf anything is not as it should be, please tell us. It is here: {link}\n\n${END}`
 		}
 	},
+	visitText: {
+		title: 'Text message about a visit',
+		when: 'when a customer is told of a visit by text',
+		fields: { ...VISIT, news: '“we come on Monday 7 December, between 13:00 and 15:00”' },
+		standard: { subject: '', text: '{from}: {news}. {link}' }
+	},
 	jobSheet: {
 		title: 'Job sheet',
 		when: 'with every job sheet that goes out by e-mail',
@@ -291,6 +308,8 @@ export const EXAMPLE: Values = {
 	arrival: 'between 13:00 and 15:00',
 	who: 'Tamsin',
 	minutes: '20',
+	news: 'we come on Monday 7 December, between 13:00 and 15:00',
+	signed: 'Joan Marrow signed it.',
 	deposit: '£60.00',
 	cancel: 'You can cancel until the end of 17 Nov 2026.'
 };

@@ -1,13 +1,14 @@
 // Delivery joined to what may overtake it: a reminder goes out only as long as chasing says that it stands.
 import { itemsOf, stillStands, withdraw } from '../services/chasing/messages';
 import { deliverAll } from '../services/messages/deliver';
+import { calendarOf } from '../services/telling/telling';
 import type { World } from '../world';
 
 let delivering: Promise<void> | null = null;
 
 /** Sends what is due. Called again while it runs, it joins the run that goes on. */
 export function deliverDue(world: World): Promise<void> {
-	delivering ??= deliverAll(world, { stillStands, withdraw, itemsOf }).finally(
+	delivering ??= deliverAll(world, { stillStands, withdraw, itemsOf, calendarOf }).finally(
 		() => (delivering = null)
 	);
 	return delivering;

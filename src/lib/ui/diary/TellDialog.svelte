@@ -2,6 +2,9 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
+	import { page } from '$app/state';
+	import { textParts } from '$lib/core/documents/wording';
+	import { counted } from '$lib/core/words';
 	import Dialog from '../parts/Dialog.svelte';
 	import { notices } from '../parts/notices.svelte';
 
@@ -17,9 +20,16 @@
 		text: string;
 		sequence: number;
 		before: boolean;
+		mobile: string;
+		words: string;
+		by: 'mail' | 'text';
 		customer: string;
 		quiet: boolean;
 	} | null>(null);
+	/** As it goes, with a link of the usual length. */
+	let texted = $derived(
+		(proposal?.words ?? '').replaceAll('{link}', `${page.url.origin}/v/${'x'.repeat(24)}`)
+	);
 	let message = $state('');
 	let busy = $state(false);
 	let minutes = $state('20');
@@ -109,23 +119,53 @@
 						onchange={load}
 					/></label
 				>{/if}
-			<label class="field"
-				><span class="name">To</span><input
-					class="box"
-					inputmode="email"
-					autocomplete="off"
-					bind:value={proposal.to}
-				/></label
-			>
-			<label class="field"
-				><span class="name">Subject</span><input class="box" bind:value={proposal.subject} /></label
-			>
-			<label class="field"
-				><span class="name">{'Message; {link} becomes the link'}</span><textarea
-					class="box"
-					rows="7"
-					bind:value={proposal.text}></textarea></label
-			>
+			<div class="flex gap-5" role="radiogroup" aria-label="How they are told">
+				<label class="check"
+					><input type="radio" value="mail" bind:group={proposal.by} />By e-mail</label
+				>
+				<label class="check"
+					><input type="radio" value="text" bind:group={proposal.by} />By text</label
+				>
+			</div>
+			{#if proposal.by === 'text'}
+				<label class="field"
+					><span class="name">Mobile number</span><input
+						class="box"
+						type="tel"
+						autocomplete="off"
+						bind:value={proposal.mobile}
+					/></label
+				>
+				<label class="field"
+					><span class="name">{'Text; {link} becomes the link'}</span><textarea
+						class="box"
+						rows="4"
+						bind:value={proposal.words}></textarea><span class="quiet"
+						>{counted(textParts(texted), 'part')}, to one number</span
+					></label
+				>
+			{:else}
+				<label class="field"
+					><span class="name">To</span><input
+						class="box"
+						inputmode="email"
+						autocomplete="off"
+						bind:value={proposal.to}
+					/></label
+				>
+				<label class="field"
+					><span class="name">Subject</span><input
+						class="box"
+						bind:value={proposal.subject}
+					/></label
+				>
+				<label class="field"
+					><span class="name">{'Message; {link} becomes the link'}</span><textarea
+						class="box"
+						rows="7"
+						bind:value={proposal.text}></textarea></label
+				>
+			{/if}
 			<div class="flex flex-wrap gap-2.5">
 				<button class="button filled" aria-busy={busy} disabled={proposal.before} onclick={send}
 					>Tell them</button

@@ -269,6 +269,15 @@
 				</section>
 				<section class="panel grid gap-1 px-5 py-4">
 					<h2>More</h2>
+					<Form
+						action="{at}?/quiet"
+						hidden={{ quiet: quote.quiet ? '' : 'yes' }}
+						done={quote.quiet ? 'They are reminded again.' : 'They are not reminded of it.'}
+						undo={{ action: `${at}?/quiet`, values: { quiet: quote.quiet ? 'yes' : '' } }}
+						><button class="button plain"
+							>{quote.quiet ? 'Remind them of it again' : 'Do not remind them of it'}</button
+						></Form
+					>
 					<Fold label="Let it hold longer">
 						<Form action="{at}?/prolong" class="grid gap-3" done="It holds longer now.">
 							<Field label="By how many days" name="days" value="14" inputmode="numeric" />

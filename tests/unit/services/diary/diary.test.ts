@@ -73,7 +73,7 @@ const days = () =>
 	visitsBetween(world.db, '2026-01-01', '2027-12-31').map(({ date, from }) => `${date} ${from}`);
 const place = (id: number, more: object) =>
 	placeVisit(world, id, { ...visit(id), endDate: '', personId: 0, ...more });
-const tell = (id: number, kind: 'booked' | 'moved' | 'cancelled' = 'booked', more: object = {}) =>
+const tell = (id: number, kind: 'booked' | 'moved' | 'cancelled' | 'onTheWay' = 'booked', more: object = {}) =>
 	tellCustomer(world, id, { ...proposeTelling(world, id, kind), ...more });
 
 describe('a visit', () => {
@@ -249,6 +249,68 @@ describe('telling the customer', () => {
 		expect(toldPage(world, token).off).to.equal(true);
 		expect(toldCalendar(world, token)).to.contain('CANCELLED').and.contain('METHOD:CANCEL');
 		expect(() => toldPage(world, `${token}x`)).to.throw(/not here/);
+	});
+
+	it('takes the visit along as a calendar file, as it stands when the mail goes, and a cancelled one as such', async () => {
+		const id = book('2026-12-01', '13:00', '16:00');
+		tell(id);
+		await deliverDue(world);
+		const [file] = world.sent[0]!.attachments;
+		expect(file).to.include({ filename: 'visit.ics' });
+		expect(file!.contentType).to.match(/method=PUBLISH$/);
+		const read = (content: Buffer) =>
+			new ICAL.Component(ICAL.parse(content.toString()) as unknown[]).getFirstSubcomponent(
+				'vevent'
+			)!;
+		const event = new ICAL.Event(read(file!.content));
+		expect([event.startDate.toString(), event.sequence ?? 0]).to.deep.equal(['2026-12-01T13:00:00', 0]);
+		place(id, { date: '2026-12-02' });
+		tell(id, 'moved');
+		await deliverDue(world);
+		const moved = new ICAL.Event(read(world.sent[1]!.attachments[0]!.content));
+		expect([moved.uid, moved.sequence]).to.deep.equal([event.uid, 1]);
+		tell(id, 'onTheWay');
+		await deliverDue(world);
+		expect(world.sent[2]!.attachments).to.deep.equal([]);
+	});
+
+	it('goes by text where that is wished, once, as short as it is, and is taken back when the visit moves', async () => {
+		const id = book('2026-12-01', '13:00', '16:00');
+		world.db.$client.exec("update customers set phone = '07700 900123'");
+		const read = proposeTelling(world, id, 'booked');
+		expect(read).to.include({ by: 'mail', mobile: '07700 900123' });
+		expect(read.words).to.equal(
+			'Orrell Lime & Plaster: we come on Tuesday 1 December, between 13:00 and 15:00. {link}'
+		);
+		for (const [wrong, box] of [
+			[{ mobile: '01632 960001' }, 'mobile'],
+			[{ words: ' ' }, 'words'],
+			[{ words: 'x'.repeat(700) }, 'words']
+		] as const)
+			try {
+				tell(id, 'booked', { by: 'text', ...wrong });
+				expect.fail(box);
+			} catch (problem) {
+				expect((problem as FieldError).fields, box).to.have.keys(box);
+			}
+		expect(tell(id, 'booked', { by: 'text' })).to.equal(true);
+		expect(tell(id, 'booked', { by: 'text' })).to.equal(false);
+		await deliverDue(world);
+		expect(world.texts.map(({ to }) => to)).to.deep.equal(['07700900123']);
+		expect(world.texts[0]!.text).to.match(/15:00\. http.*\/v\/[\w-]{20,}$/);
+		expect(world.sent).to.deep.equal([]);
+		// From then on that is how they are told, by itself too.
+		expect(proposeTelling(world, id, 'moved').by).to.equal('text');
+		tell(id, 'moved', { by: 'text' });
+		place(id, { date: '2026-12-03' });
+		await deliverDue(world);
+		expect(world.texts).to.have.length(1);
+		saveDiaryWays(world, { from: '08:00', to: '17:00', arrivalMinutes: '60', dayBefore: true });
+		world.clock.set(londonMoment('2026-12-02T08:00'));
+		tellOfTomorrow(world);
+		await deliverDue(world);
+		expect(world.texts.at(-1)!.text).to.contain('we come tomorrow, Thursday 3 December');
+		expect(world.sent).to.deep.equal([]);
 	});
 
 	it('the day before goes by itself, by day, once, not to who wants none nor of what is pencilled in', () => {

@@ -70,7 +70,8 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'owed/lateTerms': 'saveLateTerms',
 		'owed/statementRuns': 'startStatements',
 		'quotes/quotes':
-			'beginQuote quoteOfEnquiry saveQuote discardQuote copyQuote withdrawQuote noteDeclined reopenQuote prolongQuote',
+			'beginQuote quoteOfEnquiry saveQuote discardQuote copyQuote withdrawQuote noteDeclined reopenQuote prolongQuote quietQuote',
+		'quotes/plan': 'saveQuotePlan',
 		'quotes/send': 'sendQuote',
 		'quotes/accept': 'acceptByHand',
 		'quotes/cancel': 'noteCancelled',

@@ -1,4 +1,5 @@
 // A quote from the first line to the job: sent, chosen, accepted once, its deposit paid and invoiced, cancelled in time or too late.
+import { spawnSync } from 'node:child_process';
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
@@ -37,11 +38,14 @@ import {
 	discardQuote,
 	loadQuote,
 	prolongQuote,
+	quietQuote,
 	saveQuote,
 	withdrawQuote
 } from '../../../../src/lib/server/services/quotes/quotes';
 import { confirmAcceptances } from '../../../../src/lib/server/services/quotes/record';
 import { saveChaseSettings } from '../../../../src/lib/server/services/chasing/settings';
+import { dueStep } from '../../../../src/lib/core/quotes/plan';
+import { loadQuotePlan, saveQuotePlan } from '../../../../src/lib/server/services/quotes/plan';
 import { remindOfQuotes } from '../../../../src/lib/server/services/quotes/remind';
 import { prepareQuote, sendQuote } from '../../../../src/lib/server/services/quotes/send';
 import { documents, mails, openItems } from '../../../../src/lib/server/db/schema';
@@ -449,6 +453,52 @@ describe('other answers', () => {
 		expect(reminders()).to.equal(2);
 	});
 
+	it('is reminded of by the owner’s own plan, not two on each other, and not where it is to be left in peace', async () => {
+		saveChaseSettings(world, { on: true, from: '00:00', to: '23:59', quietHours: 0, gapDays: 4 });
+		for (const typed of ['0', '3,x', '1.5', '121', '1,2,3,4,5'])
+			expect(() => saveQuotePlan(world, { after: typed, before: '' }), typed).to.throw(FieldError);
+		saveQuotePlan(world, { after: '14, 5', before: '2' });
+		expect(loadQuotePlan(world.db)).to.deep.equal({ after: [5, 14], before: [2] });
+		const id = await sent({ validDays: '17' });
+		expect(loadQuote(world.db, id).validUntil).to.equal('2026-12-11');
+		const subjects = (day: string) => {
+			world.clock.set(londonMoment(`${day}T10:00`));
+			remindOfQuotes(world);
+			remindOfQuotes(world);
+			return mailsTo(HOUSEHOLD.email)
+				.filter(({ key }) => key.startsWith('quoteReminder'))
+				.map(({ key }) => key.split(':').slice(3).join(' '));
+		};
+		expect(subjects('2026-11-28')).to.deep.equal([]);
+		expect(subjects('2026-11-29')).to.deep.equal(['after 5']);
+		expect(subjects('2026-12-08')).to.deep.equal(['after 5', 'after 14']);
+		// Two days before it expires, but only one after the last reminder.
+		expect(subjects('2026-12-09')).to.have.length(2);
+		quietQuote(world, id, true);
+		world.db.$client.exec('delete from quote_trail');
+		expect(subjects('2026-12-10')).to.have.length(2);
+		quietQuote(world, id, false);
+		expect(subjects('2026-12-10')).to.deep.equal(['after 5', 'after 14', 'before 2']);
+		expect(mailsTo(HOUSEHOLD.email).at(-1)!.subject).to.match(/^Until 11 Dec 2026/);
+		saveQuotePlan(world, { after: '', before: '' });
+		expect(subjects('2026-12-11')).to.have.length(3);
+	});
+
+	it('makes up for nothing at once: of several reminders that are due the latest goes, and none for what went out just now', () => {
+		const plan = { after: [3, 7, 14], before: [5] };
+		const due = (sentOn: string, until: string, today: string) => {
+			const step = dueStep(plan, sentOn, until, today);
+			return step && `${step.when} ${step.days}`;
+		};
+		expect(due('2026-11-01', '2026-12-31', '2026-11-03')).to.equal(null);
+		expect(due('2026-11-01', '2026-12-31', '2026-11-04')).to.equal('after 3');
+		expect(due('2026-11-01', '2026-12-31', '2026-11-20')).to.equal('after 14');
+		expect(due('2026-11-01', '2026-12-31', '2026-12-26')).to.equal('before 5');
+		expect(due('2026-11-24', '2026-11-27', '2026-11-26')).to.equal(null);
+		expect(due('2026-11-24', '2026-11-28', '2026-11-27')).to.equal('after 3');
+		expect(due('2026-11-01', '2026-11-20', '2026-11-21')).to.equal(null);
+	});
+
 	it('a copy begins anew, and two tabs do not overwrite each other', async () => {
 		const id = await sent();
 		const copy = copyQuote(world, id, 'c');
@@ -457,6 +507,37 @@ describe('other answers', () => {
 		expect(sheet.rows).to.have.length(5);
 		saveQuote(world, copy, version, sheet);
 		expect(() => saveQuote(world, copy, version, sheet)).to.throw(ConflictError);
+	});
+});
+
+describe('a process that is killed between the yes and its job', () => {
+	it('leaves neither behind, and the same press makes both once', async () => {
+		const id = await sent({ deposit: '25%' });
+		world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
+		const { signal } = spawnSync(
+			process.execPath,
+			['--import', 'tsx', 'tests/support/dyingYes.ts', world.folder, String(world.clock.now())],
+			{ timeout: 60_000, killSignal: 'SIGTERM' }
+		);
+		expect(signal).to.equal('SIGKILL');
+		const count = (table: string) =>
+			world.db.$client.prepare(`select count(*) from ${table}`).pluck().get();
+		const TABLES = ['acceptances', 'jobs', 'stage_plans', 'deposit_requests', 'mails'];
+		expect(TABLES.map(count)).to.deep.equal([0, 0, 0, 0, 1]);
+		expect(loadQuote(world.db, id).state).to.equal('sent');
+		expect(world.db.$client.pragma('integrity_check', { simple: true })).to.equal('ok');
+		const again = () =>
+			acceptQuote(
+				world,
+				id,
+				{ key: 'k', n: 1, total: loadQuote(world.db, id).total, picked: '', name: 'Odile' },
+				{ way: 'page', informed: 'page', from: FROM }
+			);
+		again();
+		again();
+		// The plan has the deposit, and the rest at the end.
+		expect(TABLES.slice(0, 4).map(count)).to.deep.equal([1, 1, 2, 1]);
+		expect(auditBooks(world.db.$client)).to.deep.equal([]);
 	});
 });
 

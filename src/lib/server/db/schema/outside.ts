@@ -84,6 +84,8 @@ export const texts = sqliteTable(
 		key: text('key').notNull().unique(),
 		documentId: integer('document_id').references(() => documents.id),
 		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
+		/** What it tells of a visit. */
+		toldId: integer('told_id').references(() => told.id),
 		to: text('to').notNull(),
 		text: text('text').notNull(),
 		state: text('state', { enum: ['queued', 'sent', 'failed', 'withdrawn'] }).notNull(),
@@ -97,7 +99,8 @@ export const texts = sqliteTable(
 		index('texts_by_state').on(table.state, table.nextAttemptAt),
 		index('texts_by_chase').on(table.chaseMessageId),
 		index('texts_by_time').on(table.createdAt, table.id),
-		index('texts_by_document').on(table.documentId)
+		index('texts_by_document').on(table.documentId),
+		index('texts_by_told').on(table.toldId)
 	]
 );
 

@@ -1,6 +1,7 @@
 // Quotes: as they are written, the versions that went out, what was said to them, and what was accepted.
 import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { Frozen } from '../../../core/documents/types';
+import type { QuotePlan } from '../../../core/quotes/plan';
 import type { Picked } from '../../../core/quotes/read';
 import type { Sheet } from '../../../core/sheet/types';
 import { customers } from './customers';
@@ -52,6 +53,8 @@ export const quotes = sqliteTable(
 		validUntil: text('valid_until'),
 		openedAt: integer('opened_at'),
 		answeredAt: integer('answered_at'),
+		/** It is not reminded of. */
+		quiet: integer('quiet', { mode: 'boolean' }).notNull().default(false),
 		/** Why it was declined or withdrawn. */
 		reason: text('reason').notNull().default(''),
 		total: integer('total').notNull().default(0),
@@ -213,3 +216,9 @@ export const stagePlans = sqliteTable(
 	},
 	(table) => [index('stage_plans_by_job').on(table.jobId, table.position)]
 );
+
+/** When quotes are reminded of; without a row as the standard has it. */
+export const quotePlan = sqliteTable('quote_plan', {
+	id: integer('id').primaryKey(),
+	steps: text('steps', { mode: 'json' }).$type<QuotePlan>().notNull()
+});

@@ -85,6 +85,7 @@ export function quoteDetail(world: World, id: number): QuoteDetail | null {
 		validUntil: row.validUntil!,
 		sentAt: row.sentAt,
 		openedAt: row.openedAt,
+		quiet: row.quiet,
 		reason: row.reason,
 		total: acceptance?.total ?? version.total,
 		lowest: row.lowest,

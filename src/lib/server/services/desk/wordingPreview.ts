@@ -3,19 +3,25 @@ import { and, desc, eq, isNotNull, like, or, sql, type SQL } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { documentValues, receiptValues, statementValues } from '../../../core/documents/wording';
 import { frozenFigures } from '../../../core/documents/frozen';
+import { quoteValues } from '../../../core/quotes/wording';
 import { displayPounds } from '../../../core/money/display';
 import { EXAMPLE, type WordingKind } from '../../../core/wordings/kinds';
 import type { Values } from '../../../core/wordings/fill';
 import { NotFoundError } from '../../../core/refusals';
 import type { Reader } from '../../db/connection';
-import { customers, documents, openItems, payments } from '../../db/schema';
+import { customers, documents, openItems, payments, quotes } from '../../db/schema';
 import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { receiptFor } from '../money/receipts';
+import { asSent, newestVersion } from '../quotes/send';
 import { buildStatement, readStatementOptions } from '../owed/statements';
 import { greetedOf, payerOf, voiceFor } from '../wordings/voice';
 
 const FOUND = 12;
+
+const OF_QUOTES = ['quote', 'quoteReminder', 'quoteExpires', 'accepted', 'depositRequest'] as const;
+const isOfQuote = (kind: WordingKind): kind is (typeof OF_QUOTES)[number] =>
+	(OF_QUOTES as readonly string[]).includes(kind);
 
 export interface Something {
 	id: number;
@@ -57,6 +63,17 @@ export function somethingReal(db: Reader, kind: WordingKind, typed: string): Som
 				title: title || displayPounds(amount),
 				detail: `${displayPounds(amount)}, ${displayDate(date)}`
 			}));
+	if (isOfQuote(kind))
+		return db
+			.select({ id: quotes.id, title: quotes.number, detail: quotes.customerName })
+			.from(quotes)
+			.where(and(isNotNull(quotes.number), has(quotes.number, quotes.customerName, quotes.title)))
+			.orderBy(desc(quotes.id))
+			.limit(FOUND)
+			.all()
+			.map((row) => ({ ...row, title: row.title! }));
+	// Of visits and job sheets the example says what there is to say.
+	if (kind === 'jobSheet' || kind.startsWith('visit')) return [];
 	return db
 		.select({ id: documents.id, title: documents.number, detail: documents.customerName })
 		.from(documents)
@@ -94,6 +111,7 @@ export function fieldsFor(world: World, kind: WordingKind, id: number | null): V
 		if (!found) throw new NotFoundError('This payment');
 		return receiptValues(found.receipt, voiceFor(db, found.payerId));
 	}
+	if (isOfQuote(kind)) return fieldsOfQuote(db, kind, id);
 	const row = db.select().from(documents).where(eq(documents.id, id)).get();
 	if (!row?.frozen || !row.number) throw new NotFoundError('This document');
 	const { payable } = frozenFigures(row.frozen);
@@ -109,5 +127,27 @@ export function fieldsFor(world: World, kind: WordingKind, id: number | null): V
 		payable,
 		open ? BigInt(open.toPay) : payable,
 		voice
+	);
+}
+
+/** As it was sent, or as it was accepted. */
+function fieldsOfQuote(db: Reader, kind: WordingKind, id: number): Values {
+	const version = newestVersion(db, id);
+	const row = db.select().from(quotes).where(eq(quotes.id, id)).get();
+	if (!version || !row?.number) throw new NotFoundError('This quote');
+	const { frozen, validUntil } = version;
+	const quote = asSent(frozen);
+	const agreed = kind === 'accepted' || kind === 'depositRequest';
+	return quoteValues(
+		frozen,
+		{
+			number: row.number,
+			validUntil,
+			quote,
+			...(agreed
+				? { accepted: { total: quote.figures.total, deposit: quote.deposit, cancel: '' } }
+				: {})
+		},
+		voiceFor(db, greetedOf(frozen))
 	);
 }

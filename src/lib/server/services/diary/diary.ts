@@ -304,9 +304,10 @@ function followSeries(
 
 /** What was written about a visit and has not gone yet is not so any more. */
 export function overtake(tx: Transaction, visitId: number): void {
-	tx.run(
-		sql`update mails set state = 'withdrawn' where state = 'queued' and told_id in (select id from told where visit_id = ${visitId})`
-	);
+	for (const outbox of ['mails', 'texts'])
+		tx.run(
+			sql`update ${sql.identifier(outbox)} set state = 'withdrawn' where state = 'queued' and told_id in (select id from told where visit_id = ${visitId})`
+		);
 }
 
 function loadVisit(db: Reader, id: number): typeof visits.$inferSelect {

@@ -217,6 +217,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			for_job_id: 'extra work on this job: id in jobs',
 			sent: 'the version that went out last; 0: none',
 			valid_until: 'until when it holds',
+			quiet: 'it is not reminded of (1: yes)',
 			opened_at: 'when the customer first opened what is out',
 			answered_at: 'when it was accepted, declined or withdrawn',
 			reason: 'why it was declined or withdrawn',
@@ -224,6 +225,10 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			lowest: 'the least it can come to',
 			highest: 'the most it can come to'
 		}
+	},
+	quote_plan: {
+		what: 'When quotes are reminded of.',
+		columns: { steps: 'days after they went out and before they expire, as JSON' }
 	},
 	quote_versions: {
 		what: 'Versions of quotes, as they went out.',
@@ -998,7 +1003,10 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			end_user_date: 'date of the statement'
 		}
 	},
-	texts: { what: 'Text messages.', columns: { to: 'to which number' } },
+	texts: {
+		what: 'Text messages.',
+		columns: { to: 'to which number', told_id: 'what it tells of a visit: id in told' }
+	},
 	time_entries: {
 		what: 'Time worked.',
 		columns: {

@@ -40,6 +40,8 @@ export interface Reminders {
 	withdraw(world: World, messageId: number): void;
 	/** The invoices it asks for. */
 	itemsOf(world: World, messageId: number): number[];
+	/** A visit of which something was told, as a calendar file: as it stands when the mail goes. */
+	calendarOf(world: World, toldId: number): { content: string; off: boolean } | null;
 }
 
 /** Sends what is due, one after the other. */
@@ -217,6 +219,15 @@ function withItsCredit(world: World, documentId: number): number[] {
 }
 
 function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: Reminders) {
+	const calendar = mail.toldId === null ? null : reminders.calendarOf(world, mail.toldId);
+	if (calendar)
+		return [
+			{
+				filename: 'visit.ics',
+				content: Buffer.from(calendar.content),
+				contentType: `text/calendar; charset=utf-8; method=${calendar.off ? 'CANCEL' : 'PUBLISH'}`
+			}
+		];
 	if (!mail.attachPdf) return [];
 	const contentType = 'application/pdf';
 	if (mail.trialId) {

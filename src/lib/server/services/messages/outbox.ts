@@ -112,6 +112,7 @@ export interface TextToQueue {
 	key: string;
 	chaseMessageId?: number;
 	documentId?: number;
+	toldId?: number;
 	to: string;
 	text: string;
 }

@@ -307,6 +307,13 @@ export function reopenQuote(world: World, id: number): void {
 	});
 }
 
+/** Whether it is reminded of. @throws NotFoundError */
+export function quietQuote(world: World, id: number, quiet: boolean): void {
+	must('bill');
+	loadQuote(world.db, id);
+	world.db.update(quotes).set({ quiet }).where(eq(quotes.id, id)).run();
+}
+
 /** It holds longer: from today, or from its own last day where that is still to come. @throws FieldError, RefusedError */
 export function prolongQuote(world: World, id: number, days: string): string {
 	must('bill');

@@ -1,7 +1,8 @@
-// Quotes chased: once some days after the version went out, once before it expires. Any answer, a question or a new version stops it.
+// Quotes chased by the owner's plan. Any answer, a question or a new version stops it.
 import { and, eq, gte, lte, or, sql } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import { londonDate, londonMoment, londonTime } from '../../../core/calendar/conversion';
+import { dueStep } from '../../../core/quotes/plan';
 import { quoteMessage } from '../../../core/quotes/wording';
 import { writeAtOnce } from '../../db/connection';
 import { chaseSettings, mails, quotes } from '../../db/schema';
@@ -9,50 +10,49 @@ import type { World } from '../../world';
 import { mailAddresses } from '../customers/parts';
 import { queueMail } from '../messages/outbox';
 import { greetedOf, voiceFor } from '../wordings/voice';
+import { loadQuotePlan } from './plan';
 import { noteQuote } from './quotes';
 import { asSent, quoteLink, versionOf } from './send';
 
-/** So long after it went out, and so long before it expires. */
-export const REMIND_AFTER_DAYS = 7;
-export const REMIND_BEFORE_DAYS = 3;
-
 /** Reminds of what is due, within the hours of chasing, where chasing is on. Safe to run twice: each reminder is keyed. */
 export function remindOfQuotes(world: World): void {
-	const settings = world.db.select().from(chaseSettings).get();
+	const { db, clock } = world;
+	const settings = db.select().from(chaseSettings).get();
 	if (!settings?.on) return;
-	const now = world.clock.now();
-	const clock = londonTime(now);
-	const time = Number(clock.slice(0, 2)) * 60 + Number(clock.slice(3, 5));
-	if (time < settings.hoursFrom || time >= settings.hoursTo) return;
-	const today = world.clock.today();
-	const due = world.db
+	const now = clock.now();
+	const time = londonTime(now);
+	const minutes = Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5));
+	if (minutes < settings.hoursFrom || minutes >= settings.hoursTo) return;
+	const plan = loadQuotePlan(db);
+	if (plan.after.length + plan.before.length === 0) return;
+	const today = clock.today();
+	const first = plan.after[0] ?? 9999;
+	const due = db
 		.select()
 		.from(quotes)
 		.where(
 			and(
 				eq(quotes.state, 'sent'),
+				eq(quotes.quiet, false),
 				gte(quotes.validUntil, today),
 				or(
-					lte(quotes.sentAt, londonMoment(`${addDays(today, -REMIND_AFTER_DAYS)}T23:59`)),
-					lte(quotes.validUntil, addDays(today, REMIND_BEFORE_DAYS))
+					lte(quotes.sentAt, londonMoment(`${addDays(today, -first)}T23:59`)),
+					lte(quotes.validUntil, addDays(today, plan.before.at(-1) ?? -1))
 				),
-				sql`not exists (select 1 from quote_questions a where a.quote_id = ${quotes.id} and a.answered_at is null)`
+				sql`not exists (select 1 from quote_questions a where a.quote_id = ${quotes.id} and a.answered_at is null)`,
+				// Not so soon after the last reminder.
+				sql`not exists (select 1 from quote_trail t where t.quote_id = ${quotes.id} and t.what = 'reminded' and t.at > ${now - settings.gapDays * DAY})`
 			)
 		)
 		.limit(100)
 		.all();
 	for (const row of due) {
-		const sentOn = londonDate(row.sentAt!);
-		// One that went out just now, and holds for a few days alone, is not asked about at once.
-		const before =
-			row.validUntil! <= addDays(today, REMIND_BEFORE_DAYS) &&
-			sentOn <= addDays(today, -REMIND_BEFORE_DAYS);
-		const after = sentOn <= addDays(today, -REMIND_AFTER_DAYS);
-		if (!before && !after) continue;
-		const key = `quoteReminder:${row.id}:${row.sent}:${before ? 'before' : 'after'}`;
+		const step = dueStep(plan, londonDate(row.sentAt!), row.validUntil!, today);
+		if (!step) continue;
+		const key = `quoteReminder:${row.id}:${row.sent}:${step.when}:${step.days}`;
 		// Asked before anything is locked: this runs every few seconds.
-		if (world.db.select({ id: mails.id }).from(mails).where(eq(mails.key, key)).get()) continue;
-		writeAtOnce(world.db, (tx) => {
+		if (db.select({ id: mails.id }).from(mails).where(eq(mails.key, key)).get()) continue;
+		writeAtOnce(db, (tx) => {
 			const { frozen } = versionOf(tx, row.id, row.sent);
 			const to =
 				row.customerId === null ? undefined : mailAddresses(tx, row.customerId, frozen.sheet)[0];
@@ -66,7 +66,7 @@ export function remindOfQuotes(world: World): void {
 					frozen,
 					{ number: row.number!, validUntil: row.validUntil!, quote: asSent(frozen) },
 					voiceFor(tx, greetedOf(frozen)),
-					'quoteReminder'
+					step.when === 'before' ? 'quoteExpires' : 'quoteReminder'
 				),
 				link: quoteLink(tx, world, row)
 			});
@@ -74,3 +74,5 @@ export function remindOfQuotes(world: World): void {
 		});
 	}
 }
+
+const DAY = 86_400_000;

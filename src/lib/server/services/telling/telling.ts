@@ -5,9 +5,10 @@ import { and, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
 import { displayDate, displayWeekday, londonTime } from '../../../core/calendar/conversion';
-import { sender, type Message } from '../../../core/documents/wording';
-import { fillWords } from '../../../core/wordings/fill';
-import { greetingOf, wordsOf, type WordingKind } from '../../../core/wordings/kinds';
+import { LINK_PLACEHOLDER, sender, textParts, type Message } from '../../../core/documents/wording';
+import { isMobile } from '../../../core/regimes/gb/checks';
+import { fillWords, type Values } from '../../../core/wordings/fill';
+import { greetingOf, wordsOf, type Voice, type WordingKind } from '../../../core/wordings/kinds';
 import { writeCalendar } from '../../../core/formats/icalendar';
 import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
@@ -18,8 +19,9 @@ import { isToken, newToken } from '../business/keys';
 import { loadBusiness } from '../business/settings';
 import { diaryWays, visitsBetween } from '../diary/diary';
 import { visitUid } from '../diary/feed';
+import { mobileOf } from '../customers/parts';
 import { readAddresses, readMessage } from '../invoices/send';
-import { queueMail } from '../messages/outbox';
+import { queueMail, queueText } from '../messages/outbox';
 import { voiceFor } from '../wordings/voice';
 
 const WORDING: Readonly<Record<ToldKind, WordingKind>> = {
@@ -40,6 +42,11 @@ export interface Proposal extends Message {
 	sequence: number;
 	/** It was told already, as it stands. */
 	before: boolean;
+	/** As a text: to which number, what it says, and in how many parts it goes. */
+	mobile: string;
+	words: string;
+	/** As they were told last. */
+	by: 'mail' | 'text';
 	/** Whom; and that they are told of no visits. */
 	customer: string;
 	quiet: boolean;
@@ -54,9 +61,13 @@ export function proposeTelling(
 ): Proposal {
 	const { db } = world;
 	const { visit, job, to } = subjectOf(db, visitId);
+	const mobile = mobileOf(db, job.customerId);
 	return {
 		...wordsFor(world, visit, job, kind, minutes),
 		to,
+		mobile,
+		words: textFor(world, visit, job, kind, minutes),
+		by: wayOf(db, job.customerId, to, mobile),
 		kind,
 		sequence: visit.sequence,
 		before: wasTold(db, keyOf(visitId, kind, visit.sequence)),
@@ -91,11 +102,42 @@ function subjectOf(db: Reader, visitId: number): { visit: Visit; job: Job; to: s
 	return { visit, job: { ...job, household: job.kind === 'household' }, to: job.email };
 }
 
+/** How a customer was told last; before that by mail, or by text where there is no address. */
+function wayOf(db: Reader, customerId: number, to: string, mobile: string): 'mail' | 'text' {
+	const last = db.get<{ to: string }>(
+		sql`select t."to" from told t join jobs j on j.id = t.job_id where j.customer_id = ${customerId} order by t.id desc limit 1`
+	);
+	if (last) return last.to.includes('@') ? 'mail' : 'text';
+	return to === '' && mobile !== '' ? 'text' : 'mail';
+}
+
+/** What a text says: the same news in a line. */
+const textFor = (world: World, visit: Visit, job: Job, kind: ToldKind, minutes: number): string => {
+	const voice = voiceFor(world.db, job.customerId);
+	const values = valuesFor(world, voice, visit, job, minutes);
+	const news = fillWords({ subject: '', text: NEWS[kind] }, values).text;
+	return fillWords(wordsOf(voice, 'visitText'), { ...values, news }).text;
+};
+
+/** The news itself, in few words. */
+const NEWS: Readonly<Record<ToldKind, string>> = {
+	booked: 'we come on {date}, {arrival}',
+	moved: 'we now come on {date}, {arrival}',
+	cancelled: 'we do not come on {date} after all',
+	dayBefore: 'we come tomorrow, {date}, {arrival}',
+	onTheWay: 'we are on the way, with you in about {minutes} minutes',
+	finished: 'we have finished what we came for today'
+};
+
 function wordsFor(world: World, visit: Visit, job: Job, kind: ToldKind, minutes: number): Message {
+	const voice = voiceFor(world.db, job.customerId);
+	return fillWords(wordsOf(voice, WORDING[kind]), valuesFor(world, voice, visit, job, minutes));
+}
+
+function valuesFor(world: World, voice: Voice, visit: Visit, job: Job, minutes: number): Values {
 	const { db } = world;
-	const voice = voiceFor(db, job.customerId);
 	const [shown] = visitsBetween(db, visit.date, visit.date).filter(({ id }) => id === visit.id);
-	return fillWords(wordsOf(voice, WORDING[kind]), {
+	return {
 		...sender(loadBusiness(db)),
 		greeting: greetingOf(voice, job.household, job.customer),
 		customer: job.customer,
@@ -105,15 +147,18 @@ function wordsFor(world: World, visit: Visit, job: Job, kind: ToldKind, minutes:
 		arrival: shown?.arrival ?? '',
 		who: visit.person,
 		minutes: String(minutes)
-	});
+	};
 }
 
 const tellForm = z.object({
 	kind: z.enum(TOLD_KINDS),
 	sequence: z.coerce.number().int().nonnegative(),
+	by: z.enum(['mail', 'text']).catch('mail'),
 	to: text(300),
 	subject: text(300),
-	text: text(20_000)
+	text: text(20_000),
+	mobile: text(40),
+	words: text(2000)
 });
 
 /**
@@ -123,15 +168,35 @@ const tellForm = z.object({
 export function tellCustomer(world: World, visitId: number, typed: unknown): boolean {
 	must('work');
 	const form = parseForm(tellForm, typed);
-	const to = readAddresses(form.to);
-	const message = readMessage(form);
+	const way: Way =
+		form.by === 'text'
+			? readText(form.mobile, form.words)
+			: { to: readAddresses(form.to), message: readMessage(form) };
 	return writeAtOnce(world.db, (tx) => {
 		const { visit, job } = subjectOf(tx, visitId);
 		if (visit.sequence !== form.sequence)
 			throw new ConflictError('The visit has moved since. Read what would be said now.');
-		return send(tx, world, visit, job, form.kind, to, message);
+		return send(tx, world, visit, job, form.kind, way);
 	});
 }
+
+/** A message to addresses, or a text to a number. */
+type Way = { to: string; message: Message } | { to: string; words: string };
+
+/** @throws FieldError */
+function readText(mobile: string, words: string): Way {
+	const problems: Record<string, string> = {};
+	const to = mobile.replace(/[\s()-]/g, '');
+	if (!isMobile(to)) problems.mobile = 'A mobile number, such as 07700 900123.';
+	if (words.trim() === '') problems.words = 'What shall it say?';
+	else if (textParts(words) > MOST_PARTS)
+		problems.words = 'Too long for a text: send it by e-mail.';
+	if (Object.keys(problems).length) throw new FieldError(problems);
+	return { to, words };
+}
+
+/** So long a text may be. */
+const MOST_PARTS = 4;
 
 function send(
 	tx: Transaction,
@@ -139,9 +204,9 @@ function send(
 	visit: Visit,
 	job: Job,
 	kind: ToldKind,
-	to: string,
-	message: Message
+	way: Way
 ): boolean {
+	const { to } = way;
 	const token = newToken();
 	const [shown] = visitsBetween(tx, visit.date, visit.date).filter(({ id }) => id === visit.id);
 	const row = tx
@@ -162,14 +227,16 @@ function send(
 		.returning({ id: told.id })
 		.get();
 	if (!row) return false;
-	queueMail(tx, world, {
-		key: `told:${row.id}`,
-		kind: 'visit',
-		toldId: row.id,
-		to,
-		...message,
-		link: `${world.origin}/v/${token}`
-	});
+	const link = `${world.origin}/v/${token}`;
+	const key = `told:${row.id}`;
+	if ('words' in way)
+		queueText(tx, world, {
+			key,
+			toldId: row.id,
+			to,
+			text: way.words.replaceAll(LINK_PLACEHOLDER, link)
+		});
+	else queueMail(tx, world, { key, kind: 'visit', toldId: row.id, to, ...way.message, link });
 	return true;
 }
 
@@ -183,8 +250,18 @@ export function tellOfTomorrow(world: World): void {
 		if (pencil || done || wasTold(world.db, keyOf(id, 'dayBefore', sequence))) continue;
 		writeAtOnce(world.db, (tx) => {
 			const { visit, job, to } = subjectOf(tx, id);
-			if (visit.date !== tomorrow || to === '' || isQuiet(tx, job.customerId)) return;
-			send(tx, world, visit, job, 'dayBefore', to, wordsFor(world, visit, job, 'dayBefore', 0));
+			if (visit.date !== tomorrow || isQuiet(tx, job.customerId)) return;
+			const mobile = mobileOf(tx, job.customerId);
+			if (wayOf(tx, job.customerId, to, mobile) === 'text' && mobile)
+				send(tx, world, visit, job, 'dayBefore', {
+					to: mobile.replace(/[\s()-]/g, ''),
+					words: textFor(world, visit, job, 'dayBefore', 0)
+				});
+			else if (to)
+				send(tx, world, visit, job, 'dayBefore', {
+					to,
+					message: wordsFor(world, visit, job, 'dayBefore', 0)
+				});
 		});
 	}
 }
@@ -299,4 +376,11 @@ export function toldCalendar(world: World, token: string): string {
 		],
 		page.off ? 'CANCEL' : 'PUBLISH'
 	);
+}
+
+/** The same for the mail that tells of it, as it stands when it goes out; null where there is nothing to put into a calendar. */
+export function calendarOf(world: World, toldId: number): { content: string; off: boolean } | null {
+	const row = world.db.select().from(told).where(eq(told.id, toldId)).get();
+	if (!row || row.kind === 'onTheWay' || row.kind === 'finished') return null;
+	return { content: toldCalendar(world, row.token), off: toldPage(world, row.token).off };
 }

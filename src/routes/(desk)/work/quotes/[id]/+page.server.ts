@@ -10,6 +10,7 @@ import {
 	loadQuote,
 	noteDeclined,
 	prolongQuote,
+	quietQuote,
 	reopenQuote,
 	withdrawQuote
 } from '$lib/server/services/quotes/quotes';
@@ -46,6 +47,10 @@ export const actions: Actions = {
 		act(event, reason, (form, world) => noteDeclined(world, idOf(event.params.id), form)),
 	reopen: (event) =>
 		act(event, z.object({}), (_form, world) => reopenQuote(world, idOf(event.params.id))),
+	quiet: (event) =>
+		act(event, z.object({ quiet: tick }), ({ quiet }, world) =>
+			quietQuote(world, idOf(event.params.id), quiet)
+		),
 	prolong: (event) =>
 		act(event, z.object({ days: box }), ({ days }, world) => {
 			prolongQuote(world, idOf(event.params.id), days);
