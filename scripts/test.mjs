@@ -15,6 +15,8 @@ if (!process.env.CHROMIUM && !existsSync('/usr/bin/chromium')) {
 // What is laid out for several tests is laid out once in a run.
 const run = `${process.pid}-${Date.now()}`;
 process.env.AXIOMETER_TEST_RUN = run;
+const all = process.argv[2] === 'all';
+if (all) process.env.AXIOMETER_TEST_ALL = '1';
 
 let passed = 0;
 let failed = 0;
@@ -88,7 +90,7 @@ await check('generated types', ['svelte-kit', 'sync']);
 // Two at a time, as there are at least two cores.
 await Promise.all([checks(), directions()]);
 await suite('units', []);
-const short = process.argv[2] === 'all' ? [] : ['--grep', '@long', '--invert'];
+const short = all ? [] : ['--grep', '@long', '--invert'];
 await suite('journeys', ['--config', '.mocharc.e2e.json', ...short]);
 
 rmSync(join(tmpdir(), `axiometer-demo-${run}`), { recursive: true, force: true });

@@ -100,7 +100,7 @@ describe('signing in', () => {
 		await withPassword(PASSWORD);
 	});
 
-	it('from the console another password is set, while the app rests; everybody is signed out', async () => {
+	it('from the console another password is set, while the app rests; everybody is signed out @long', async () => {
 		const recover = (...what: string[]) =>
 			execFileSync('npx', ['--no-install', 'tsx', 'scripts/recover.ts', ...what], {
 				env: { ...app.env, AXIOMETER_NEW_PASSWORD: 'quicklime-and-horsehair' },

@@ -209,6 +209,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		'answer',
 		'byHand',
 		'cancelled',
+		'settle',
 		'deposit'
 	),
 	'/(desk)/work/quotes/[id]/api': bill('GET', 'PUT', 'POST'),

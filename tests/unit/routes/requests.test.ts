@@ -92,6 +92,9 @@ const json = (method: string, body: string): RequestInit => ({
 	headers: { 'content-type': 'application/json' }
 });
 
+/** What writes out all of the books: the first of each kind of address is enough. */
+const WHOLE = /export|data\/zip|\?backup/;
+
 describe('every route', () => {
 	before(async () => {
 		world = makeWorld();
@@ -123,11 +126,13 @@ describe('every route', () => {
 
 	it('is found, whatever number or word stands in its address', async () => {
 		const tries = of(reads).flatMap(({ name, handler }) =>
-			['1', '2', '999999', '-1', 'x', "'", '0'].map((param): [string, Handler, () => object] => [
-				`${name} of ${param}`,
-				handler,
-				() => eventOf(param, '', {})
-			])
+			(WHOLE.test(name) ? ['1', 'x'] : ['1', '2', '999999', '-1', 'x', "'", '0']).map(
+				(param): [string, Handler, () => object] => [
+					`${name} of ${param}`,
+					handler,
+					() => eventOf(param, '', {})
+				]
+			)
 		);
 		expect(await broken(tries)).to.deep.equal([]);
 	});
@@ -135,8 +140,8 @@ describe('every route', () => {
 	it('bears any words after the question mark', async () => {
 		const known = (source: string) =>
 			[...source.matchAll(/'([a-zA-Z-]+)'/g)].map(([, key]) => key!);
-		const tries = of(reads).flatMap(({ name, source, handler }) =>
-			['x', '-1', '%00', '9999999999999999', '2026-02-31', "'"].map(
+		const tries = of((name) => reads(name)).flatMap(({ name, source, handler }) =>
+			(WHOLE.test(name) ? ['x'] : ['x', '-1', '%00', '9999999999999999', '2026-02-31', "'"]).map(
 				(value): [string, Handler, () => object] => {
 					const query = [...new Set([...known(source), 'q', 'page', 'after', 'before', 'state'])]
 						.map((key) => `${key}=${value}`)
@@ -156,7 +161,7 @@ describe('every route', () => {
 				)
 			);
 			const full = (value: string) => Object.fromEntries([...names].map((one) => [one, value]));
-			return ['1', '999999', 'x'].flatMap((param) =>
+			return (WHOLE.test(name) ? ['1'] : ['1', '999999', 'x']).flatMap((param) =>
 				[{}, full('nonsense'), full('-1'), full('999999999999999999'), full('{"a":[]}')].map(
 					(fields, index): [string, Handler, () => object] => [
 						`${name} of ${param}, form ${index}`,

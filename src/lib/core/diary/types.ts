@@ -27,6 +27,8 @@ export interface DiaryVisit {
 	sequence: number;
 	/** What the customer was told of it as it stands now. */
 	told: boolean;
+	/** They were told something of it, even if it has moved since: they have to hear of it. */
+	knows: boolean;
 	confirmed: boolean;
 	/** A quote of an enquiry is still to come: it is only looked at. */
 	lookAt: boolean;

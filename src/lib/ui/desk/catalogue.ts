@@ -104,7 +104,7 @@ export const CATALOGUE: readonly Group[] = [
 			{
 				label: 'What waits, from asking to billing',
 				href: '/work/way',
-				words: 'pipeline way waits stages share won lost quotes forecast likely',
+				words: 'way waits whose turn days since answer share won lost forecast likely',
 				more: true
 			},
 			{

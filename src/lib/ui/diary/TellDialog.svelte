@@ -1,6 +1,6 @@
 <!-- What the customer would be told of a visit, read before it goes. -->
 <script lang="ts">
-	import { untrack } from 'svelte';
+	import { tick, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
 	import { textParts } from '$lib/core/documents/wording';
@@ -33,6 +33,7 @@
 	let message = $state('');
 	let busy = $state(false);
 	let minutes = $state('20');
+	let root = $state<HTMLElement>();
 	const TITLES: Record<string, string> = {
 		booked: 'Tell them of the visit?',
 		moved: 'Tell them that it has moved?',
@@ -42,9 +43,9 @@
 	};
 	$effect(() => {
 		if (!about) return;
-		untrack(() => void load());
+		untrack(() => void load(true));
 	});
-	async function load() {
+	async function load(first = false) {
 		proposal = null;
 		message = '';
 		const response = await fetch(
@@ -52,8 +53,12 @@
 		).catch(() => null);
 		if (response?.ok) {
 			const read = await response.json();
-			if (!read.quiet) proposal = read;
-			else {
+			if (!read.quiet) {
+				proposal = read;
+				// Read, and gone with one press: nothing was there to have the cursor before.
+				await tick();
+				if (first) root?.querySelector<HTMLElement>('button.filled:not(:disabled)')?.focus();
+			} else {
 				const { visit } = about!;
 				onclose();
 				notices.say(`${read.customer} is told of no visits.`, {
@@ -107,7 +112,7 @@
 	title={TITLES[about?.kind ?? ''] ?? 'Tell them'}
 	first="button.filled"
 >
-	<div class="grid gap-3 pb-3">
+	<div class="grid gap-3 pb-3" bind:this={root}>
 		{#if message}<p class="wrong" role="alert">{message}</p>{/if}
 		{#if proposal}
 			{#if proposal.before}<p>They were told exactly this already.</p>{/if}
@@ -116,7 +121,7 @@
 						class="box"
 						inputmode="numeric"
 						bind:value={minutes}
-						onchange={load}
+						onchange={() => load()}
 					/></label
 				>{/if}
 			<div class="flex gap-5" role="radiogroup" aria-label="How they are told">

@@ -153,7 +153,7 @@
 				{#if visit && !visit.done}<button
 						type="button"
 						class="button"
-						onclick={() => ontell(visit!.told ? 'moved' : 'booked')}>Tell them</button
+						onclick={() => ontell(visit!.knows ? 'moved' : 'booked')}>Tell them</button
 					>
 					<button type="button" class="button" onclick={() => ontell('onTheWay')}>On the way</button
 					>{:else if visit}<button type="button" class="button" onclick={() => ontell('finished')}

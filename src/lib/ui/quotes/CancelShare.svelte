@@ -3,6 +3,7 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { shareOf } from '$lib/core/regimes/gb/consumer';
 	import { displayPounds } from '$lib/core/money/display';
+	import Form from '../parts/Form.svelte';
 
 	interface Props {
 		share: {
@@ -13,8 +14,11 @@
 			lines: { id: number; description: string; agreed: string }[];
 		};
 		customer: { id: number | null; name: string };
+		action: string;
+		/** The invoice of its deposit. */
+		invoiced: number | null;
 	}
-	let { share, customer }: Props = $props();
+	let { share, customer, action, invoiced }: Props = $props();
 	let done = $state<Record<number, number>>({});
 	const partOf = (agreed: string, percent: number) => shareOf(BigInt(agreed), percent);
 	let owed = $derived(
@@ -62,6 +66,26 @@
 		<b class="numbers">{displayPounds(paid > owed ? paid - owed : 0n)}</b> goes back by
 		{displayDate(share.by)}, in the way it came.
 	</p>
+	{#if owed > 0n || invoiced}<Form
+			{action}
+			hidden={{ done: JSON.stringify(done) }}
+			done="The invoice of the deposit is credited."
+		>
+			{#snippet children(frame)}
+				{#if frame.error('done')}<p class="wrong">{frame.error('done')}</p>{/if}
+				<button class="button"
+					>{[
+						invoiced ? 'Credit the deposit’s invoice' : '',
+						owed > 0n ? `${invoiced ? 'write' : 'Write'} one for ${displayPounds(owed)}` : ''
+					]
+						.filter(Boolean)
+						.join(', and ')}</button
+				>
+			{/snippet}
+		</Form>
+		<p class="quiet">
+			What was paid then stands in hand: it pays that invoice, and the rest goes back.
+		</p>{/if}
 	{#if customer.id && paid > 0n}<p>
 			<a href="/owed/{customer.id}">Give it back on {customer.name}’s page</a>
 		</p>{/if}

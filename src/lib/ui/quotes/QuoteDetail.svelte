@@ -185,7 +185,12 @@
 					</Form>
 				</section>
 			{/each}
-			{#if quote.share}<CancelShare share={quote.share} customer={quote.customer} />{/if}
+			{#if quote.share}<CancelShare
+					share={quote.share}
+					customer={quote.customer}
+					action="{at}?/settle"
+					invoiced={quote.deposit?.documentId ?? null}
+				/>{/if}
 			<section class="panel px-5 py-4">
 				<h2 class="mb-2">Trail</h2>
 				<ol class="grid gap-1.5">

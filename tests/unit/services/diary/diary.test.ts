@@ -73,8 +73,11 @@ const days = () =>
 	visitsBetween(world.db, '2026-01-01', '2027-12-31').map(({ date, from }) => `${date} ${from}`);
 const place = (id: number, more: object) =>
 	placeVisit(world, id, { ...visit(id), endDate: '', personId: 0, ...more });
-const tell = (id: number, kind: 'booked' | 'moved' | 'cancelled' | 'onTheWay' = 'booked', more: object = {}) =>
-	tellCustomer(world, id, { ...proposeTelling(world, id, kind), ...more });
+const tell = (
+	id: number,
+	kind: 'booked' | 'moved' | 'cancelled' | 'onTheWay' = 'booked',
+	more: object = {}
+) => tellCustomer(world, id, { ...proposeTelling(world, id, kind), ...more });
 
 describe('a visit', () => {
 	it('is booked once however often it is pressed, and its job waits for a day no more', () => {
@@ -263,7 +266,10 @@ describe('telling the customer', () => {
 				'vevent'
 			)!;
 		const event = new ICAL.Event(read(file!.content));
-		expect([event.startDate.toString(), event.sequence ?? 0]).to.deep.equal(['2026-12-01T13:00:00', 0]);
+		expect([event.startDate.toString(), event.sequence ?? 0]).to.deep.equal([
+			'2026-12-01T13:00:00',
+			0
+		]);
 		place(id, { date: '2026-12-02' });
 		tell(id, 'moved');
 		await deliverDue(world);

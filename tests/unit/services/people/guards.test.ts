@@ -72,6 +72,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'quotes/quotes':
 			'beginQuote quoteOfEnquiry saveQuote discardQuote copyQuote withdrawQuote noteDeclined reopenQuote prolongQuote quietQuote',
 		'quotes/plan': 'saveQuotePlan',
+		'money/cancelled': 'settleCancelled',
 		'quotes/send': 'sendQuote',
 		'quotes/accept': 'acceptByHand',
 		'quotes/cancel': 'noteCancelled',

@@ -192,7 +192,11 @@ describe('a role', () => {
 			'/(desk)/files',
 			'/(desk)/files/[id]',
 			'/(desk)/site',
-			'/(desk)/site/[job]'
+			'/(desk)/site/[job]',
+			'/(desk)/work/sheets/[id]',
+			'/(desk)/work/sheets/[id]/api',
+			'/(desk)/work/sheets/[id]/pdf',
+			'/(desk)/work/sheets/[id]/sign'
 		]);
 		const accountant = opened('accountant');
 		expect(accountant).to.include.members(['/(desk)/billing/[id]', '/(desk)/tax', '/(desk)/owed']);

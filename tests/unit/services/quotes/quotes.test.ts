@@ -9,6 +9,11 @@ import type { QuoteTerms, Sheet, SheetLine } from '../../../../src/lib/core/shee
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { jobWork } from '../../../../src/lib/server/services/jobs/work';
 import { addJob, loadJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { eq } from 'drizzle-orm';
+import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
+import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
+import { inHandOf } from '../../../../src/lib/server/services/ledger/inHand';
+import { settleCancelled } from '../../../../src/lib/server/services/money/cancelled';
 import { receiveCardEvent } from '../../../../src/lib/server/services/money/cardEvents';
 import {
 	invoiceDeposits,
@@ -576,3 +581,58 @@ describe('the audit of quotes', () => {
 		}
 	});
 });
+
+describe('what was cancelled is settled', () => {
+	it('the deposit’s invoice is credited, the share invoiced with the VAT of its lines, once; the rest stands in hand', async () => {
+		const id = await sent({ deposit: '25%' }, { rows: [line('a', 'Labour', '1000')] });
+		accept(id, {
+			total: 1000_00,
+			picked: JSON.stringify(NONE),
+			begin: true,
+			acknowledged: true
+		});
+		await expectRefused(settleCancelled(world, id, { done: '{}' }));
+		await openDepositCheckout(world, token(id), 'card:1', 'card');
+		receiveCardEvent(world, settledEvent('chk-1', 250_00, 'e1'), '{}');
+		await invoiceDeposits(world);
+		cancelByCustomer(world, id);
+		const lineId = jobWork(world.db, loadQuote(world.db, id).jobId!).lines[0]!.id;
+		for (const done of ['nonsense', `{"${lineId}":101}`, '{"x":1}'])
+			await settleCancelled(world, id, { done }).then(
+				() => expect.fail(done),
+				(problem) => expect(problem).to.be.instanceOf(FieldError)
+			);
+		const settle = () => settleCancelled(world, id, { done: `{"${lineId}":20}` });
+		const draft = (await settle())!;
+		expect(await settle()).to.equal(draft);
+		const all = world.db.select().from(documents).all();
+		expect(all.map(({ kind, state, total }) => [kind, state, total])).to.deep.equal([
+			['invoice', 'issued', 250_00],
+			['creditNote', 'issued', 250_00],
+			// A fifth of 1,000.00, its VAT within.
+			['invoice', 'draft', 200_00]
+		]);
+		await issueInvoice(world, draft, loadDraft(world.db, draft).version);
+		const bill = world.db.select().from(documents).where(eq(documents.id, draft)).get()!;
+		expect([bill.net, bill.vatCharged]).to.deep.equal([166_67, 33_33]);
+		const { payerId } = world.db.select().from(openItems).get()!;
+		expect(inHandOf(world.db, payerId).reduce((sum, { amount }) => sum + amount, 0)).to.equal(
+			250_00
+		);
+		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+	});
+
+	it('nothing is owed where they did not ask for an early begin', async () => {
+		const id = await sent({ deposit: '' }, { rows: [line('a', 'Labour', '1000')] });
+		accept(id, { total: 1000_00, picked: JSON.stringify(NONE) });
+		cancelByCustomer(world, id);
+		expect(await settleCancelled(world, id, { done: '{"1":50}' })).to.equal(null);
+		expect(world.db.select().from(documents).all()).to.deep.equal([]);
+	});
+});
+
+const expectRefused = (work: Promise<unknown>) =>
+	work.then(
+		() => expect.fail('it was not refused'),
+		(problem) => expect(problem).to.be.instanceOf(RefusedError)
+	);

@@ -86,6 +86,7 @@ interface VisitRow {
 	series: string;
 	sequence: number;
 	told: number;
+	knows: number;
 	confirmed: number;
 	state: string;
 	agreedOn: string | null;
@@ -108,6 +109,7 @@ export function visitsBetween(
 			v.person_id as personId, (select group_concat(p.person_id) from visit_people p where p.visit_id = v.id) as others,
 			v.needs, v.pencil, v.done, v.series, v.sequence, v.note,
 			exists (select 1 from told t where t.visit_id = v.id and t.sequence = v.sequence and t.kind in ('booked', 'moved', 'dayBefore')) as told,
+			exists (select 1 from told t where t.visit_id = v.id and t.kind in ('booked', 'moved', 'dayBefore')) as knows,
 			exists (select 1 from told t where t.visit_id = v.id and t.sequence = v.sequence and t.answer = 'confirmed') as confirmed,
 			j.state,
 			(select a.agreed_on from acceptances a join quotes q on q.id = a.quote_id where q.job_id = j.id and q.for_job_id is null and json_extract(a.law, '$.may') and not json_extract(a.law, '$.begin')) as agreedOn,
@@ -138,6 +140,7 @@ export function visitsBetween(
 		series: row.series,
 		sequence: row.sequence,
 		told: Boolean(row.told),
+		knows: Boolean(row.knows),
 		confirmed: Boolean(row.confirmed),
 		lookAt: row.state === 'enquiry',
 		mayBegin: row.agreedOn === null ? null : mayBeginFrom(row.agreedOn),

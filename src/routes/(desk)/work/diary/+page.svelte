@@ -78,7 +78,7 @@
 					invalidateAll()
 				)
 		});
-		if (moved && one.told) telling = { visit: one.id, kind: 'moved' };
+		if (moved && one.knows) telling = { visit: one.id, kind: 'moved' };
 	}
 	async function book(jobId: number, place: Placing | GridPlace) {
 		const answer = await send('POST', { action: 'book', job: jobId, ...place });
@@ -138,6 +138,10 @@
 		element.addEventListener('pointermove', follow);
 		element.addEventListener('pointerup', end, { once: true });
 		element.addEventListener('pointercancel', end, { once: true });
+	}
+	/** What was booked or moved has the cursor: the list says where it is now. */
+	function focusOn(id: number) {
+		setTimeout(() => document.querySelector<HTMLElement>(`[data-visit="${id}"]`)?.focus(), 150);
 	}
 	let suppress = false;
 	let title = $derived(
@@ -245,6 +249,7 @@
 											<button
 												type="button"
 												class="min-h-11 flex-1 cursor-pointer text-left wrap-anywhere"
+												data-visit={one.id}
 												onclick={() => (opened = one.id)}
 											>
 												<span class="numbers"
@@ -383,4 +388,11 @@
 		errors = {};
 	}}
 />
-<TellDialog about={telling} onclose={() => (telling = null)} />
+<TellDialog
+	about={telling}
+	onclose={() => {
+		const visit = telling?.visit;
+		telling = null;
+		if (visit) focusOn(visit);
+	}}
+/>

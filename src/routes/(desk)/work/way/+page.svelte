@@ -48,7 +48,6 @@
 			id: 'share',
 			head: 'Share',
 			text: ({ won, lost }) => percent(shareWon(won, lost)),
-			sort: ({ won, lost }) => shareWon(won, lost) ?? -1,
 			figures: true
 		},
 		{ id: 'sum', head: 'Won, £', text: ({ wonSum }) => whole(wonSum), figures: true },

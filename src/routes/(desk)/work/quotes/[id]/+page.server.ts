@@ -1,8 +1,10 @@
+import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, box, idOf, orNotFound, tick } from '$lib/server/answers';
 import { deliverOrLeave, deliverSoon } from '$lib/server/clockwork/delivery';
 import { quoteDetail, quoteSheetPage } from '$lib/server/services/desk/quotePage';
 import { invoiceDeposits, recordDeposit } from '$lib/server/services/money/depositRequests';
+import { settleCancelled } from '$lib/server/services/money/cancelled';
 import { acceptByHand } from '$lib/server/services/quotes/accept';
 import { noteCancelled } from '$lib/server/services/quotes/cancel';
 import { answerQuestion } from '$lib/server/services/quotes/page';
@@ -84,6 +86,11 @@ export const actions: Actions = {
 		act(event, z.object({ sentOn: box, how: box }), (form, world) => {
 			noteCancelled(world, idOf(event.params.id), form);
 			deliverSoon(world);
+		}),
+	settle: (event) =>
+		act(event, z.object({ done: box }), async (form, world) => {
+			const draft = await settleCancelled(world, idOf(event.params.id), form);
+			if (draft !== null) redirect(303, `/billing/${draft}`);
 		}),
 	deposit: (event) =>
 		act(event, z.object({ key: box, date: box, way: box }), async (form, world) => {
