@@ -24,8 +24,11 @@
 		conflicts: ReadonlyMap<number, readonly string[]>;
 		onmove: (visit: DiaryVisit, place: GridPlace) => void;
 		onopen: (visit: DiaryVisit) => void;
+		/** A day has more than a month has room for. */
+		onmore: (date: string) => void;
 	}
-	let { view, date, visits, blocks, people, hours, conflicts, onmove, onopen }: Props = $props();
+	let { view, date, visits, blocks, people, hours, conflicts, onmove, onopen, onmore }: Props =
+		$props();
 	let calendar = $state<{
 		dateFromPoint: (x: number, y: number) => { date: Date; resource?: { id: string } } | null;
 	}>();
@@ -59,9 +62,38 @@
 	/** One without an end is drawn so long that it can be read. */
 	const drawnTo = (time: string) =>
 		`${two(Math.min(Number(time.slice(0, 2)) + (view === 'day' ? 1 : 3), 23))}${time.slice(2)}`;
+	/** A month has room for so many of one person's on one day: the others are a press away, and all stand in the list. */
+	const MOST_A_DAY = 3;
+	let crowded = $derived.by(() => {
+		const shown: DiaryVisit[] = [];
+		const more = new Map<string, { date: string; who: number; count: number }>();
+		const counts = new Map<string, number>();
+		for (const visit of visits) {
+			const key = `${visit.date} ${visit.people[0] ?? 0}`;
+			const count = (counts.get(key) ?? 0) + 1;
+			counts.set(key, count);
+			if (view !== 'month' || count <= MOST_A_DAY || visit.endDate !== visit.date)
+				shown.push(visit);
+			else {
+				const one = more.get(key) ?? { date: visit.date, who: visit.people[0] ?? 0, count: 0 };
+				more.set(key, { ...one, count: one.count + 1 });
+			}
+		}
+		return { shown, more: [...more.values()] };
+	});
 	/** Whole days take the working day. */
 	let events = $derived([
-		...visits.map((visit) => ({
+		...crowded.more.map(({ date: day, who, count }) => ({
+			id: `m${day}-${who}`,
+			resourceIds: [String(who)],
+			start: `${day}T${hours.to}:00`,
+			end: `${day}T${drawnTo(hours.to)}:00`,
+			title: `${count} more`,
+			editable: false,
+			classNames: ['more'],
+			extendedProps: { more: day }
+		})),
+		...crowded.shown.map((visit) => ({
 			id: String(visit.id),
 			resourceIds: visit.people.map(String),
 			start: `${visit.date}T${visit.from || hours.from}:00`,
@@ -96,7 +128,7 @@
 			start: Date;
 			end: Date;
 			resourceIds: string[];
-			extendedProps: { visit?: DiaryVisit };
+			extendedProps: { visit?: DiaryVisit; more?: string };
 		};
 		revert: () => void;
 	}
@@ -149,6 +181,7 @@
 		eventResize: (info: Moved) => moved(info, true),
 		eventClick: ({ event }: { event: Moved['event'] }) => {
 			if (event.extendedProps.visit) onopen(event.extendedProps.visit);
+			else if (event.extendedProps.more) onmore(event.extendedProps.more);
 		},
 		/** The list beside it is the way by keyboard. */
 		eventDidMount: ({ el }: { el: HTMLElement }) => {
@@ -225,6 +258,15 @@
 		color: var(--oxide);
 		font-style: normal;
 		font-weight: 600;
+	}
+	.diary-grid :global(.more) {
+		background: transparent;
+		color: var(--ink);
+		border: 0;
+		box-shadow: none;
+		text-decoration: underline;
+		cursor: pointer;
+		font-size: 0.86rem;
 	}
 	/* What the customer was told has a hatched edge; what is not agreed is dashed. */
 	.diary-grid :global(.docket.told) {

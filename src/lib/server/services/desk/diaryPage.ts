@@ -42,7 +42,8 @@ export function diaryPage(world: World, url: URL) {
 		to,
 		before: addDays(view === 'month' ? `${date.slice(0, 7)}-15` : date, -step),
 		after: addDays(view === 'month' ? `${date.slice(0, 7)}-15` : date, step),
-		visits,
+		// A month shows neither: they are left out of what is sent.
+		visits: view === 'month' ? visits.map((one) => ({ ...one, address: '', phone: '' })) : visits,
 		blocks,
 		ways,
 		conflicts: [...conflictsOf(visits, blocks, ways)],

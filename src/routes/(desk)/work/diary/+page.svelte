@@ -223,6 +223,7 @@
 						{conflicts}
 						onmove={(one, place) => void move(one, place)}
 						onopen={(one) => (opened = one.id)}
+						onmore={(date) => void goto(at('day', date))}
 					/>
 					<p class="quiet mt-1">
 						Hatched edge: the customer was told. Dashed: pencilled in. Red: something is in the way.
@@ -234,7 +235,7 @@
 						{@const here = data.visits.filter((one) => one.date <= day && one.endDate >= day)}
 						{@const own = data.blocks.filter((block) => block.from <= day && block.to >= day)}
 						{#if here.length || own.length || data.view !== 'month'}<li
-								class="border-b border-(--hair) py-2 last:border-b-0"
+								class="border-b border-(--hair) py-2 [contain-intrinsic-size:auto_150px] [content-visibility:auto] last:border-b-0 print:[content-visibility:visible]"
 							>
 								<h3 class="text-[1.02rem]" class:text-(--ink-2)={!isWorkingDay(day)}>
 									{displayWeekday(day)}{day === data.today ? ', today' : ''}
@@ -271,20 +272,20 @@
 														class="wrong block">{words}</span
 													>{/each}
 											</button>
-											<span class="hidden gap-1 phone:flex">
-												{#if one.phone}<a class="button" href="tel:{one.phone.replace(/\s/g, '')}"
-														>Call<span class="sr-only">: {one.customer}</span></a
-													>{/if}
-												{#if one.address}<a
-														class="button"
-														href="geo:0,0?q={encodeURIComponent(
-															one.address.replaceAll('\n', ', ')
-														)}">Go there<span class="sr-only">: {one.title}</span></a
-													>{/if}
-												<a class="button" href="/work/{one.jobId}"
-													>Start<span class="sr-only">: {one.title}</span></a
-												>
-											</span>
+											{#if data.view !== 'month'}<span class="hidden gap-1 phone:flex">
+													{#if one.phone}<a class="button" href="tel:{one.phone.replace(/\s/g, '')}"
+															>Call<span class="sr-only">: {one.customer}</span></a
+														>{/if}
+													{#if one.address}<a
+															class="button"
+															href="geo:0,0?q={encodeURIComponent(
+																one.address.replaceAll('\n', ', ')
+															)}">Go there<span class="sr-only">: {one.title}</span></a
+														>{/if}
+													<a class="button" href="/work/{one.jobId}"
+														>Start<span class="sr-only">: {one.title}</span></a
+													>
+												</span>{/if}
 										</li>{:else}{#if own.length === 0}<li class="quiet">Nothing.</li>{/if}{/each}
 								</ul>
 							</li>{/if}
