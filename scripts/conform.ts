@@ -4,7 +4,13 @@ import { createServer, type Server } from 'node:http';
 import { randomBytes } from 'node:crypto';
 import { fileURLToPath } from 'node:url';
 import { isSigned } from '../src/lib/server/gateways/asking';
-import { cardEvent, httpCardGateway, type CardEvent } from '../src/lib/server/gateways/card';
+import {
+	cardEvent,
+	disputeEvent,
+	httpCardGateway,
+	type CardEvent,
+	type DisputeEvent
+} from '../src/lib/server/gateways/card';
 
 export interface Conformance {
 	base: string;
@@ -14,6 +20,8 @@ export interface Conformance {
 	port: number;
 	/** Has a checkout paid: a person does it, or a test. */
 	pay: (url: string) => Promise<void>;
+	/** Has the payment of a checkout disputed, or decided in the bank's place. */
+	dispute: (url: string, step: 'dispute' | 'won') => Promise<void>;
 	/** So long news are waited for, in milliseconds. */
 	patience: number;
 }
@@ -22,6 +30,11 @@ export interface Finding {
 	what: string;
 	/** Empty: it holds. */
 	wrong: string;
+}
+
+interface HeardDispute {
+	event: DisputeEvent;
+	signed: boolean;
 }
 
 interface Heard {
@@ -33,8 +46,12 @@ interface Heard {
 const AMOUNT = 123;
 
 /** Listens for news; the first time of each is not acknowledged, so that it must come again. */
-function listen(port: number, secret: string): { heard: Heard[]; server: Server } {
+function listen(
+	port: number,
+	secret: string
+): { heard: Heard[]; disputes: HeardDispute[]; server: Server } {
 	const heard: Heard[] = [];
+	const disputes: HeardDispute[] = [];
 	const seen = new Set<string>();
 	const server = createServer(async (request, response) => {
 		const parts: Buffer[] = [];
@@ -53,16 +70,18 @@ function listen(port: number, secret: string): { heard: Heard[]; server: Server 
 			response.statusCode = seen.has(event.data.id) ? 200 : 500;
 			seen.add(event.data.id);
 		}
+		const dispute = disputeEvent.safeParse(JSON.parse(body));
+		if (dispute.success) disputes.push({ event: dispute.data, signed });
 		response.end();
 	}).listen(port);
-	return { heard, server };
+	return { heard, disputes, server };
 }
 
 /** Tries everything Axiometer relies on, in order. */
 export async function conformance(given: Conformance): Promise<Finding[]> {
 	const { base, secret, patience } = given;
 	const findings: Finding[] = [];
-	const { heard, server } = listen(given.port, secret);
+	const { heard, disputes, server } = listen(given.port, secret);
 	const gateway = httpCardGateway(base, secret);
 	const run = randomBytes(6).toString('hex');
 	const request = {
@@ -134,6 +153,34 @@ export async function conformance(given: Conformance): Promise<Finding[]> {
 			if (!news) return 'nothing was heard';
 			return news.event.amount === 100 && news.event.refund ? '' : `it says ${news.body}`;
 		});
+		const told = async (type: DisputeEvent['type']) => {
+			for (const end = Date.now() + patience; Date.now() < end;) {
+				const found = disputes.find(({ event }) => event.type === type);
+				if (found) return found;
+				await new Promise((resolve) => setTimeout(resolve, 50));
+			}
+			return undefined;
+		};
+		await check(
+			'a dispute is told, signed, of its checkout and with the last day for evidence',
+			async () => {
+				await given.dispute(checkout.url, 'dispute');
+				const news = await told('dispute.opened');
+				if (!news) return 'nothing was heard';
+				if (!news.signed) return 'it is not signed as it must be';
+				if (news.event.checkout !== checkout.id) return 'it names another checkout';
+				if (news.event.amount > AMOUNT) return `it says ${news.event.amount}`;
+				return news.event.respondBy >= new Date(begun).toISOString().slice(0, 10)
+					? ''
+					: `evidence was taken until ${news.event.respondBy}`;
+			}
+		);
+		await check('how a dispute ended is told under the same name', async () => {
+			await given.dispute(checkout.url, 'won');
+			const [opened, ended] = [await told('dispute.opened'), await told('dispute.won')];
+			if (!opened || !ended) return 'nothing was heard';
+			return ended.event.dispute === opened.event.dispute ? '' : 'it names another dispute';
+		});
 		await check('a card that is not known is charged by nobody', async () => {
 			const charge = gateway.charge({
 				key: `${run}-k`,
@@ -183,7 +230,13 @@ if (process.argv[1] === fileURLToPath(import.meta.url)) {
 		reached: reached.replace(/\/$/, ''),
 		port: Number(new URL(reached).port) || 4499,
 		patience: 120_000,
-		pay: async (url) => console.log(`Pay here, with a test card: ${url}`)
+		pay: async (url) => console.log(`Pay here, with a test card: ${url}`),
+		dispute: async (url, step) =>
+			console.log(
+				step === 'dispute'
+					? `Have this payment disputed: ${url}`
+					: `Have that dispute decided for the seller: ${url}`
+			)
 	});
 	for (const { what, wrong } of findings)
 		console.log(`${wrong ? 'NO ' : 'yes'} ${what}${wrong ? `: ${wrong}` : ''}`);

@@ -62,6 +62,8 @@ const value = (sql: string): string => {
 	db.close();
 	return String(found);
 };
+const WITH_A_CHOICE =
+	"where state = 'sent' and valid_until >= '2026-11-24' and lowest <> highest limit 1";
 const jobCalled = (title: string) =>
 	`/work/${value(`select id from jobs where title like '${title}%'`)}`;
 const invoiceOf = (total: number) =>
@@ -77,7 +79,7 @@ for (const [name, ...paths] of [
 	['work', '/work'],
 	['what-waits', '/work/way'],
 	['diary', '/work/diary'],
-	['quote', `/work/quotes/${value("select id from quotes where state = 'sent' limit 1")}?write`],
+	['quote', `/work/quotes/${value(`select id from quotes ${WITH_A_CHOICE}`)}?write`],
 	['job', jobCalled('Mill Yard')],
 	['to-bill', '/work/bill'],
 	['prices-and-costs', '/work/prices', '/lists/costs'],
@@ -155,7 +157,7 @@ const customer = await stranger.newPage();
 const sheet = value('select token from job_sheets where number is not null order by id limit 1');
 for (const address of [
 	link,
-	`${app.origin}/q/${value("select token from quotes where state = 'sent' limit 1")}`,
+	`${app.origin}/q/${value(`select token from quotes ${WITH_A_CHOICE}`)}`,
 	`${app.origin}/v/${value('select token from told limit 1')}`,
 	`${app.origin}/e/${value('select token from enquiry_page limit 1')}`,
 	`${app.origin}/j/${sheet}`

@@ -230,8 +230,8 @@ describe('every page', () => {
 			await ready(page);
 			// The strip is the same on every page: it is looked at on the first two, and in the long run everywhere.
 			const strip = nth > 1 && widths === FEW ? STRIP : [];
-			// In the short run every second page is looked at by rules, and all of them by measure.
-			if (widths !== FEW || nth % 2 === 0)
+			// In the short run every third page is looked at by rules, and all of them by measure.
+			if (widths !== FEW || nth % 3 === 0)
 				await expectAccessible(page, `${place}, ${colorScheme}, ${width}`, strip).catch((problem) =>
 					found.push(`${problem.message.slice(0, 1500)} ${JSON.stringify(problem.actual)}`)
 				);

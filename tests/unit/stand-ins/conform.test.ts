@@ -36,12 +36,15 @@ describe('the conformance test of card processors', () => {
 					body: new URLSearchParams({ number: '9000000000000001' }),
 					redirect: 'manual'
 				});
+			},
+			dispute: async (url, step) => {
+				await fetch(`${url}/${step}`, { method: 'POST', redirect: 'manual' });
 			}
 		});
 		await standIn.close();
 		rmSync(folder, { recursive: true, force: true });
 		expect(findings.filter(({ wrong }) => wrong)).to.deep.equal([]);
-		expect(findings).to.have.length(10);
+		expect(findings).to.have.length(12);
 	});
 
 	it('finds out one that says yes to everything and tells nothing', async function () {
@@ -66,7 +69,8 @@ describe('the conformance test of card processors', () => {
 			reached: `http://127.0.0.1:${back}`,
 			port: back,
 			patience: 100,
-			pay: async () => undefined
+			pay: async () => undefined,
+			dispute: async () => undefined
 		});
 		yes.close();
 		expect(findings.filter(({ wrong }) => !wrong).map(({ what }) => what)).to.deep.equal([

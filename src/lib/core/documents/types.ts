@@ -53,6 +53,8 @@ export interface CustomerFacts {
 	currency?: Currency;
 	terms: { days: number; endOfMonth: boolean } | null;
 	orderNumberRequired: boolean;
+	/** A household that acts in the way of trade, such as a landlord: no consumer (SI 2013/3134 reg. 4). */
+	inTrade?: boolean;
 	standing: TaxStanding;
 	billTo: { id: number; name: string; address: string; email: string } | null;
 	/** How it may pay; absent: in every way. */

@@ -59,7 +59,7 @@ export function publicQuote(frozen: Frozen): PublicQuote {
 	const { figures } = computeQuote(asked, GB);
 	const places = new Map(lines.map(({ id }, index) => [id, index]));
 	const facts = contractFacts(
-		customer.kind,
+		customer,
 		terms,
 		figures.total,
 		lines.map(({ kind }) => kind)

@@ -40,7 +40,7 @@ export function quoteView(frozen: Frozen, paper: QuotePaper): DocumentView {
 	const { seller } = frozen;
 	const contractor = quote.figures.cis !== null;
 	const facts = contractFacts(
-		frozen.customer.kind,
+		frozen.customer,
 		terms,
 		quote.figures.total,
 		quote.included.map((index) => lines[index]!.kind)
@@ -97,7 +97,7 @@ export function quoteView(frozen: Frozen, paper: QuotePaper): DocumentView {
 							`Your right to cancel. ${cancelInformation(facts.goods, sellerOf(frozen)).join(' ')}`,
 							`Form to cancel with (complete and return it only if you wish to cancel):\n${cancelForm(sellerOf(frozen), terms.title.trim()).join('\n')}`
 						]
-					: frozen.customer.kind === 'household'
+					: facts.consumer
 						? [`There is no right to cancel: ${right.why}`]
 						: []
 			),

@@ -129,7 +129,13 @@
 		<Field label="Phone" name="phone" type="tel" bind:value={customer.phone} error={errors.phone} />
 	</div>
 
-	{#if customer.kind !== 'household'}
+	{#if customer.kind === 'household'}<label class="check"
+			><input type="checkbox" name="inTrade" bind:checked={customer.inTrade} /><span
+				>Acts in the way of trade here, such as letting <span class="quiet"
+					>then it is no consumer, and has no right to cancel</span
+				></span
+			></label
+		>{:else}
 		<StandingFields bind:standing={customer.standing} {contractor} {errors} />
 	{/if}
 

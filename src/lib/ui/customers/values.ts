@@ -15,6 +15,8 @@ export interface CustomerValues {
 	termsDays: number | null;
 	termsEndOfMonth: boolean;
 	orderNumberRequired: boolean;
+	/** No consumer, although it is a household. */
+	inTrade: boolean;
 	payWays: PayWays | null;
 	letterheadId: number | null;
 	salutation: string;

@@ -251,7 +251,10 @@
 		overflow: hidden;
 	}
 	.diary-grid :global(.docket .ec-event-body) {
+		hyphens: auto;
+		overflow-wrap: anywhere;
 		display: grid;
+		grid-template-columns: minmax(0, 1fr);
 		align-content: start;
 	}
 	.diary-grid :global(.docket em) {

@@ -127,7 +127,7 @@
 >
 <button
 	type="button"
-	class="shy hidden cursor-pointer text-[0.875rem] [text-decoration:underline_dotted] group-[.at]/row:block"
+	class="shy hidden cursor-pointer min-h-6 text-[0.875rem] [text-decoration:underline_dotted] group-[.at]/row:block"
 	class:!block={comes !== null}
 	aria-expanded={measuring}
 	onclick={measure}

@@ -12,7 +12,8 @@
 	let { draft }: { draft: Draft } = $props();
 	let terms = $derived(draft.sheet.quote!);
 	let figures = $derived(draft.quote?.quote ?? null);
-	let household = $derived(draft.customer?.kind === 'household');
+	/** A consumer, whom the law protects. */
+	let household = $derived(draft.customer?.kind === 'household' && !draft.customer.inTrade);
 	const wrong = (path: string) => draft.problemAt.get(path);
 	let plan = $derived(
 		figures

@@ -121,6 +121,12 @@ const accept = (id: number, more: Record<string, unknown> = {}, way: 'page' | 's
 		},
 		{ way, informed: 'page', from: FROM }
 	);
+const quotePaperOf = async (id: number) =>
+	world.db.$client
+		.prepare('select content from quote_versions where quote_id = ?')
+		.pluck()
+		.get(id)!
+		.toString();
 const token = (id: number) => loadQuote(world.db, id).token;
 const mailsTo = (to: string) =>
 	world.db
@@ -397,6 +403,27 @@ describe('cancelling', () => {
 		expect(() => accept(half, { total: 1000_00, picked: JSON.stringify(NONE), begin: true }))
 			.to.throw(FieldError)
 			.with.nested.property('fields.acknowledged');
+	});
+
+	it('is no right of a landlord who lets, who is asked for no proof and needs none', async () => {
+		const id = await sent({}, {}, { ...HOUSEHOLD, name: 'A landlord', inTrade: true });
+		const { quote } = quotePage(world, token(id));
+		expect([quote.right.may, quote.right.why]).to.deep.equal([
+			false,
+			'It is agreed in the way of trade.'
+		]);
+		acceptByHand(world, id, {
+			key: 'k',
+			n: 1,
+			total: 1680_00,
+			picked: '',
+			name: 'A landlord',
+			agreedOn: '2026-11-24',
+			informed: ''
+		});
+		expect(() => cancelByCustomer(world, id)).to.throw(RefusedError);
+		const paper = await quotePaperOf(id);
+		expect(paper).not.to.match(/right to cancel/i);
 	});
 
 	it('is no right of a firm, nor after an urgent call', async () => {

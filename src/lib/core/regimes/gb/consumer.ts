@@ -2,11 +2,11 @@
 // Additional Charges) Regulations 2013, SI 2013/3134): whether it can cancel, until when, and what it must be told before.
 import { addDays } from '../../calendar/manipulation';
 import type { PlainDate } from '../../calendar/types';
+import type { CustomerFacts } from '../../documents/types';
 import { ALLOWABLE_KINDS, type LineKind } from '../../figures/types';
 import { divideRounded } from '../../money/decimal';
 import type { Minor } from '../../money/types';
 import type { ContractPlace, QuoteTerms } from '../../sheet/types';
-import type { CustomerKind } from '../types';
 
 export const CANCEL_DAYS = 14;
 /** Off premises up to here there is no right (reg. 27(3)). */
@@ -34,14 +34,14 @@ export interface CancelRight {
 }
 
 export function contractFacts(
-	kind: CustomerKind,
+	customer: Pick<CustomerFacts, 'kind' | 'inTrade'>,
 	terms: Pick<QuoteTerms, 'place' | 'urgent' | 'newBuilding'>,
 	total: Minor,
 	kinds: readonly LineKind[]
 ): ContractFacts {
 	const { place, urgent, newBuilding } = terms;
 	return {
-		consumer: kind === 'household',
+		consumer: customer.kind === 'household' && !customer.inTrade,
 		place,
 		urgent,
 		newBuilding,

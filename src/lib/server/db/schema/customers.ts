@@ -36,6 +36,8 @@ export const customers = sqliteTable(
 		createdAt: integer('created_at').notNull(),
 		updatedAt: integer('updated_at').notNull(),
 		/** Wants no news of visits. */
+		/** A household that acts in the way of trade, such as a landlord: no consumer. */
+		inTrade: integer('in_trade', { mode: 'boolean' }).notNull().default(false),
 		noVisitNews: integer('no_visit_news', { mode: 'boolean' }).notNull().default(false),
 		archivedAt: integer('archived_at')
 	},

@@ -35,6 +35,7 @@ export const customerForm = z.object({
 		.default(null),
 	termsEndOfMonth: z.boolean().default(false),
 	orderNumberRequired: z.boolean().default(false),
+	inTrade: z.boolean().default(false),
 	payWays: z
 		.object({ card: z.boolean(), bank: z.boolean(), transfer: z.boolean() })
 		.refine((ways) => Object.values(ways).some(Boolean), 'Leave at least one way to pay.')

@@ -87,6 +87,7 @@ export function mergeCustomers(world: World, fromId: number, intoId: number): vo
 				phone: into.phone || from.phone,
 				address: into.address || from.address,
 				salutation: into.salutation || from.salutation,
+				inTrade: into.inTrade || from.inTrade,
 				currency: into.currency === 'GBP' ? from.currency : into.currency,
 				letterheadId: into.letterheadId ?? from.letterheadId,
 				privateNote: [into.privateNote, from.privateNote].filter(Boolean).join('\n'),

@@ -48,6 +48,7 @@ export function customerRecord(
 		terms: row.termsDays === null ? null : { days: row.termsDays, endOfMonth: row.termsEndOfMonth },
 		...(row.currency === BOOKS ? {} : { currency: row.currency }),
 		orderNumberRequired: row.orderNumberRequired,
+		...(row.inTrade && row.kind === 'household' ? { inTrade: true } : {}),
 		...(row.payWays ? { ways: row.payWays } : {}),
 		billTo: billTo
 			? { id: billTo.id, name: billTo.name, address: billTo.address, email: billTo.email }

@@ -68,7 +68,7 @@ export function quoteDetail(world: World, id: number): QuoteDetail | null {
 	const { lines, quote } = frozenQuote(frozen, acceptance?.picked ?? NOTHING_PICKED);
 	const right = rightToCancel(
 		contractFacts(
-			frozen.customer.kind,
+			frozen.customer,
 			frozen.sheet.quote!,
 			quote.figures.total,
 			quote.included.map((index) => lines[index]!.kind)

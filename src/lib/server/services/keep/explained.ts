@@ -538,6 +538,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			phone: 'phone',
 			address: 'address',
 			order_number_required: 'wants an order number on every invoice (1: yes)',
+			in_trade: 'a household that acts in the way of trade: no consumer (1: yes)',
 			letterhead_id: 'what its documents are written on: id in letterheads',
 			salutation: 'how messages to it begin; empty: as everybody’s',
 			private_note: 'the owner’s own note, never on a document',

@@ -145,7 +145,7 @@ function accept(
 	const signature = readDrawn(form.signature, problems);
 	const terms = frozen.sheet.quote!;
 	const facts = contractFacts(
-		frozen.customer.kind,
+		frozen.customer,
 		terms,
 		quote.figures.total,
 		quote.included.map((index) => lines[index]!.kind)

@@ -19,6 +19,7 @@
 		termsDays: null,
 		termsEndOfMonth: false,
 		orderNumberRequired: false,
+		inTrade: false,
 		payWays: null,
 		letterheadId: null,
 		salutation: '',

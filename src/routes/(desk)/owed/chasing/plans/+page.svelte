@@ -85,7 +85,11 @@
 						class="flex-[1_1_150px] grid content-start pt-2 pb-1 px-3 border-l-[1.5px] border-l-(--ink) phone:border-l-0 phone:border-t phone:border-t-(--hair)"
 					>
 						<b>{step.words}</b>
-						<span>by e-mail, <a href="/settings/wordings/{step.kind}">its words</a></span>
+						<span
+							>by e-mail, <a href="/settings/wordings/{step.kind}"
+								>its words<span class="sr-only">: {step.words}</span></a
+							></span
+						>
 					</li>{/each}
 			</ol>{:else}<p>Quotes are not reminded of.</p>{/if}
 		<Fold label="When they are reminded of" class="mt-2">

@@ -1,0 +1,1 @@
+ALTER TABLE `customers` ADD `in_trade` integer DEFAULT false NOT NULL;
