@@ -303,3 +303,7 @@ export const captionOf = (name: string): string => {
 	const words = name.replace(/\.[a-z0-9]{2,5}$/i, '').trim();
 	return /^(img|dsc|dscn|pxl|photo|image|file|mvimg)?[-_ ]?[\d_\-() ]*$/i.test(words) ? '' : words;
 };
+
+/** What its PDF is called. @param number `J-0007/1` */
+export const sheetFileName = (number: string): string =>
+	`Job-sheet-${number.replace('/', '-')}.pdf`;

@@ -126,10 +126,10 @@
 				>{/if}
 			<div class="flex gap-5" role="radiogroup" aria-label="How they are told">
 				<label class="check"
-					><input type="radio" value="mail" bind:group={proposal.by} />By e-mail</label
+					><input type="radio" name="by" value="mail" bind:group={proposal.by} />By e-mail</label
 				>
 				<label class="check"
-					><input type="radio" value="text" bind:group={proposal.by} />By text</label
+					><input type="radio" name="by" value="text" bind:group={proposal.by} />By text</label
 				>
 			</div>
 			{#if proposal.by === 'text'}

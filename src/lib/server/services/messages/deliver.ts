@@ -1,5 +1,6 @@
 // Delivery: what the outbox holds goes out, once each; what was overtaken meanwhile is taken back instead.
 import { and, asc, desc, eq, inArray, lte } from 'drizzle-orm';
+import { sheetFileName } from '../../../core/jobs/jobSheet';
 import type { World } from '../../world';
 import {
 	acceptances,
@@ -293,7 +294,7 @@ function sheetPaper(world: World, sheetId: number) {
 	return content
 		? [
 				{
-					filename: `Job-sheet-${sheet!.number!.replace('/', '-')}.pdf`,
+					filename: sheetFileName(sheet!.number!),
 					content,
 					contentType: 'application/pdf'
 				}

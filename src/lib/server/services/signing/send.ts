@@ -19,7 +19,7 @@ import {
 } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm, text } from '../business/fields';
-import { isToken, sha256 } from '../business/keys';
+import { isToken } from '../business/keys';
 import { linkToday } from '../business/links';
 import { mustNotRest } from '../business/resting';
 import { loadBusiness } from '../business/settings';
@@ -99,43 +99,42 @@ export function sheetsFor(db: Reader, documentId: number) {
 		.map(({ jobId }) => jobId);
 	if (jobIds.length === 0) return [];
 	return db
-		.select({ sheet: jobSheets, signedBy: signatures.name })
+		.select({
+			id: jobSheets.id,
+			number: jobSheets.number,
+			signedBy: signatures.name,
+			// Of the paper that counts: with the signature once there is one.
+			hash: sql<string>`coalesce(nullif(${signatures.recordSha256}, ''), ${jobSheets.sha256})`
+		})
 		.from(jobSheets)
 		.leftJoin(signatures, eq(signatures.sheetId, jobSheets.id))
 		.where(and(inArray(jobSheets.jobId, jobIds), isNotNull(jobSheets.number)))
 		.orderBy(asc(jobSheets.jobId), asc(jobSheets.n))
 		.all()
-		.map(({ sheet, signedBy }) => {
-			const { name, content } = sheetPaper(db, sheet)!;
-			const hash = sha256(content);
-			return {
-				id: sheet.id,
-				number: sheet.number!,
-				signedBy,
-				name,
-				content,
-				hash,
-				/** It goes out with the document already. */
-				with:
-					db
-						.select({ id: files.id })
-						.from(files)
-						.where(
-							and(
-								eq(files.documentId, documentId),
-								eq(files.sha256, hash),
-								eq(files.goesOut, true),
-								sql`${files.removedAt} is null`
-							)
+		.map(({ hash, ...sheet }) => ({
+			...sheet,
+			number: sheet.number!,
+			hash,
+			/** It goes out with the document already. */
+			with:
+				db
+					.select({ id: files.id })
+					.from(files)
+					.where(
+						and(
+							eq(files.documentId, documentId),
+							eq(files.sha256, hash),
+							eq(files.goesOut, true),
+							sql`${files.removedAt} is null`
 						)
-						.get() !== undefined
-			};
-		});
+					)
+					.get() !== undefined
+		}));
 }
 
 /** The same, as a page shows them. */
 export const sheetsBeside = (db: Reader, documentId: number): SheetBeside[] =>
-	sheetsFor(db, documentId).map(({ content: _content, hash: _hash, name: _name, ...one }) => one);
+	sheetsFor(db, documentId).map(({ hash: _hash, ...one }) => one);
 
 /**
  * Puts job sheets beside the document that bills their jobs, so that they go out with it: on its page, and with its e-mail.
@@ -147,7 +146,9 @@ export function attachSheets(world: World, documentId: number, only?: number): v
 	const wanted = sheetsFor(db, documentId).filter(
 		(one) => !one.with && (only === undefined || one.id === only)
 	);
-	for (const { name, content, hash } of wanted) {
+	for (const { id, hash } of wanted) {
+		const sheet = db.select().from(jobSheets).where(eq(jobSheets.id, id)).get()!;
+		const { name, content } = sheetPaper(db, sheet)!;
 		const stored = storeFile(db, content);
 		writeAtOnce(db, (tx: Transaction) =>
 			tx

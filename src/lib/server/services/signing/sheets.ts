@@ -7,6 +7,7 @@ import {
 	MOST_PHOTOS,
 	onTheSheet,
 	putForward,
+	sheetFileName,
 	type JobSheetSource,
 	type JobSheetWritten,
 	type SheetSignature
@@ -313,7 +314,7 @@ export function sheetPaper(
 ): { name: string; content: Buffer } | null {
 	if (!pdf || !number) return null;
 	const content = signatureOf(db, id)?.record ?? pdf;
-	return { name: `Job-sheet-${number.replace('/', '-')}.pdf`, content };
+	return { name: sheetFileName(number), content };
 }
 
 /** A photo that stands on a sheet. @throws NotFoundError */
