@@ -76,6 +76,8 @@ describe('winning and planning work', () => {
 		await on.getByLabel('Customer', { exact: true }).fill('Hazel Penhallow');
 		// Who is known already comes first, once they are found.
 		await on.getByRole('option', { name: customer }).filter({ hasNotText: 'Add' }).first().click();
+		// Once it is chosen its prices are with VAT.
+		await on.getByRole('button', { name: 'details' }).first().waitFor();
 		await on.getByLabel('What it is for').fill(what);
 		await on.getByLabel('Description, line 1', { exact: true }).fill(what);
 		await on.getByLabel('Price, line 1', { exact: true }).fill(price);
