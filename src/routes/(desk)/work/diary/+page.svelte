@@ -249,7 +249,7 @@
 										>
 											<button
 												type="button"
-												class="min-h-11 flex-1 cursor-pointer text-left wrap-anywhere"
+												class="min-h-11 flex-1 cursor-pointer text-left wrap-anywhere phone:basis-full"
 												data-visit={one.id}
 												onclick={() => (opened = one.id)}
 											>
