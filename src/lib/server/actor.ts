@@ -20,6 +20,12 @@ export const asActor = <T>(actor: Actor | null, work: () => T): T => asking.run(
 export const actor = (): Actor | null => asking.getStore() ?? null;
 
 /** Whether whoever asks has a right; the house itself has every one. */
+/** Whoever asks may know what things are sold at: on site only whom the owner lets. */
+export function seesPrices(): boolean {
+	const who = actor();
+	return who === null || who.role !== 'onSite' || who.seesPrices;
+}
+
 export function may(right: Right): boolean {
 	const who = actor();
 	return who === null || mayDo(who.role, right);

@@ -100,34 +100,47 @@ export function putForward(
 	};
 }
 
-/** Only what goes on the sheet, without what the work cost: that is what is kept of it, and what the customer may see. */
-export function onTheSheet(source: JobSheetSource, written: JobSheetWritten): JobSheetSource {
-	const chosen = <T extends { id: number }>(of: readonly T[], ids: readonly number[]) =>
-		of.filter(({ id }) => ids.includes(id));
-	const { prices } = written;
+/** What the customer may see of it: nothing of what it cost, and prices only where they are shown. */
+export function withoutCosts(source: JobSheetSource, prices: boolean): JobSheetSource {
+	const { work } = source;
 	return {
 		...source,
-		visits: chosen(source.visits, written.visits),
 		work: {
-			lines: chosen(source.work.lines, written.lines).map((line) => ({
+			lines: work.lines.map((line) => ({
 				...line,
 				cost: '',
 				...(prices ? {} : { unitPrice: '', discount: '' })
 			})),
-			time: chosen(source.work.time, written.times).map((entry) => ({
+			time: work.time.map((entry) => ({
 				...entry,
 				hourlyCost: '',
 				...(prices ? {} : { rate: '' })
 			})),
-			costs: chosen(source.work.costs, written.costs).map((cost) => ({
+			costs: work.costs.map((cost) => ({
 				...cost,
 				// Of what is sold at cost and mark-up the price alone stays.
-				...(prices ? { unitPrice: priceOf(source.work, cost.id) } : { unitPrice: '' }),
+				unitPrice: prices ? priceOf(work, cost.id) : '',
 				unitCost: '',
 				markUp: ''
 			}))
+		}
+	};
+}
+
+/** Only what goes on the sheet: that is what is kept of it. */
+export function onTheSheet(source: JobSheetSource, written: JobSheetWritten): JobSheetSource {
+	const chosen = <T extends { id: number }>(of: readonly T[], ids: readonly number[]) =>
+		of.filter(({ id }) => ids.includes(id));
+	const { work, ...seen } = withoutCosts(source, written.prices);
+	return {
+		...seen,
+		visits: chosen(seen.visits, written.visits),
+		work: {
+			lines: chosen(work.lines, written.lines),
+			time: chosen(work.time, written.times),
+			costs: chosen(work.costs, written.costs)
 		},
-		photos: chosen(source.photos, written.photos)
+		photos: chosen(seen.photos, written.photos)
 	};
 }
 

@@ -1,6 +1,6 @@
 // Billing a contract in parts: a deposit, stages, a valuation to date, the rest. The parts add up to the whole, to the
 // penny and line by line, and never go beyond it.
-import { divideRounded, formatDecimal, percentOf } from '../money/decimal';
+import { divideRounded, formatDecimal, formatMoney, percentOf } from '../money/decimal';
 import { displayPounds } from '../money/display';
 import { shareOut } from '../money/sharing';
 import type { Decimal, Minor } from '../money/types';
@@ -173,4 +173,34 @@ function costOf(line: ContractLine, part: Minor): Minor | null {
 	if (line.cost === null) return null;
 	if (line.net === 0n) return 0n;
 	return divideRounded(line.cost * (line.billed + part), line.net) - line.costBilled;
+}
+
+/** How a step of an accepted quote's plan is billed: what the form for a stage begins with. */
+export interface PlannedStage {
+	title: string;
+	kind: StageKind;
+	by: 'amount' | 'percent' | 'rest';
+	/** As it would be typed; empty where it is all that is left. */
+	value: string;
+}
+
+/**
+ * What comes next by the plan: as many of it are billed as there are stages; null where none is left.
+ * @param plan amounts in pence with VAT
+ * @param exact the job is priced in what the plan is in; otherwise its share counts, and the last takes what is left
+ */
+export function plannedStage(
+	plan: readonly { title: string; amount: number }[],
+	billed: number,
+	exact: boolean
+): PlannedStage | null {
+	const next = plan[billed];
+	if (!next) return null;
+	const { title, amount } = next;
+	if (billed === plan.length - 1) return { title, kind: 'rest', by: 'rest', value: '' };
+	const kind = billed ? 'stage' : 'deposit';
+	if (exact) return { title, kind, by: 'amount', value: formatMoney(BigInt(amount)) };
+	const whole = plan.reduce((sum, one) => sum + BigInt(one.amount), 0n);
+	const units = divideRounded(BigInt(amount) * 1_000_000n, whole);
+	return { title, kind, by: 'percent', value: formatDecimal({ units, scale: 4 }) };
 }

@@ -3,7 +3,7 @@
 	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate } from '$lib/core/calendar/conversion';
-	import type { ContractPosition } from '$lib/core/jobs/stages';
+	import { plannedStage, type ContractPosition } from '$lib/core/jobs/stages';
 	import { displayPounds } from '$lib/core/money/display';
 	import Money from '../parts/Money.svelte';
 
@@ -52,19 +52,10 @@
 	let held = $derived(retentions.filter((one) => one.releasedById === null));
 	let heldSum = $derived(held.reduce((sum, one) => sum + one.amount, 0));
 	let whole = $derived(position.contractSum + position.extras);
-	/** What comes next by the plan: as many of it are billed as there are stages. */
-	let next = $derived(standing.length < plan.length ? plan[standing.length]! : null);
-	let planned = $derived(plan.reduce((sum, { amount }) => sum + amount, 0));
-	let nextHref = $derived.by(() => {
-		if (!next) return `/work/${jobId}/stage`;
-		const last = standing.length === plan.length - 1;
-		const asked = last
-			? 'by=rest&kind=rest'
-			: exact
-				? `by=amount&kind=${standing.length ? 'stage' : 'deposit'}&amount=${(next.amount / 100).toFixed(2)}`
-				: `by=percent&kind=${standing.length ? 'stage' : 'deposit'}&percent=${Number(((next.amount * 100) / planned).toFixed(4))}`;
-		return `/work/${jobId}/stage?${asked}`;
-	});
+	let next = $derived(plannedStage(plan, standing.length, exact));
+	let nextHref = $derived(
+		`/work/${jobId}/stage${next ? `?by=${next.by}&kind=${next.kind}${next.value ? `&${next.by}=${next.value}` : ''}` : ''}`
+	);
 	let part = $derived(whole > 0n ? Number((position.billed * 1000n) / whole) / 10 : 0);
 </script>
 
@@ -158,7 +149,7 @@
 		</ol>{/if}
 	{#if canStage && position.left > 0n}
 		<a class="button" href={nextHref}
-			>{next && standing.length < plan.length
+			>{next
 				? `Bill “${next.title}”`
 				: standing.length
 					? 'Bill the next stage'

@@ -61,8 +61,10 @@ function compact(text: string): string {
 }
 
 /** A British mobile number, to which texts go. */
-export const isMobile = (phone: string): boolean =>
-	/^(\+44|0)7\d{9}$/.test(phone.replace(/[\s()-]/g, ''));
+/** A telephone number as a gateway takes it: without what people write between its digits. */
+export const plainNumber = (typed: string): string => typed.replace(/[\s()-]/g, '');
+
+export const isMobile = (phone: string): boolean => /^(\+44|0)7\d{9}$/.test(plainNumber(phone));
 
 /** An account number as banks abroad want it: its two check digits leave 1 when divided by 97 (ISO 13616). */
 export function isIban(text: string): boolean {

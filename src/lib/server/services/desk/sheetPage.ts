@@ -1,13 +1,13 @@
 // The page of a job sheet: while it is written with all that could go on it, once it is finished as it is.
 import { desc, eq } from 'drizzle-orm';
-import { actor, may } from '../../actor';
+import { may, seesPrices } from '../../actor';
 import { mails } from '../../db/schema';
 import type { World } from '../../world';
 import { loadJob } from '../jobs/jobs';
 import { prepareSheet, sheetLink } from '../signing/send';
 import { asShown, loadSheet, sheetSource, signatureOf } from '../signing/sheets';
 import { sheetView } from '../signing/sign';
-import { onTheSheet } from '../../../core/jobs/jobSheet';
+import { withoutCosts } from '../../../core/jobs/jobSheet';
 
 /** Where whoever asks sees the job. */
 export const jobPath = (jobId: number): string =>
@@ -20,9 +20,7 @@ export function sheetPage(world: World, id: number) {
 	const back = jobPath(job.id);
 	const number = sheet.number ?? `${job.number}/${sheet.n}`;
 	if (sheet.state === 'draft') {
-		const who = actor();
-		const prices = who === null || who.role !== 'onSite' || who.seesPrices;
-		const source = sheetSource(world, job.id);
+		const prices = seesPrices();
 		return {
 			writing: {
 				id,
@@ -31,7 +29,7 @@ export function sheetPage(world: World, id: number) {
 				version: sheet.version,
 				written: sheet.written,
 				// What it costs stays with the owner's own pages.
-				source: onTheSheet(source, { ...everything(source), prices }),
+				source: withoutCosts(sheetSource(world, job.id), prices),
 				prices,
 				back
 			},
@@ -60,16 +58,3 @@ export function sheetPage(world: World, id: number) {
 		}
 	};
 }
-
-const everything = ({ visits, work, photos }: ReturnType<typeof sheetSource>) => {
-	const ids = (of: readonly { id: number }[]) => of.map(({ id }) => id);
-	return {
-		done: '',
-		remains: '',
-		visits: ids(visits),
-		lines: ids(work.lines),
-		times: ids(work.time),
-		costs: ids(work.costs),
-		photos: ids(photos)
-	};
-};

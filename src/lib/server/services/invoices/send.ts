@@ -15,7 +15,7 @@ import { greetedOf, voiceFor } from '../wordings/voice';
 import type { World } from '../../world';
 import { renewLink } from '../business/links';
 import { loadBusiness } from '../business/settings';
-import { isMobile } from '../../../core/regimes/gb/checks';
+import { isMobile, plainNumber } from '../../../core/regimes/gb/checks';
 import { mailAddresses, mobileOf } from '../customers/parts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { frozenFigures } from '../../../core/documents/frozen';
@@ -203,7 +203,7 @@ export function sendByText(
 ): void {
 	must('bill');
 	const problems: Record<string, string> = {};
-	const to = form.mobile.replace(/[\s()-]/g, '');
+	const to = plainNumber(form.mobile);
 	if (!isMobile(to)) problems.mobile = 'A mobile number, such as 07700 900123.';
 	if (!form.words.includes(LINK_PLACEHOLDER))
 		problems.words = `Keep ${LINK_PLACEHOLDER}: it becomes the link.`;

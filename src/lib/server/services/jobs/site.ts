@@ -3,7 +3,7 @@ import { and, asc, eq, gte, lte, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
 import { NotFoundError } from '../../../core/refusals';
-import { actor, must } from '../../actor';
+import { actor, must, seesPrices } from '../../actor';
 import { writeAtOnce } from '../../db/connection';
 import {
 	contacts,
@@ -64,7 +64,7 @@ export function siteJob(world: World, jobId: number) {
 	const { db } = world;
 	mustGoTo(db, jobId);
 	const who = actor();
-	const prices = who === null || who.role !== 'onSite' || who.seesPrices;
+	const prices = seesPrices();
 	const job = loadJob(db, jobId);
 	const customer = db.select().from(customers).where(eq(customers.id, job.customerId)).get()!;
 	const site =

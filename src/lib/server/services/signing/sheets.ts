@@ -16,7 +16,7 @@ import { STANDARD_LOOK } from '../../../core/letterheads/look';
 import { sellerOn } from '../../../core/parties';
 import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
 import { blankSheet } from '../../../core/sheet/blank';
-import { actor, must } from '../../actor';
+import { must, seesPrices } from '../../actor';
 import { writeAtOnce, type Reader } from '../../db/connection';
 import { storedFile } from '../../db/fileStore';
 import {
@@ -43,12 +43,6 @@ import { noteJob } from '../trail/jobs';
 
 export type JobSheet = typeof jobSheets.$inferSelect;
 export type Signature = typeof signatures.$inferSelect;
-
-/** Whoever asks may know what things are sold at. */
-const seesPrices = (): boolean => {
-	const who = actor();
-	return who === null || who.role !== 'onSite' || who.seesPrices;
-};
 
 /** @throws NotFoundError; ForbiddenError where whoever asks does not go to its job */
 export function loadSheet(db: Reader, id: number): JobSheet {

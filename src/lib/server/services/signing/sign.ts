@@ -260,7 +260,7 @@ function drawSigned(world: World, one: Signature): Promise<Buffer> {
 	);
 }
 
-/** The jobs' sheets and this: what `view` shows of a signed sheet. */
+/** A finished sheet as it reads, with its signature once there is one; null while it is written. */
 export function sheetView(db: Reader, sheetId: number) {
 	const sheet = db.select().from(jobSheets).where(eq(jobSheets.id, sheetId)).get();
 	if (!sheet?.frozen) return null;

@@ -1,4 +1,4 @@
-// Telling the customer of visits: booked, moved, off, the day before, on the way. Each once for a visit as it stands, read
+// Telling the customer of visits: booked, moved, off, the day before, on the way, finished. Each once for a visit as it stands, read
 // before it goes, never for one that has moved since.
 import { must } from '../../actor';
 import { and, eq, sql } from 'drizzle-orm';
@@ -6,9 +6,10 @@ import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
 import { displayDate, displayWeekday, londonTime } from '../../../core/calendar/conversion';
 import { LINK_PLACEHOLDER, sender, textParts, type Message } from '../../../core/documents/wording';
-import { isMobile } from '../../../core/regimes/gb/checks';
+import { isMobile, plainNumber } from '../../../core/regimes/gb/checks';
 import { fillWords, type Values } from '../../../core/wordings/fill';
 import { greetingOf, wordsOf, type Voice, type WordingKind } from '../../../core/wordings/kinds';
+import { arrivalOf } from '../../../core/diary/conflicts';
 import { writeCalendar } from '../../../core/formats/icalendar';
 import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
@@ -134,9 +135,12 @@ function wordsFor(world: World, visit: Visit, job: Job, kind: ToldKind, minutes:
 	return fillWords(wordsOf(voice, WORDING[kind]), valuesFor(world, voice, visit, job, minutes));
 }
 
+/** Between when and when somebody comes, as the customer is told. */
+const arrivalFor = (db: Reader, { from, arriveFrom, arriveTo }: Visit): string =>
+	arrivalOf(from, diaryWays(db).arrivalMinutes, { from: arriveFrom, to: arriveTo });
+
 function valuesFor(world: World, voice: Voice, visit: Visit, job: Job, minutes: number): Values {
 	const { db } = world;
-	const [shown] = visitsBetween(db, visit.date, visit.date).filter(({ id }) => id === visit.id);
 	return {
 		...sender(loadBusiness(db)),
 		greeting: greetingOf(voice, job.household, job.customer),
@@ -144,7 +148,7 @@ function valuesFor(world: World, voice: Voice, visit: Visit, job: Job, minutes: 
 		title: job.title,
 		place: job.place,
 		date: displayWeekday(visit.date),
-		arrival: shown?.arrival ?? '',
+		arrival: arrivalFor(db, visit),
 		who: visit.person,
 		minutes: String(minutes)
 	};
@@ -186,7 +190,7 @@ type Way = { to: string; message: Message } | { to: string; words: string };
 /** @throws FieldError */
 function readText(mobile: string, words: string): Way {
 	const problems: Record<string, string> = {};
-	const to = mobile.replace(/[\s()-]/g, '');
+	const to = plainNumber(mobile);
 	if (!isMobile(to)) problems.mobile = 'A mobile number, such as 07700 900123.';
 	if (words.trim() === '') problems.words = 'What shall it say?';
 	else if (textParts(words) > MOST_PARTS)
@@ -208,7 +212,6 @@ function send(
 ): boolean {
 	const { to } = way;
 	const token = newToken();
-	const [shown] = visitsBetween(tx, visit.date, visit.date).filter(({ id }) => id === visit.id);
 	const row = tx
 		.insert(told)
 		.values({
@@ -217,7 +220,7 @@ function send(
 			jobId: job.id,
 			kind,
 			date: visit.date,
-			arrival: shown?.arrival ?? '',
+			arrival: arrivalFor(tx, visit),
 			sequence: visit.sequence,
 			to,
 			token,
@@ -254,7 +257,7 @@ export function tellOfTomorrow(world: World): void {
 			const mobile = mobileOf(tx, job.customerId);
 			if (wayOf(tx, job.customerId, to, mobile) === 'text' && mobile)
 				send(tx, world, visit, job, 'dayBefore', {
-					to: mobile.replace(/[\s()-]/g, ''),
+					to: plainNumber(mobile),
 					words: textFor(world, visit, job, 'dayBefore', 0)
 				});
 			else if (to)
