@@ -7,7 +7,8 @@ import {
 	contractPosition,
 	StageError,
 	type ContractLine,
-	type StageBasis
+	type StageBasis,
+	plannedStage
 } from '../../../../src/lib/core/jobs/stages';
 
 const line = (id: number, net: bigint, more: Partial<ContractLine> = {}): ContractLine => ({
@@ -111,5 +112,25 @@ describe('stages of a contract', () => {
 			billed: 30_00n,
 			left: 90_00n
 		});
+	});
+});
+
+describe('the plan of an accepted quote', () => {
+	it('says what comes next: its amount, its share where prices are without VAT, and last all that is left', () => {
+		const plan = [
+			{ title: 'Deposit', amount: 810_00 },
+			{ title: 'Halfway', amount: 1000_00 },
+			{ title: 'At the end', amount: 1430_00 }
+		];
+		const next = (billed: number, exact: boolean) => {
+			const step = plannedStage(plan, billed, exact);
+			return step && [step.kind, step.by, step.value];
+		};
+		expect(next(0, true)).to.deep.equal(['deposit', 'amount', '810.00']);
+		// 810 of 3,240 is a quarter; 1,000 of it is 30.8642 %, half up.
+		expect(next(0, false)).to.deep.equal(['deposit', 'percent', '25']);
+		expect(next(1, false)).to.deep.equal(['stage', 'percent', '30.8642']);
+		expect(next(2, true)).to.deep.equal(['rest', 'rest', '']);
+		expect(next(3, true)).to.equal(null);
 	});
 });
