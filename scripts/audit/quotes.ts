@@ -44,7 +44,8 @@ export const wrongQuotes = (file: DataFile): string[] => [
 		file,
 		`select q.number from deposit_requests d join quotes q on q.id = d.quote_id
 			left join payments p on p.id = d.payment_id
-			where (d.state in ('paid', 'invoiced')) <> (p.id is not null) or p.amount <> d.amount
+			where (d.state in ('paid', 'invoiced')) <> (p.id is not null) or p.amount <> d.amount - d.deduction
+				or d.deduction < 0 or d.deduction >= d.amount
 				or (d.state = 'invoiced') <> exists (select 1 from documents i where i.id = d.document_id and i.state = 'issued')`
 	).map(({ number }) => `the deposit of ${number} does not agree with its payment and invoice`)
 ];

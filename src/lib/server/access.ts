@@ -221,6 +221,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(public)/q/[token]/figures': link('POST'),
 	'/(public)/q/[token]/files/[id]': link('GET'),
 	'/(desk)/work/way': work(),
+	'/(desk)/work/replies': work('read'),
 	'/(desk)/work/sheets/[id]': site('finish', 'discard', 'send'),
 	'/(desk)/work/sheets/[id]/api': site('PUT'),
 	'/(desk)/work/sheets/[id]/pdf': site('GET'),
@@ -241,6 +242,10 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 			'removeCost',
 			'visit',
 			'removeVisit',
+			'addMaterial',
+			'material',
+			'materialsAsAgreed',
+			'received',
 			'copy',
 			'repeat',
 			'sheet',
@@ -292,7 +297,8 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/health': anyone('GET'),
 	'/sign-out': here('POST'),
 	'/webhooks/bank': service(20 * KB),
-	'/webhooks/card': service(MB)
+	'/webhooks/card': service(MB),
+	'/webhooks/text': service(20 * KB)
 };
 
 /** What nobody wrote a row for: for nobody. */

@@ -74,7 +74,7 @@ function open(config: Config, overrides: Partial<World>): World {
 		db,
 		clock,
 		mail: smtpGateway(config.smtpUrl),
-		text: httpTextGateway(config.textUrl, config.textSecret),
+		text: httpTextGateway(config.textUrl, config.textSecret, `${config.origin}/webhooks/text`),
 		card: httpCardGateway(config.cardUrl, config.cardSecret),
 		bank: httpBankGateway(config.bankUrl, config.bankSecret),
 		press: threadPress(),

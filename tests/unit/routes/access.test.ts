@@ -88,7 +88,8 @@ describe('who may', () => {
 			'link /(public)/v/[token]',
 			'link /(public)/v/[token]/calendar',
 			'service /webhooks/bank',
-			'service /webhooks/card'
+			'service /webhooks/card',
+			'service /webhooks/text'
 		]);
 		expect([ruleOf(null), ruleOf('/nowhere'), ruleOf('constructor')]).to.deep.equal([
 			undefined,

@@ -6,12 +6,13 @@ import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { isSigned } from '../../../src/lib/server/gateways/asking';
 import { BankUnavailableError, httpBankGateway } from '../../../src/lib/server/gateways/bank';
-import { httpTextGateway } from '../../../src/lib/server/gateways/text';
+import { httpTextGateway, textEvent } from '../../../src/lib/server/gateways/text';
 import { startBankStandIn } from '../../../stand-ins/bank/server';
 import { startTextStandIn } from '../../../stand-ins/text/server';
 import { freePort, until } from '../../support/app';
 
 const SECRET = 'the secret of both sides';
+const HOOK = 'http://127.0.0.1:9/webhooks/text';
 
 describe('the payer’s bank, and our gateway to it', () => {
 	let folder: string;
@@ -104,7 +105,7 @@ describe('the payer’s bank, and our gateway to it', () => {
 describe('the text gateway', () => {
 	it('takes a message once, refuses what is no mobile number, and can be tried again later', async () => {
 		const port = await freePort();
-		const gateway = httpTextGateway(`http://127.0.0.1:${port}`, SECRET);
+		const gateway = httpTextGateway(`http://127.0.0.1:${port}`, SECRET, HOOK);
 		const message = { key: 'chase:1', to: '07700 900123', text: 'Hello' };
 		expect((await gateway.send(message)).state).to.equal('later');
 		const standIn = await startTextStandIn({ port, secret: SECRET });
@@ -113,11 +114,50 @@ describe('the text gateway', () => {
 		expect((await gateway.send({ ...message, key: 'b', to: '01632 960001' })).state).to.equal(
 			'refused'
 		);
-		const stranger = httpTextGateway(`http://127.0.0.1:${port}`, 'another secret');
+		const stranger = httpTextGateway(`http://127.0.0.1:${port}`, 'another secret', HOOK);
 		expect((await stranger.send({ ...message, key: 'c' })).state).to.equal('later');
 		const taken = await (await fetch(`http://127.0.0.1:${port}/messages.json`)).json();
 		expect(taken).to.have.length(1);
 		expect(taken[0]).to.include({ to: '07700900123', text: 'Hello' });
 		await standIn.close();
+	});
+
+	it('tells, signed and until it is heard, what was answered and what did not arrive', async () => {
+		const [port, appPort] = [await freePort(), await freePort()];
+		const heard: Record<string, unknown>[] = [];
+		let busy = true;
+		const app = createServer(async (request, response) => {
+			const chunks: Buffer[] = [];
+			for await (const chunk of request) chunks.push(chunk as Buffer);
+			const body = Buffer.concat(chunks).toString();
+			const header = (name: string) => String(request.headers[name] ?? '');
+			const headers = { time: header('text-time'), signature: header('text-signature') };
+			response.writeHead(busy ? 503 : 200).end();
+			if (busy) busy = false;
+			else
+				heard.push({
+					...textEvent.parse(JSON.parse(body)),
+					signed: isSigned(body, headers, SECRET, Date.now())
+				});
+		}).listen(appPort, '127.0.0.1');
+		const standIn = await startTextStandIn({ port, secret: SECRET });
+		const base = `http://127.0.0.1:${port}`;
+		const hook = `http://127.0.0.1:${appPort}/webhooks/text`;
+		await httpTextGateway(base, SECRET, hook).send({ key: 'told:1', to: '07700900123', text: 'x' });
+		const back = (form: Record<string, string>) =>
+			fetch(`${base}/back`, { method: 'POST', body: new URLSearchParams({ id: '1', ...form }) });
+		await back({ answer: 'Fine' });
+		await back({ answer: ' ' });
+		await until(async () => heard.length === 1);
+		await back({ lost: 'yes' });
+		await until(async () => heard.length === 2);
+		await standIn.close();
+		app.close();
+		expect(
+			heard.map(({ type, from, text, key, signed }) => [type, from ?? key, text, signed])
+		).to.deep.equal([
+			['reply', '07700900123', 'Fine', true],
+			['undelivered', 'told:1', undefined, true]
+		]);
 	});
 });

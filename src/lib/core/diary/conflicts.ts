@@ -1,6 +1,7 @@
 // What stands in the way of a visit where it is planned: said while it is planned, never forbidden.
 import { displayDate } from '../calendar/conversion';
 import { isWorkingDay } from '../calendar/holidays';
+import type { PlainDate } from '../calendar/types';
 import { counted } from '../words';
 import type { DiaryBlock, DiaryVisit, WorkingDay } from './types';
 
@@ -17,6 +18,9 @@ type Planned = Pick<
 	| 'mayBegin'
 	| 'lookAt'
 	| 'done'
+	| 'address'
+	| 'travel'
+	| 'awaited'
 >;
 
 /** Minutes from the first to the last, within one day. */
@@ -36,11 +40,67 @@ const overlap = (a: Planned, b: Planned): boolean => {
 	return aFrom < bTo && bFrom < aTo;
 };
 
+/** Two of one person on one day, somewhere else each: whether the time between them is too short to get there. */
+function tooShort(
+	a: Planned,
+	b: Planned
+): { earlier: Planned; later: Planned; gap: number } | null {
+	if (a.from === '' || b.from === '' || a.endDate !== b.date || a.date !== b.endDate) return null;
+	if (a.address === b.address) return null;
+	const [earlier, later] = a.from <= b.from ? [a, b] : [b, a];
+	const gap = span(later)[0] - span(earlier)[1];
+	return gap < later.travel ? { earlier, later, gap } : null;
+}
+
+/**
+ * The visit of one person that comes before another on its day, and so where that person comes from; undefined for the first one.
+ * Whoever goes to the same place again does not travel.
+ */
+export function travelTo(
+	visit: DiaryVisit,
+	visits: readonly DiaryVisit[]
+): { from: DiaryVisit; minutes: number } | undefined {
+	if (visit.from === '' || visit.done) return undefined;
+	const from = visits
+		.filter(
+			(one) =>
+				one.id !== visit.id &&
+				one.from !== '' &&
+				one.date === visit.date &&
+				one.endDate === visit.date &&
+				one.from < visit.from &&
+				one.people.some((who) => who !== 0 && visit.people.includes(who))
+		)
+		.sort((a, b) => (a.from < b.from ? 1 : -1))[0];
+	return from && from.address !== visit.address && visit.travel > 0
+		? { from, minutes: visit.travel }
+		: undefined;
+}
+
+/** What will not be there on the day of a visit, in words; empty where all is, or is to come by then. */
+export function awaitedWords(
+	awaited: DiaryVisit['awaited'],
+	on: PlainDate,
+	today: PlainDate
+): string {
+	const late = awaited.filter(
+		({ expectedOn }) => expectedOn === null || expectedOn > on || expectedOn < today
+	);
+	if (late.length === 0) return '';
+	const names = late.map(({ what, expectedOn }) =>
+		expectedOn === null
+			? what
+			: `${what} (${expectedOn < today ? 'was to come' : 'to come'} ${displayDate(expectedOn)})`
+	);
+	return `not there yet: ${names.slice(0, 3).join(', ')}${names.length > 3 ? ` and ${names.length - 3} more` : ''}`;
+}
+
 /** Each visit with what stands in its way, in words; a visit that is done is not asked about. */
 export function conflictsOf(
 	visits: readonly Planned[],
 	blocks: readonly DiaryBlock[],
-	day: WorkingDay
+	day: WorkingDay,
+	today: PlainDate
 ): Map<number, string[]> {
 	const found = new Map<number, string[]>();
 	const say = (id: number, words: string) => {
@@ -52,9 +112,17 @@ export function conflictsOf(
 		for (const other of visits.slice(index + 1)) {
 			if (other.done || !visit.people.some((who) => who !== 0 && other.people.includes(who)))
 				continue;
-			if (!overlap(visit, other)) continue;
-			say(visit.id, `at the same time as “${other.title}”`);
-			say(other.id, `at the same time as “${visit.title}”`);
+			if (overlap(visit, other)) {
+				say(visit.id, `at the same time as “${other.title}”`);
+				say(other.id, `at the same time as “${visit.title}”`);
+				continue;
+			}
+			const short = tooShort(visit, other);
+			if (short)
+				say(
+					short.later.id,
+					`${counted(short.gap, 'minute')} after “${short.earlier.title}”, ${short.later.travel} needed to get there`
+				);
 		}
 		for (const block of blocks)
 			if (
@@ -71,6 +139,8 @@ export function conflictsOf(
 				visit.id,
 				`before ${displayDate(visit.mayBegin)}: they did not ask in writing for an earlier begin`
 			);
+		const missing = awaitedWords(visit.awaited, visit.date, today);
+		if (missing && !visit.lookAt) say(visit.id, missing);
 		const going = visit.people.filter((who) => who !== 0).length;
 		if (visit.needs > going && going > 0)
 			say(

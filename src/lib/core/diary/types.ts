@@ -35,6 +35,12 @@ export interface DiaryVisit {
 	/** Before this day the customer’s work may not begin; null: whenever. */
 	mayBegin: PlainDate | null;
 	note: string;
+	/** Minutes to get there from the visit before, where that is somewhere else. */
+	travel: number;
+	/** The visit's own minutes; null: as the diary has it. */
+	ownTravel: number | null;
+	/** What is not there yet for the work, and when it is to come; null: not known. */
+	awaited: { what: string; expectedOn: PlainDate | null }[];
 }
 
 export interface DiaryBlock {

@@ -71,7 +71,8 @@ export interface MailRow {
 		| 'visit'
 		| 'deposit'
 		| 'jobSheet'
-		| 'signed';
+		| 'signed'
+		| 'textReply';
 	to: string;
 	state: 'queued' | 'sending' | 'sent' | 'failed' | 'unsure' | 'withdrawn';
 	lastError: string;

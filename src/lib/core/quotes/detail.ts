@@ -68,6 +68,8 @@ export interface QuoteDetail {
 	} | null;
 	deposit: {
 		amount: number;
+		/** What a contractor keeps back of it. */
+		deduction: number;
 		state: 'asked' | 'paid' | 'invoiced' | 'withdrawn';
 		documentId: number | null;
 	} | null;

@@ -24,7 +24,11 @@ export interface QuotePaper {
 	/** What was chosen when it was accepted, by whom and when. */
 	accepted?: { picked: Picked; name: string; on: string; way: string };
 	draft?: boolean;
+	/** The owner's own test: nothing on it counts. */
+	trial?: boolean;
 }
+
+export const TEST_BANNER = 'Test: nothing here counts, and nothing is agreed';
 
 const paragraphs = (title: string, words: string): string[] =>
 	words.trim() === '' ? [] : [`${title}: ${words.trim()}`];
@@ -50,13 +54,15 @@ export function quoteView(frozen: Frozen, paper: QuotePaper): DocumentView {
 		...view,
 		...shownAs(view, terms.detail),
 		title: frozen.look?.words.quote?.title.trim() || name,
-		banner: paper.draft
-			? `Draft: this is no ${name.toLowerCase()} yet`
-			: paper.accepted
-				? `Accepted by ${paper.accepted.name} on ${paper.accepted.on}, ${paper.accepted.way}`
-				: terms.binding
-					? ''
-					: 'An estimate: a best guess, which does not bind',
+		banner: paper.trial
+			? TEST_BANNER
+			: paper.draft
+				? `Draft: this is no ${name.toLowerCase()} yet`
+				: paper.accepted
+					? `Accepted by ${paper.accepted.name} on ${paper.accepted.on}, ${paper.accepted.way}`
+					: terms.binding
+						? ''
+						: 'An estimate: a best guess, which does not bind',
 		facts: [
 			{ id: 'issued', label: 'Date', value: displayDate(frozen.issueDate) },
 			{ id: 'final', label: 'Holds until', value: displayDate(paper.validUntil) },

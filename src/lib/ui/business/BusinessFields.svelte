@@ -180,6 +180,14 @@
 	<Tick name="copyToSelf" checked={values.copyToSelf === undefined || initially('copyToSelf')}
 		>Send me a copy of what I send</Tick
 	>
+	<Field
+		label="What a text costs you, £ a part"
+		name="textPrice"
+		value={text('textPrice')}
+		inputmode="decimal"
+		placeholder="0.045"
+		hint="As your text service charges it: it is shown before a text goes."
+	/>
 	<Tick name="passOnCardFees" checked={initially('passOnCardFees')}
 		>Firms’ commercial cards bear their own fee, at cost (the law forbids it for consumers’ cards)</Tick
 	>

@@ -91,6 +91,29 @@
 					error={errors[`sites.${index}.accessNotes`]}
 				/>
 			</div>
+			<div class="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5">
+				<Field
+					label="Who is there, such as the tenant"
+					name="sites.{index}.contactName"
+					bind:value={site.contactName}
+					error={errors[`sites.${index}.contactName`]}
+					hint="Hears of visits, never of bills."
+				/>
+				<Field
+					label="Their e-mail"
+					name="sites.{index}.contactEmail"
+					inputmode="email"
+					bind:value={site.contactEmail}
+					error={errors[`sites.${index}.contactEmail`]}
+				/>
+				<Field
+					label="Their phone"
+					name="sites.{index}.contactPhone"
+					type="tel"
+					bind:value={site.contactPhone}
+					error={errors[`sites.${index}.contactPhone`]}
+				/>
+			</div>
 			<label class="field"
 				><span class="name">The bill for work here goes to</span><select
 					class="box"
@@ -111,7 +134,15 @@
 	<button
 		type="button"
 		class="button plain"
-		onclick={() => sites.push({ name: '', address: '', accessNotes: '', billToId: null })}
-		><Plus size={16} aria-hidden="true" />Site</button
+		onclick={() =>
+			sites.push({
+				name: '',
+				address: '',
+				accessNotes: '',
+				contactName: '',
+				contactEmail: '',
+				contactPhone: '',
+				billToId: null
+			})}><Plus size={16} aria-hidden="true" />Site</button
 	>
 </Fold>

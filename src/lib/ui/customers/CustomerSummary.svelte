@@ -71,7 +71,11 @@
 			<li class="py-1 border-b border-b-(--hair) last:border-0">
 				{site.name}
 				<span class="quiet block"
-					>{[site.address.split('\n').filter(Boolean).join(', '), site.accessNotes]
+					>{[
+						site.address.split('\n').filter(Boolean).join(', '),
+						site.accessNotes,
+						site.contactName && `there: ${site.contactName}`
+					]
 						.filter(Boolean)
 						.join(' · ')}</span
 				>

@@ -39,6 +39,10 @@ export interface CustomerValues {
 		name: string;
 		address: string;
 		accessNotes: string;
+		/** Who is there: hears of visits. */
+		contactName: string;
+		contactEmail: string;
+		contactPhone: string;
 		billToId?: number | null;
 	}[];
 }

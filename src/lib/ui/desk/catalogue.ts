@@ -108,6 +108,12 @@ export const CATALOGUE: readonly Group[] = [
 				more: true
 			},
 			{
+				label: 'Answers by text',
+				href: '/work/replies',
+				words: 'texts sms replies answers stop messages in',
+				more: true
+			},
+			{
 				label: 'Diary',
 				href: '/work/diary',
 				words: 'calendar schedule week visits plan book appointments holiday',

@@ -5,6 +5,7 @@
 <script lang="ts">
 	import { Calendar, Interaction, ResourceTimeline } from '@event-calendar/core';
 	import '@event-calendar/core/index.css';
+	import { travelTo } from '$lib/core/diary/conflicts';
 	import type { DiaryBlock, DiaryVisit } from '$lib/core/diary/types';
 
 	export interface GridPlace {
@@ -59,6 +60,10 @@
 		...people.map(({ id, name }) => ({ id: String(id), title: name })),
 		...(nobody || people.length === 0 ? [{ id: '0', title: 'Nobody yet' }] : [])
 	]);
+	const minutesBefore = (time: string, minutes: number) => {
+		const at = Math.max(0, Number(time.slice(0, 2)) * 60 + Number(time.slice(3, 5)) - minutes);
+		return `${two(Math.floor(at / 60))}:${two(at % 60)}`;
+	};
 	/** One without an end is drawn so long that it can be read. */
 	const drawnTo = (time: string) =>
 		`${two(Math.min(Number(time.slice(0, 2)) + (view === 'day' ? 1 : 3), 23))}${time.slice(2)}`;
@@ -109,6 +114,25 @@
 			],
 			extendedProps: { visit }
 		})),
+		// The way there, before it: only where a day has room to show minutes.
+		...(view === 'day' ? visits : []).flatMap((visit) => {
+			const way = travelTo(visit, visits);
+			return way
+				? [
+						{
+							id: `t${visit.id}`,
+							resourceIds: visit.people.map(String),
+							start: `${visit.date}T${minutesBefore(visit.from, way.minutes)}:00`,
+							end: `${visit.date}T${visit.from}:00`,
+							title: `${way.minutes} min`,
+							display: 'background' as const,
+							editable: false,
+							classNames: ['way-there'],
+							extendedProps: {}
+						}
+					]
+				: [];
+		}),
 		...blocks.flatMap((block) =>
 			(block.personId === null ? people.map(({ id }) => id) : [block.personId]).map((who) => ({
 				id: `b${block.id}-${who}`,
@@ -288,6 +312,13 @@
 	}
 	.diary-grid :global(.docket.wrong) {
 		border-color: var(--oxide);
+	}
+	.diary-grid :global(.way-there) {
+		opacity: 1;
+		background: repeating-linear-gradient(90deg, var(--ink-2) 0 2px, transparent 2px 7px) 0 50% /
+			100% 2px no-repeat;
+		font-size: 0.78rem;
+		color: var(--ink-2);
 	}
 	.diary-grid :global(.own-day) {
 		opacity: 1;

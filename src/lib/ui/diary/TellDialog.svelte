@@ -3,8 +3,7 @@
 	import { tick, untrack } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
 	import { page } from '$app/state';
-	import { textParts } from '$lib/core/documents/wording';
-	import { counted } from '$lib/core/words';
+	import { textSize } from '$lib/core/wordings/texts';
 	import Dialog from '../parts/Dialog.svelte';
 	import { notices } from '../parts/notices.svelte';
 
@@ -22,6 +21,7 @@
 		before: boolean;
 		mobile: string;
 		words: string;
+		textPrice: string;
 		by: 'mail' | 'text';
 		customer: string;
 		quiet: boolean;
@@ -146,7 +146,7 @@
 						class="box"
 						rows="4"
 						bind:value={proposal.words}></textarea><span class="quiet"
-						>{counted(textParts(texted), 'part')}, to one number</span
+						>{textSize(texted, proposal.textPrice)}, to one number</span
 					></label
 				>
 			{:else}

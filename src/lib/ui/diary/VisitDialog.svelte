@@ -23,6 +23,8 @@
 		day: string;
 		people: readonly { id: number; name: string }[];
 		warnings: readonly string[];
+		/** Minutes from one place to the next, where a visit does not say otherwise. */
+		usual: number;
 		today: string;
 		errors: Readonly<Record<string, string>>;
 		onplace: (place: Placing) => void;
@@ -36,6 +38,7 @@
 		day,
 		people,
 		warnings,
+		usual,
 		today,
 		errors,
 		onplace,
@@ -50,6 +53,7 @@
 		arriveFrom: '',
 		arriveTo: '',
 		others: [] as number[],
+		travel: '',
 		note: ''
 	});
 	let repeat = $state({ every: '1', unit: 'week', times: '4' });
@@ -73,6 +77,7 @@
 					arriveFrom: one.from ? arriveFrom : '',
 					arriveTo: one.from ? arriveTo : '',
 					others: one.people.slice(1),
+					travel: one.ownTravel === null ? '' : String(one.ownTravel),
 					note: one.note
 				};
 			} else if (booking)
@@ -185,6 +190,15 @@
 								inputmode="numeric"
 								bind:value={detail.needs}
 							/></label
+						>
+						<label class="field"
+							><span class="name">Minutes to get there</span><input
+								class="box"
+								inputmode="numeric"
+								bind:value={detail.travel}
+								placeholder={String(usual)}
+								aria-invalid={errors.travel ? 'true' : undefined}
+							/>{#if errors.travel}<span class="wrong">{errors.travel}</span>{/if}</label
 						>
 					</div>
 					{#if people.length > 1}<fieldset class="flex flex-wrap gap-x-5">

@@ -30,7 +30,8 @@
 		visit: 'The news of a visit',
 		deposit: 'The deposit request',
 		jobSheet: 'The job sheet',
-		signed: 'News of a signature'
+		signed: 'News of a signature',
+		textReply: 'An answer by text'
 	};
 	const WORDS = {
 		queued: 'has not gone out yet',

@@ -2,7 +2,8 @@
 <script lang="ts">
 	import Form from '../parts/Form.svelte';
 	import Link2 from '@lucide/svelte/icons/link-2';
-	import { LINK_PLACEHOLDER, textParts } from '$lib/core/documents/wording';
+	import { LINK_PLACEHOLDER } from '$lib/core/documents/wording';
+	import { textSize } from '$lib/core/wordings/texts';
 	import { counted } from '$lib/core/words';
 	import Field from '../parts/Field.svelte';
 	import Fold from '../parts/Fold.svelte';
@@ -19,6 +20,7 @@
 			/** The customer's mobile number, and what a text says; empty where none is known. */
 			mobile: string;
 			words: string;
+			textPrice: string;
 		};
 		link: string;
 		id: number;
@@ -98,7 +100,7 @@
 					name="words"
 					rows={4}
 					bind:value={words}
-					hint="{counted(texted.length, 'letter')}, {counted(textParts(texted), 'part')}"
+					hint="{counted(texted.length, 'letter')}, {textSize(texted, sending.textPrice)}"
 				/>
 				<button class="button">Send the text</button>
 			</Form>

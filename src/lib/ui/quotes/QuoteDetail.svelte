@@ -47,7 +47,8 @@
 		cancelled: 'Cancelled by the customer',
 		confirmed: 'Record sent to both',
 		depositAsked: 'Deposit asked for',
-		depositPaid: 'Deposit paid'
+		depositPaid: 'Deposit paid',
+		tried: 'Test sent to yourself'
 	};
 	const said = (what: string, detail: string) =>
 		what === 'prolonged' ? `until ${displayDate(detail)}` : detail;
@@ -139,7 +140,9 @@
 						</p>{/if}
 				{/if}
 				{#if quote.deposit}<p>
-						Deposit {displayPounds(quote.deposit.amount)}: {quote.deposit.state === 'asked'
+						Deposit {displayPounds(quote.deposit.amount)}{quote.deposit.deduction
+							? `, of which they keep back ${displayPounds(quote.deposit.deduction)}`
+							: ''}: {quote.deposit.state === 'asked'
 							? 'asked for'
 							: quote.deposit.state === 'paid'
 								? 'paid, its invoice is being made'
@@ -323,7 +326,9 @@
 						</Choice>
 						<DateField label="On" name="date" hint="empty: today" />
 						<div>
-							<button class="button">{displayPounds(quote.deposit.amount)} came in</button>
+							<button class="button"
+								>{displayPounds(quote.deposit.amount - quote.deposit.deduction)} came in</button
+							>
 						</div>
 					</Form>
 				</section>{/if}

@@ -24,6 +24,8 @@
 	let errors = $state.raw<Record<string, string>>({});
 	let message = $state('');
 	let busy = $state(false);
+	/** Where the test went. */
+	let tried = $state<{ link: string; to: string } | null>(null);
 	let key = pressKey();
 
 	$effect(() => {
@@ -31,6 +33,7 @@
 		untrack(() => {
 			prepared = null;
 			message = '';
+			tried = null;
 			errors = {};
 			void load();
 		});
@@ -67,6 +70,23 @@
 			Object.keys(errors).length > 0
 				? ''
 				: (answer?.message ?? 'The connection is lost. Try again: it goes out once.');
+	}
+	async function tryOut() {
+		if (busy) return;
+		busy = true;
+		const response = await fetch(`/work/quotes/${id}/api`, {
+			method: 'POST',
+			headers: { 'content-type': 'application/json' },
+			body: JSON.stringify({ action: 'tryOut', key: pressKey() })
+		}).catch(() => null);
+		busy = false;
+		const answer = await response?.json().catch(() => null);
+		if (response?.ok) tried = answer;
+		else
+			message =
+				Object.values((answer?.fields ?? {}) as Record<string, string>)[0] ??
+				answer?.message ??
+				'The connection is lost. Nothing was sent.';
 	}
 	function go(path: string) {
 		open = false;
@@ -131,7 +151,14 @@
 				<button class="button" aria-busy={busy} onclick={() => send(true)}
 					>It goes another way</button
 				>
+				<button class="button plain" aria-busy={busy} onclick={tryOut}
+					>Send myself a test first</button
+				>
 			</div>
+			{#if tried}<p role="status">
+					The test went to {tried.to}.
+					<a href={tried.link} target="_blank" rel="noreferrer">See its page</a>
+				</p>{/if}
 			<p class="quiet">
 				Once it is out it never changes: what you write on becomes the next version.
 			</p>

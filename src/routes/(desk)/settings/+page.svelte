@@ -5,6 +5,7 @@
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { counted } from '$lib/core/words';
+	import { textCost } from '$lib/core/wordings/texts';
 	import { page } from '$app/state';
 	import { formatNumber } from '$lib/core/documents/numbers';
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
@@ -106,6 +107,9 @@
 						: `${counted(Number(owner.termsDays), 'day')} after issue`
 				],
 				['A copy to you', owner.copyToSelf ? 'of all you send' : 'no'],
+				...(owner.textPrice
+					? [['A text costs you', `${textCost(1, owner.textPrice)} a part`] as [string, string]]
+					: []),
 				[
 					'Fees of cards',
 					owner.passOnCardFees ? 'firms bear those of commercial cards, at cost' : 'you bear them'

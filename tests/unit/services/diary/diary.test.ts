@@ -3,7 +3,7 @@ import { expect } from 'chai';
 import ICAL from 'ical.js';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
-import { arrivalOf, conflictsOf } from '../../../../src/lib/core/diary/conflicts';
+import { arrivalOf, conflictsOf, travelTo } from '../../../../src/lib/core/diary/conflicts';
 import type { DiaryVisit } from '../../../../src/lib/core/diary/types';
 import { ConflictError, FieldError } from '../../../../src/lib/core/refusals';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
@@ -37,6 +37,11 @@ import {
 	revokeFeed
 } from '../../../../src/lib/server/services/diary/feed';
 import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import {
+	addMaterial,
+	materialsOf,
+	moveMaterial
+} from '../../../../src/lib/server/services/jobs/materials';
 import { removeVisit } from '../../../../src/lib/server/services/jobs/visits';
 import {
 	answerVisit,
@@ -153,13 +158,16 @@ describe('what stands in the way', () => {
 		mayBegin: null,
 		lookAt: false,
 		done: false,
+		address: 'Same place',
+		travel: 15,
+		awaited: [],
 		...more
 	});
 	const day = { from: '08:00', to: '17:00' };
 	const said = (
 		visitsOf: ReturnType<typeof one>[],
 		blocks: Parameters<typeof conflictsOf>[1] = []
-	) => Object.fromEntries(conflictsOf(visitsOf, blocks, day));
+	) => Object.fromEntries(conflictsOf(visitsOf, blocks, day, '2026-11-24'));
 
 	it('is two at once, to the minute, of the same person alone', () => {
 		const b = (more: Partial<DiaryVisit>) => one({ id: 2, title: 'B', ...more });
@@ -185,6 +193,82 @@ describe('what stands in the way', () => {
 		expect(said([one({ mayBegin: '2026-11-25' })])[1]![0]).to.match(/^before 25 Nov 2026/);
 		expect(said([one({ mayBegin: '2026-11-24' })])).to.deep.equal({});
 		expect(said([one({ mayBegin: '2026-11-25', lookAt: true })])).to.deep.equal({});
+	});
+
+	it('is too little time to get from one place to the next, to the minute', () => {
+		const b = (more: Partial<DiaryVisit>) =>
+			one({ id: 2, title: 'B', address: 'Elsewhere', from: '12:14', to: '13:00', ...more });
+		expect(said([one({}), b({})])).to.deep.equal({
+			2: ['14 minutes after “A”, 15 needed to get there']
+		});
+		expect(said([b({}), one({})])).to.have.keys('2');
+		expect(said([one({}), b({ from: '12:15' })])).to.deep.equal({});
+		expect(said([one({}), b({ from: '12:15', travel: 30 })])).to.have.keys('2');
+		expect(said([one({}), b({ address: 'Same place' })])).to.deep.equal({});
+		expect(said([one({}), b({ people: [2] })])).to.deep.equal({});
+		expect(said([one({}), b({ date: '2026-11-25', endDate: '2026-11-25' })])).to.deep.equal({});
+		const day = [one({}), b({ from: '14:00' })] as DiaryVisit[];
+		expect(travelTo(day[1]!, day)).to.deep.include({ minutes: 15 });
+		expect(travelTo(day[0]!, day)).to.equal(undefined);
+		// From the one before it, not from the first.
+		const third = one({ id: 3, title: 'C', from: '16:00', to: '17:00' }) as DiaryVisit;
+		expect(travelTo(third, [...day, third])!.from.title).to.equal('B');
+	});
+
+	it('is what is not there yet: without a day, to come after it, or late already', () => {
+		const waits = (expectedOn: string | null, more: Partial<DiaryVisit> = {}) =>
+			said([
+				one({
+					date: '2026-11-26',
+					endDate: '2026-11-26',
+					awaited: [{ what: 'Laths', expectedOn }],
+					...more
+				})
+			]);
+		expect(waits(null)).to.deep.equal({ 1: ['not there yet: Laths'] });
+		expect(waits('2026-11-27')).to.deep.equal({
+			1: ['not there yet: Laths (to come 27 Nov 2026)']
+		});
+		expect(waits('2026-11-23')).to.deep.equal({
+			1: ['not there yet: Laths (was to come 23 Nov 2026)']
+		});
+		for (const day of ['2026-11-24', '2026-11-26']) expect(waits(day), day).to.deep.equal({});
+		expect(waits(null, { lookAt: true })).to.deep.equal({});
+		addMaterial(world, job, { key: 'm', what: 'Lime', expectedOn: '' });
+		addMaterial(world, job, { key: 'm', what: 'Lime', expectedOn: '' });
+		const id = book('2026-12-01');
+		const awaited = () => visitsBetween(world.db, '2026-12-01', '2026-12-01')[0]!.awaited;
+		expect(awaited()).to.deep.equal([{ what: 'Lime', expectedOn: null }]);
+		const [lime] = materialsOf(world.db, job);
+		moveMaterial(world, job, { id: lime!.id, to: 'here' });
+		expect(awaited()).to.deep.equal([]);
+		expect(materialsOf(world.db, job)[0]!.hereOn).to.equal('2026-11-24');
+		moveMaterial(world, job, { id: lime!.id, to: 'awaited' });
+		expect(awaited()).to.have.length(1);
+		moveMaterial(world, job, { id: lime!.id, to: 'gone' });
+		expect(() => moveMaterial(world, job, { id: lime!.id, to: 'here' })).to.throw(/not here/);
+		expect(() => addMaterial(world, job, { key: 'n', what: ' ', expectedOn: '' })).to.throw(
+			FieldError
+		);
+		expect(visit(id).jobId).to.equal(job);
+	});
+
+	it('the minutes to get there are the visit’s own, or as the diary has them', () => {
+		const id = book('2026-12-01');
+		const travel = () => {
+			const { travel, ownTravel } = visitsBetween(world.db, '2026-12-01', '2026-12-01')[0]!;
+			return [travel, ownTravel];
+		};
+		expect(travel()).to.deep.equal([15, null]);
+		saveDiaryWays(world, { from: '08:00', to: '17:00', arrivalMinutes: '60', travelMinutes: '25' });
+		expect(travel()).to.deep.equal([25, null]);
+		saveVisitDetail(world, id, { arriveFrom: '', arriveTo: '', travel: '0' });
+		expect(travel()).to.deep.equal([0, 0]);
+		saveVisitDetail(world, id, { arriveFrom: '', arriveTo: '', travel: '' });
+		expect(travel()).to.deep.equal([25, null]);
+		expect(() =>
+			saveVisitDetail(world, id, { arriveFrom: '', arriveTo: '', travel: '-5' })
+		).to.throw(FieldError);
 	});
 
 	it('an arrival time is as wide as the owner says', () => {
@@ -291,7 +375,9 @@ describe('telling the customer', () => {
 		for (const [wrong, box] of [
 			[{ mobile: '01632 960001' }, 'mobile'],
 			[{ words: ' ' }, 'words'],
-			[{ words: 'x'.repeat(700) }, 'words']
+			[{ words: 'x'.repeat(766) }, 'words'],
+			// Its link makes it longer than it looks.
+			[{ words: `${'x'.repeat(750)} {link}` }, 'words']
 		] as const)
 			try {
 				tell(id, 'booked', { by: 'text', ...wrong });

@@ -28,13 +28,16 @@ import {
 	cancelByCustomer,
 	cancelLimit,
 	cancelShare,
-	noteCancelled
+	noteCancelled,
+	noteReceived
 } from '../../../../src/lib/server/services/quotes/cancel';
 import {
 	answerQuestion,
 	askQuestion,
 	declineQuote,
 	noteQuoteOpened,
+	quoteByToken,
+	quoteFile,
 	quotePage
 } from '../../../../src/lib/server/services/quotes/page';
 import {
@@ -52,10 +55,15 @@ import { saveChaseSettings } from '../../../../src/lib/server/services/chasing/s
 import { dueStep } from '../../../../src/lib/core/quotes/plan';
 import { loadQuotePlan, saveQuotePlan } from '../../../../src/lib/server/services/quotes/plan';
 import { remindOfQuotes } from '../../../../src/lib/server/services/quotes/remind';
+import { NotReadyError } from '../../../../src/lib/server/services/invoices/freeze';
+import { tryQuote } from '../../../../src/lib/server/services/quotes/trial';
+import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
 import { prepareQuote, sendQuote } from '../../../../src/lib/server/services/quotes/send';
 import { documents, mails, openItems } from '../../../../src/lib/server/db/schema';
 import { auditBooks } from '../../../../scripts/audit/books';
 import {
+	BUSINESS,
+	CONTRACTOR,
 	HOUSEHOLD,
 	line,
 	makeWorld,
@@ -323,6 +331,7 @@ describe('the deposit', () => {
 		expect(world.db.select().from(openItems).get()).to.include({ outstanding: 0, state: 'paid' });
 		expect(quotePage(world, token(id)).deposit).to.deep.equal({
 			amount: 580_00,
+			deduction: 0,
 			state: 'invoiced'
 		});
 		await openDepositCheckout(world, token(id), 'card:2', 'card').then(
@@ -330,6 +339,72 @@ describe('the deposit', () => {
 			(error: Error) => expect(error.message).to.match(/No deposit/)
 		);
 		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+	});
+});
+
+describe('the deposit of a contractor', () => {
+	it('is asked for without what it deducts, and its invoice is settled by exactly that', async () => {
+		const id = await sent(
+			{ deposit: '50%' },
+			{
+				pricesIncludeVat: false,
+				contract: 'construction',
+				rows: [
+					line('a', 'Lime render', '800'),
+					line('b', 'Lime and sand', '200', { kind: 'materials', cost: '200' })
+				]
+			},
+			CONTRACTOR
+		);
+		accept(id, { total: 1000_00, picked: JSON.stringify(NONE), name: 'A. Beacon' });
+		// Half of 1,000 under the reverse charge; of it 400 labour, of which 20 % go to the tax office.
+		expect(quotePage(world, token(id)).deposit).to.deep.equal({
+			amount: 500_00,
+			deduction: 80_00,
+			state: 'asked'
+		});
+		await openDepositCheckout(world, token(id), 'card:1', 'card');
+		expect(world.checkouts.at(-1)!.amount).to.equal(420_00);
+		receiveCardEvent(world, settledEvent('chk-1', 420_00, 'e1'), '{}');
+		await invoiceDeposits(world);
+		const item = world.db.select().from(openItems).get()!;
+		expect(item).to.include({ outstanding: 0, toPay: 0, state: 'paid', overpaid: 0 });
+		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+	});
+});
+
+describe('a test of a quote', () => {
+	it('goes to its owner with page and PDF, takes no number, and nothing on it counts', async () => {
+		const id = written();
+		const { to } = await tryQuote(world, id, 'k');
+		expect(to).to.equal(BUSINESS.email);
+		const [mail] = mailsTo(BUSINESS.email);
+		expect(mail!.subject).to.match(/^Test · /);
+		const trial = /\/q\/([\w-]+)/.exec(mail!.text)![1]!;
+		const page = quotePage(world, trial);
+		expect(page).to.include({ trial: true, number: 'to come', state: 'open' });
+		expect(quoteFile(world.db, trial).content.toString()).to.contain('nothing is agreed');
+		for (const act of [
+			() => declineQuote(world, trial, ''),
+			() => askQuestion(world, trial, { key: 'q', question: 'When?' }),
+			() => quoteByToken(world.db, trial)
+		])
+			expect(act).to.throw(RefusedError, /test/);
+		expect(loadQuote(world.db, id)).to.include({ number: null, sent: 0, state: 'draft' });
+		await deliverDue(world);
+		expect(world.sent.at(-1)!.attachments!.map(({ filename }) => filename)).to.deep.equal([
+			'Test.pdf'
+		]);
+		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+	});
+
+	it('says what is missing as sending it would', async () => {
+		const id = written({}, { rows: [] });
+		await tryQuote(world, id, 'k').then(
+			() => expect.fail('nothing is on it'),
+			(error: Error) => expect(error).to.be.instanceOf(NotReadyError)
+		);
+		expect(mailsTo(BUSINESS.email)).to.deep.equal([]);
 	});
 });
 
@@ -387,6 +462,14 @@ describe('cancelling', () => {
 		expect(quotePage(world, token(id)).accepted!.cancelUntil).to.equal('open');
 		world.clock.set(londonMoment('2026-12-20T16:00'));
 		moveJob(world, loadQuote(world.db, id).jobId!, 'finished', '2026-12-20');
+		expect(quotePage(world, token(id)).accepted!.cancelUntil).to.equal('2027-01-03');
+		// The owner knows better when they came.
+		const { jobId } = loadQuote(world.db, id);
+		noteReceived(world, jobId!, { receivedOn: '2026-12-10' });
+		expect(quotePage(world, token(id)).accepted!.cancelUntil).to.equal('2026-12-24');
+		for (const wrong of ['2026-12-21', '2026-11-23'])
+			expect(() => noteReceived(world, jobId!, { receivedOn: wrong }), wrong).to.throw(FieldError);
+		noteReceived(world, jobId!, { receivedOn: '' });
 		expect(quotePage(world, token(id)).accepted!.cancelUntil).to.equal('2027-01-03');
 	});
 

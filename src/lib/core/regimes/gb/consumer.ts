@@ -96,6 +96,12 @@ export const inTime = (sentOn: PlainDate, until: PlainDate | null): boolean =>
 /** From when work may begin without an express request (reg. 36(1)): after the days that run from the contract. */
 export const mayBeginFrom = (agreedOn: PlainDate): PlainDate => addDays(agreedOn, CANCEL_DAYS + 1);
 
+/** From when the work of a contract may begin; null: at once, as it cannot be cancelled, or they asked for it in writing. */
+export const beginsOn = (
+	law: { may: boolean; begin: boolean },
+	agreedOn: PlainDate
+): PlainDate | null => (law.may && !law.begin ? mayBeginFrom(agreedOn) : null);
+
 /** What a consumer is told about cancelling, before it is bound (Schedule 2(l) to (o); Schedule 3 A). */
 export function cancelInformation(
 	goods: boolean,

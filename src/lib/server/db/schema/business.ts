@@ -36,6 +36,8 @@ export const business = sqliteTable(
 		termsDays: integer('terms_days').notNull().default(14),
 		termsEndOfMonth: integer('terms_end_of_month', { mode: 'boolean' }).notNull().default(false),
 		invoiceNote: text('invoice_note').notNull().default(''),
+		/** Pounds for each part of a text, as the gateway charges it; empty: not known. */
+		textPrice: text('text_price').notNull().default(''),
 		copyToSelf: integer('copy_to_self', { mode: 'boolean' }).notNull().default(true),
 		/** Card fees of business customers' commercial cards are borne by them, at cost. */
 		passOnCardFees: integer('pass_on_card_fees', { mode: 'boolean' }).notNull().default(false),

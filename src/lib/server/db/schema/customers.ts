@@ -69,6 +69,10 @@ export const sites = sqliteTable(
 		name: text('name').notNull(),
 		address: text('address').notNull().default(''),
 		accessNotes: text('access_notes').notNull().default(''),
+		/** Who is there, where that is another than the customer: hears of visits, never of bills. */
+		contactName: text('contact_name').notNull().default(''),
+		contactEmail: text('contact_email').notNull().default(''),
+		contactPhone: text('contact_phone').notNull().default(''),
 		/** Who gets the bill for work here; null: as for the customer. */
 		billToId: integer('bill_to_id').references(() => customers.id)
 	},

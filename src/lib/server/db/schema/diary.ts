@@ -63,6 +63,8 @@ export const diarySettings = sqliteTable('diary_settings', {
 	to: text('to').notNull().default('17:00'),
 	/** How wide the arrival time is that customers are told, in minutes. */
 	arrivalMinutes: integer('arrival_minutes').notNull().default(120),
+	/** Minutes from one place to the next, where a visit does not say otherwise. */
+	travelMinutes: integer('travel_minutes').notNull().default(15),
 	/** What goes by itself. */
 	dayBefore: integer('day_before', { mode: 'boolean' }).notNull().default(false)
 });

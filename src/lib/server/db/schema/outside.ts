@@ -1,10 +1,10 @@
 // What goes to and comes from outside services: mail, texts, card and bank payments, their news, and payouts.
 import { index, integer, sqliteTable, text } from 'drizzle-orm/sqlite-core';
 import { chaseMessages } from './chase';
-import { customers } from './customers';
 import { documents, trials } from './documents';
 import { told } from './diary';
-import { depositRequests, quotes } from './quotes';
+import { customers } from './customers';
+import { depositRequests, quotes, quoteTrials } from './quotes';
 import { jobSheets } from './signing';
 import { statements } from './statements';
 
@@ -32,7 +32,8 @@ export const mails = sqliteTable(
 				'visit',
 				'deposit',
 				'jobSheet',
-				'signed'
+				'signed',
+				'textReply'
 			]
 		}).notNull(),
 		documentId: integer('document_id').references(() => documents.id),
@@ -40,6 +41,7 @@ export const mails = sqliteTable(
 		statementId: integer('statement_id').references(() => statements.id),
 		chaseMessageId: integer('chase_message_id').references(() => chaseMessages.id),
 		quoteId: integer('quote_id').references(() => quotes.id),
+		quoteTrialId: integer('quote_trial_id').references(() => quoteTrials.id),
 		/** What it tells of a visit. */
 		toldId: integer('told_id').references(() => told.id),
 		sheetId: integer('sheet_id').references(() => jobSheets.id),
@@ -89,6 +91,8 @@ export const texts = sqliteTable(
 		to: text('to').notNull(),
 		text: text('text').notNull(),
 		state: text('state', { enum: ['queued', 'sent', 'failed', 'withdrawn'] }).notNull(),
+		/** How often it went and did not arrive: each time it is another message to the gateway. */
+		round: integer('round').notNull().default(0),
 		attempts: integer('attempts').notNull().default(0),
 		nextAttemptAt: integer('next_attempt_at').notNull(),
 		lastError: text('last_error').notNull().default(''),
@@ -100,9 +104,39 @@ export const texts = sqliteTable(
 		index('texts_by_chase').on(table.chaseMessageId),
 		index('texts_by_time').on(table.createdAt, table.id),
 		index('texts_by_document').on(table.documentId),
-		index('texts_by_told').on(table.toldId)
+		index('texts_by_told').on(table.toldId),
+		index('texts_by_number').on(table.to, table.id)
 	]
 );
+
+/** What came back by text. */
+export const textReplies = sqliteTable(
+	'text_replies',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		/** The gateway's own name of it: once taken, once kept. */
+		eventId: text('event_id').notNull().unique(),
+		/** The number it came from. */
+		from: text('from').notNull(),
+		text: text('text').notNull(),
+		at: integer('at').notNull(),
+		/** Whose number it is; null: nobody's who is known. */
+		customerId: integer('customer_id').references(() => customers.id, { onDelete: 'set null' }),
+		/** The last that went to that number. */
+		textId: integer('text_id').references(() => texts.id),
+		seenAt: integer('seen_at')
+	},
+	(table) => [
+		index('text_replies_by_seen').on(table.seenAt, table.id),
+		index('text_replies_by_customer').on(table.customerId)
+	]
+);
+
+/** Numbers whose owner asked for no more texts. */
+export const textStops = sqliteTable('text_stops', {
+	number: text('number').primaryKey(),
+	at: integer('at').notNull()
+});
 
 export const checkouts = sqliteTable(
 	'checkouts',

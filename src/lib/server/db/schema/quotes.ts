@@ -193,12 +193,31 @@ export const depositRequests = sqliteTable(
 			.notNull()
 			.references(() => customers.id),
 		amount: integer('amount').notNull(),
+		/** What a contractor keeps back of it for the tax office: asked for is the rest. */
+		deduction: integer('deduction').notNull().default(0),
 		state: text('state', { enum: ['asked', 'paid', 'invoiced', 'withdrawn'] }).notNull(),
 		askedAt: integer('asked_at').notNull(),
 		paymentId: integer('payment_id').references(() => payments.id),
 		documentId: integer('document_id').references(() => documents.id)
 	},
 	(table) => [index('deposit_requests_by_state').on(table.state)]
+);
+
+/** A quote as the owner sent it to itself: the same page and PDF, on which nothing counts. */
+export const quoteTrials = sqliteTable(
+	'quote_trials',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		quoteId: integer('quote_id')
+			.notNull()
+			.references(() => quotes.id),
+		token: text('token').notNull().unique(),
+		frozen: text('frozen', { mode: 'json' }).$type<Frozen>().notNull(),
+		validUntil: text('valid_until').notNull(),
+		pdf: blob('pdf', { mode: 'buffer' }).notNull(),
+		createdAt: integer('created_at').notNull()
+	},
+	(table) => [index('quote_trials_by_quote').on(table.quoteId)]
 );
 
 /** What a job's contract is paid in, as the accepted quote had it: percent of it, the last the rest. */

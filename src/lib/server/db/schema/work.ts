@@ -117,6 +117,8 @@ export const visits = sqliteTable(
 		/** Between when and when somebody comes, as the customer is told; empty: by its own times. */
 		arriveFrom: text('arrive_from').notNull().default(''),
 		arriveTo: text('arrive_to').notNull().default(''),
+		/** Minutes it takes to get there from the visit before; null: as the diary has it. */
+		travel: integer('travel'),
 		/** How many people it takes. */
 		needs: integer('needs').notNull().default(1),
 		/** What repeats together. */
@@ -133,6 +135,25 @@ export const visits = sqliteTable(
 			.on(table.series, table.date)
 			.where(sql`series <> ''`)
 	]
+);
+
+/** What has to be there before the work can be done. */
+export const jobMaterials = sqliteTable(
+	'job_materials',
+	{
+		id: integer('id').primaryKey({ autoIncrement: true }),
+		/** Names the press of the button that put it down. */
+		key: text('key').notNull().unique(),
+		jobId: integer('job_id')
+			.notNull()
+			.references(() => jobs.id, { onDelete: 'cascade' }),
+		what: text('what').notNull(),
+		/** The day it is to come; null: not known. */
+		expectedOn: text('expected_on'),
+		/** The day it came. */
+		hereOn: text('here_on')
+	},
+	(table) => [index('job_materials_by_job').on(table.jobId)]
 );
 
 /** Time worked. While a clock runs, `minutes` is null and `startedAt` says since when. */

@@ -48,7 +48,9 @@ export function renewAllLinks(tx: Transaction, at: number): number {
 		for (const { token } of tokens) renewLink(tx, token, at);
 		count += tokens.length;
 	}
-	for (const { token } of tx.all<{ token: string }>(sql`select token from trials`))
+	for (const { token } of tx.all<{ token: string }>(
+		sql`select token from trials union all select token from quote_trials`
+	))
 		renewLink(tx, token, at, false);
 	return count;
 }

@@ -87,6 +87,10 @@ export const businessForm = z.object({
 		.max(99_999_999, 'That is too large.')
 		.default(1),
 	copyToSelf: checkbox,
+	textPrice: text(10).refine(
+		(value) => value === '' || /^\d{1,2}(\.\d{1,4})?$/.test(value),
+		'Pounds for one part, such as 0.045.'
+	),
 	passOnCardFees: checkbox
 });
 export type BusinessForm = z.input<typeof businessForm>;
@@ -185,6 +189,7 @@ export function saveBusiness(world: World, input: unknown, first = false): void 
 			termsDays: form.termsDays,
 			termsEndOfMonth: form.termsEndOfMonth,
 			copyToSelf: form.copyToSelf,
+			textPrice: form.textPrice,
 			passOnCardFees: form.passOnCardFees,
 			vatStagger: form.vatRegistered ? form.vatStagger : ('' as const),
 			vatCashFrom:
@@ -279,6 +284,7 @@ const PARTS: Record<string, readonly (keyof BusinessForm)[]> = {
 		'termsDays',
 		'termsEndOfMonth',
 		'copyToSelf',
+		'textPrice',
 		'passOnCardFees'
 	]
 };

@@ -67,6 +67,12 @@ export const customerForm = z.object({
 				name: z.string().trim().min(1, 'A name is needed.').max(200),
 				address: text(1000),
 				accessNotes: text(2000),
+				contactName: text(200),
+				contactEmail: text(320).refine(
+					(value) => value === '' || z.email().safeParse(value).success,
+					'Not a full e-mail address.'
+				),
+				contactPhone: text(40),
 				billToId: z.number().int().positive().nullable().default(null)
 			})
 		)

@@ -47,6 +47,7 @@ export const STAYS: readonly (readonly [table: string, column: string])[] = [
 	['chase_messages', 'payer_id'],
 	['deduction_statements', 'contractor_id'],
 	['removals', 'customer_id'],
+	['text_replies', 'customer_id'],
 	['card_codes', 'customer_id']
 ];
 

@@ -6,6 +6,7 @@ import { BOOKS } from '../../../core/money/currencies';
 import type { CustomerRecord } from '../../../core/parties';
 import type { Transaction, Reader } from '../../db/connection';
 import { contacts, customers, sites, taxStandings } from '../../db/schema';
+import { hasStopped } from '../messages/stopped';
 import type { CustomerParsed, standingForm } from './form';
 
 const ALWAYS = '0001-01-01';
@@ -178,7 +179,7 @@ export function mailAddresses(db: Reader, customerId: number, choice: BillToChoi
 	return inOrderOfUse(ids, firms, people);
 }
 
-/** The mobile number of a customer, or of somebody there; empty where none is known. */
+/** The mobile number of a customer, or of somebody there; empty where none is known, or it asked for no more texts. */
 export function mobileOf(db: Reader, customerId: number): string {
 	const row = db
 		.select({ phone: customers.phone })
@@ -190,7 +191,11 @@ export function mobileOf(db: Reader, customerId: number): string {
 		.from(contacts)
 		.where(eq(contacts.customerId, customerId))
 		.all();
-	return [row?.phone ?? '', ...people.map((one) => one.phone)].find(isMobile) ?? '';
+	return (
+		[row?.phone ?? '', ...people.map((one) => one.phone)].find(
+			(phone) => isMobile(phone) && !hasStopped(db, phone)
+		) ?? ''
+	);
 }
 
 /** Whose address comes first: whoever does invoices there, the firm itself, anybody else; bill-to before customer. */

@@ -46,7 +46,7 @@ export function diaryPage(world: World, url: URL) {
 		visits: view === 'month' ? visits.map((one) => ({ ...one, address: '', phone: '' })) : visits,
 		blocks,
 		ways,
-		conflicts: [...conflictsOf(visits, blocks, ways)],
+		conflicts: [...conflictsOf(visits, blocks, ways, today)],
 		toBook: toBook(world.db, today),
 		people: peopleOnSite(world.db).map(({ id, name }) => ({ id, name: name || 'You' })),
 		feed: ownFeed(world)

@@ -3,7 +3,7 @@ import { and, asc, desc, eq, isNull, ne } from 'drizzle-orm';
 import { isRegistered } from '../business/settings';
 import { billablesOf } from '../../../core/jobs/billing';
 import { contractPosition } from '../../../core/jobs/stages';
-import { mayBeginFrom } from '../../../core/regimes/gb/consumer';
+import { beginsOn } from '../../../core/regimes/gb/consumer';
 import {
 	acceptances,
 	billedParts,
@@ -20,6 +20,7 @@ import {
 import type { World } from '../../world';
 import { billedWhole, contractLines } from '../jobs/stageBooks';
 import { contractOf, loadJob } from '../jobs/jobs';
+import { materialsOf } from '../jobs/materials';
 import { runningClock } from '../jobs/time';
 import { filesOf } from '../files/files';
 import { standing } from '../jobs/standing';
@@ -55,6 +56,13 @@ export function jobPage(world: World, id: number) {
 		({ part }) => !taken.has(`${part.type}:${part.id}`) && !(staged && part.type === 'line')
 	);
 	const lines = contractLines(db, id);
+	const places = db
+		.select()
+		.from(sites)
+		.where(eq(sites.customerId, job.customerId))
+		.orderBy(asc(sites.name))
+		.all();
+	const site = places.find((one) => one.id === job.siteId);
 	return {
 		registered: isRegistered(world),
 		job,
@@ -69,6 +77,9 @@ export function jobPage(world: World, id: number) {
 			address: customer.address
 		},
 		people: [
+			...(site?.contactName || site?.contactPhone
+				? [{ name: site.contactName, phone: site.contactPhone, email: site.contactEmail }]
+				: []),
 			{ name: customer.name, phone: customer.phone, email: customer.email },
 			...db
 				.select({ name: contacts.name, phone: contacts.phone, email: contacts.email })
@@ -77,18 +88,14 @@ export function jobPage(world: World, id: number) {
 				.orderBy(asc(contacts.name))
 				.all()
 		],
-		sites: db
-			.select()
-			.from(sites)
-			.where(eq(sites.customerId, job.customerId))
-			.orderBy(asc(sites.name))
-			.all(),
+		sites: places,
 		visits: db
 			.select()
 			.from(visits)
 			.where(eq(visits.jobId, id))
 			.orderBy(asc(visits.date), asc(visits.from))
 			.all(),
+		materials: materialsOf(db, id),
 		files: filesOf(db, { to: 'job', id }),
 		contract: contractOf(db, id),
 		billed,
@@ -142,15 +149,26 @@ function agreementOf({ db, clock }: World, jobId: number) {
 		.where(eq(stagePlans.jobId, jobId))
 		.orderBy(asc(stagePlans.position))
 		.all();
-	if (!row) return { quote: null, cancel: null, mayBegin: null, extras, plan };
+	if (!row)
+		return {
+			quote: null,
+			cancel: null,
+			goods: false,
+			receivedOn: null,
+			mayBegin: null,
+			extras,
+			plan
+		};
 	const { acceptance, ...quote } = row;
 	const limit = cancelLimit(db, acceptance);
 	const today = clock.today();
-	const begins =
-		acceptance.law.may && !acceptance.law.begin ? mayBeginFrom(acceptance.agreedOn) : null;
+	const begins = beginsOn(acceptance.law, acceptance.agreedOn);
 	return {
 		quote: { ...quote, on: acceptance.agreedOn, total: acceptance.total },
 		cancel: limit && mayCancel(db, acceptance, today) ? (limit.until ?? ('open' as const)) : null,
+		/** The period to cancel runs from the day the last of the materials came to them. */
+		goods: acceptance.law.may && acceptance.law.goods && acceptance.cancelledOn === null,
+		receivedOn: acceptance.receivedOn,
 		/** Not before this day: they did not ask for an earlier begin. */
 		mayBegin: begins && begins > today ? begins : null,
 		extras,

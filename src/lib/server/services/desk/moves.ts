@@ -9,7 +9,8 @@ import { lastLetters } from '../chasing/day';
 import { chasingMoves } from '../chasing/moves';
 import { loadChaseSettings } from '../chasing/settings';
 import { draftMoves, unsentMoves } from '../invoices/moves';
-import { documentsNotReached, waitingMoves } from '../messages/moves';
+import { documentsNotReached, othersNotReached, waitingMoves } from '../messages/moves';
+import { replyMoves } from '../messages/replies';
 import { disputeMoves } from '../money/cardDisputes';
 import { bankMoves, overpaidMoves } from '../money/moves';
 import { watchedMoves } from '../messages/watched';
@@ -40,6 +41,8 @@ function workedOut(world: World): Move[] {
 		...oldDebtMoves(world),
 		...latePayerMoves(world, new Set(letters.map((one) => one.payerId))),
 		...watchedMoves(world),
+		...replyMoves(world),
+		...othersNotReached(world),
 		...oddNewsMoves(world),
 		...bankMoves(world),
 		...overpaidMoves(world),

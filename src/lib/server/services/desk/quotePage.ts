@@ -153,7 +153,12 @@ export function quoteDetail(world: World, id: number): QuoteDetail | null {
 			}))
 		},
 		deposit: deposit
-			? { amount: deposit.amount, state: deposit.state, documentId: deposit.documentId }
+			? {
+					amount: deposit.amount,
+					deduction: deposit.deduction,
+					state: deposit.state,
+					documentId: deposit.documentId
+				}
 			: null,
 		plan:
 			row.jobId === null

@@ -22,6 +22,7 @@ export interface DiaryWays {
 	from: string;
 	to: string;
 	arrivalMinutes: number;
+	travelMinutes: number;
 	dayBefore: boolean;
 }
 
@@ -32,9 +33,16 @@ export function diaryWays(db: Reader): DiaryWays {
 				from: row.from,
 				to: row.to,
 				arrivalMinutes: row.arrivalMinutes,
+				travelMinutes: row.travelMinutes,
 				dayBefore: row.dayBefore
 			}
-		: { from: '08:00', to: '17:00', arrivalMinutes: 120, dayBefore: false };
+		: {
+				from: '08:00',
+				to: '17:00',
+				arrivalMinutes: 120,
+				travelMinutes: 15,
+				dayBefore: false
+			};
 }
 
 const waysForm = z
@@ -46,6 +54,12 @@ const waysForm = z
 			.int('Whole minutes.')
 			.min(0, 'Not below zero.')
 			.max(600, 'At most ten hours.'),
+		travelMinutes: z.coerce
+			.number('How many minutes?')
+			.int('Whole minutes.')
+			.min(0, 'Not below zero.')
+			.max(300, 'At most five hours.')
+			.default(15),
 		dayBefore: z.boolean().default(false)
 	})
 	.refine(({ from, to }) => from !== '' && to > from, {
@@ -63,6 +77,11 @@ export function saveDiaryWays(world: World, typed: unknown): void {
 		.onConflictDoUpdate({ target: diarySettings.id, set: form })
 		.run();
 }
+
+/** The day of a contract that can be cancelled, and whose work was not asked for earlier: it may begin after the period only. */
+const WAITS_SINCE = sql.raw(
+	"(select a.agreed_on from acceptances a join quotes q on q.id = a.quote_id where q.job_id = j.id and q.for_job_id is null and json_extract(a.law, '$.may') and not json_extract(a.law, '$.begin'))"
+);
 
 interface VisitRow {
 	id: number;
@@ -90,8 +109,9 @@ interface VisitRow {
 	confirmed: number;
 	state: string;
 	agreedOn: string | null;
-	begins: number | null;
 	note: string;
+	travel: number | null;
+	awaited: string | null;
 }
 
 /** All visits that touch a span of days, the earliest first. @param personId null: everybody's */
@@ -101,19 +121,19 @@ export function visitsBetween(
 	to: string,
 	personId: number | null = null
 ): DiaryVisit[] {
-	const { arrivalMinutes } = diaryWays(db);
+	const { arrivalMinutes, travelMinutes } = diaryWays(db);
 	const rows = db.all<VisitRow>(sql`
 		select v.id, v.job_id as jobId, j.title, c.name as customer, s.name as site,
 			coalesce(nullif(s.address, ''), c.address) as address, coalesce(nullif(c.phone, ''), '') as phone,
 			v.date, v.end_date as endDate, v."from", v."to", v.arrive_from as arriveFrom, v.arrive_to as arriveTo,
 			v.person_id as personId, (select group_concat(p.person_id) from visit_people p where p.visit_id = v.id) as others,
-			v.needs, v.pencil, v.done, v.series, v.sequence, v.note,
+			v.needs, v.pencil, v.done, v.series, v.sequence, v.note, v.travel,
+			(select json_group_array(json_object('what', m.what, 'expectedOn', m.expected_on)) from job_materials m where m.job_id = v.job_id and m.here_on is null) as awaited,
 			exists (select 1 from told t where t.visit_id = v.id and t.sequence = v.sequence and t.kind in ('booked', 'moved', 'dayBefore')) as told,
 			exists (select 1 from told t where t.visit_id = v.id and t.kind in ('booked', 'moved', 'dayBefore')) as knows,
 			exists (select 1 from told t where t.visit_id = v.id and t.sequence = v.sequence and t.answer = 'confirmed') as confirmed,
 			j.state,
-			(select a.agreed_on from acceptances a join quotes q on q.id = a.quote_id where q.job_id = j.id and q.for_job_id is null and json_extract(a.law, '$.may') and not json_extract(a.law, '$.begin')) as agreedOn,
-			null as begins
+			${WAITS_SINCE} as agreedOn
 		from visits v indexed by visits_by_date join jobs j on j.id = v.job_id join customers c on c.id = j.customer_id left join sites s on s.id = j.site_id
 		where v.date <= ${to} and v.date >= ${addDays(from, -60)} and coalesce(v.end_date, v.date) >= ${from}
 			${personId === null ? sql`` : sql`and (v.person_id = ${personId} or exists (select 1 from visit_people p where p.visit_id = v.id and p.person_id = ${personId}))`}
@@ -144,7 +164,10 @@ export function visitsBetween(
 		confirmed: Boolean(row.confirmed),
 		lookAt: row.state === 'enquiry',
 		mayBegin: row.agreedOn === null ? null : mayBeginFrom(row.agreedOn),
-		note: row.note
+		note: row.note,
+		travel: row.travel ?? travelMinutes,
+		ownTravel: row.travel,
+		awaited: JSON.parse(row.awaited ?? '[]') as DiaryVisit['awaited']
 	}));
 }
 
@@ -185,7 +208,7 @@ export function toBook(db: Reader, today: string): ToBook[] {
 			duration: string | null;
 		}>(
 			sql`select j.id as jobId, j.number, j.title, c.name as customer, j.state,
-				(select a.agreed_on from acceptances a join quotes q on q.id = a.quote_id where q.job_id = j.id and q.for_job_id is null and json_extract(a.law, '$.may') and not json_extract(a.law, '$.begin')) as agreedOn,
+				${WAITS_SINCE} as agreedOn,
 				(select json_extract(q.sheet, '$.quote.duration') from quotes q where q.job_id = j.id and q.for_job_id is null limit 1) as duration
 			from jobs j join customers c on c.id = j.customer_id
 			where j.state in ('booked', 'underWay', 'enquiry')
@@ -366,6 +389,17 @@ const detailForm = z.object({
 	arriveFrom: timeOfDay,
 	arriveTo: timeOfDay,
 	others: z.array(z.coerce.number().int().positive()).max(50).default([]),
+	/** Minutes to get there; empty: as the diary has it. */
+	travel: z
+		.union([
+			z.literal('').transform(() => null),
+			z.coerce
+				.number('How many minutes?')
+				.int('Whole minutes.')
+				.min(0)
+				.max(300, 'At most five hours.')
+		])
+		.default(null),
 	note: text(5000)
 });
 

@@ -9,6 +9,7 @@ import {
 	textParts,
 	type Message
 } from '../../../core/documents/wording';
+import { MOST_TEXT_PARTS } from '../../../core/wordings/texts';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { documents, openItems } from '../../db/schema';
 import { greetedOf, voiceFor } from '../wordings/voice';
@@ -21,6 +22,7 @@ import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals'
 import { frozenFigures } from '../../../core/documents/frozen';
 import { filesToAttach } from '../files/files';
 import { linkOf, queueMail, queueText } from '../messages/outbox';
+import { hasStopped, STOPPED } from '../messages/stopped';
 import { note } from '../trail/documents';
 
 export interface SendForm {
@@ -60,6 +62,7 @@ export function prepareSending(
 	ownAddress: string;
 	mobile: string;
 	words: string;
+	textPrice: string;
 } {
 	const row = loadIssued(world.db, documentId);
 	const owner = loadBusiness(world.db);
@@ -73,7 +76,8 @@ export function prepareSending(
 		copyToSelf: owner.copyToSelf && owner.email !== '',
 		ownAddress: owner.email,
 		mobile: mobileOf(world.db, row.customerId),
-		words: documentText(row.frozen, row.number, payable, left, voice)
+		words: documentText(row.frozen, row.number, payable, left, voice),
+		textPrice: owner.textPrice
 	};
 }
 
@@ -189,9 +193,6 @@ export function queueIssued(
 	return true;
 }
 
-/** Parts a text may come to; longer ones belong into a mail. */
-const MOST_PARTS = 5;
-
 /**
  * Sends the link of an issued document by text. The same key again changes nothing.
  * @throws FieldError
@@ -205,6 +206,7 @@ export function sendByText(
 	const problems: Record<string, string> = {};
 	const to = plainNumber(form.mobile);
 	if (!isMobile(to)) problems.mobile = 'A mobile number, such as 07700 900123.';
+	else if (hasStopped(world.db, to)) problems.mobile = `${STOPPED} on this number.`;
 	if (!form.words.includes(LINK_PLACEHOLDER))
 		problems.words = `Keep ${LINK_PLACEHOLDER}: it becomes the link.`;
 	writeAtOnce(world.db, (tx) => {
@@ -212,7 +214,8 @@ export function sendByText(
 		if (frozen.sheet.selfBilled)
 			throw new RefusedError('They wrote it themselves, so it is not sent to them.');
 		const text = form.words.trim().replaceAll(LINK_PLACEHOLDER, linkOf(tx, world, documentId));
-		if (textParts(text) > MOST_PARTS) problems.words = 'Too long for a text: send it by e-mail.';
+		if (textParts(text) > MOST_TEXT_PARTS)
+			problems.words = 'Too long for a text: send it by e-mail.';
 		if (Object.keys(problems).length) throw new FieldError(problems);
 		const key = `text:${documentId}:${form.key}`;
 		if (queueText(tx, world, { key, documentId, to, text }))

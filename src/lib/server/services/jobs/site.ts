@@ -85,6 +85,7 @@ export function siteJob(world: World, jobId: number) {
 		address: site?.address || customer.address,
 		accessNotes: site?.accessNotes ?? '',
 		phones: [
+			...(site ? [{ name: site.contactName, phone: site.contactPhone }] : []),
 			{ name: customer.name, phone: customer.phone },
 			...db
 				.select({ name: contacts.name, phone: contacts.phone })

@@ -316,7 +316,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 	},
 	deposit_requests: {
 		what: 'Deposits that were asked for.',
-		columns: { asked_at: 'when it was asked for' }
+		columns: { asked_at: 'when it was asked for', deduction: 'what a contractor keeps back of it' }
 	},
 	stage_plans: {
 		what: 'What was agreed to be paid when.',
@@ -371,6 +371,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 		columns: {
 			from: 'work begins',
 			to: 'work ends',
+			travel_minutes: 'minutes from one place to the next',
 			arrival_minutes: 'how wide the arrival time is that customers are told',
 			day_before: 'customers are told the day before (1: yes)'
 		}
@@ -410,6 +411,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			email: 'e-mail address',
 			phone: 'phone number',
 			utr: 'unique taxpayer reference',
+			text_price: 'what a part of a text costs, in pounds',
 			cis_subcontractor: 'works under CIS (1: yes)',
 			bank_account_name: 'name of the account for transfers',
 			bank_sort_code: 'its sort code',
@@ -744,6 +746,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			file_ids: 'files of the document that go along, as JSON',
 			told_id: 'what it tells of a visit: id in told',
 			sheet_id: 'the job sheet: id in job_sheets',
+			quote_trial_id: 'the test: id in quote_trials',
 			attach_pdf: 'with the PDF (1: yes)',
 			message_id: 'its name on the way',
 			missed: 'who has not got it'
@@ -942,7 +945,14 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 	},
 	sites: {
 		what: 'Where work is done.',
-		columns: { name: 'name', address: 'address', access_notes: 'how to get in' }
+		columns: {
+			name: 'name',
+			address: 'address',
+			access_notes: 'how to get in',
+			contact_name: 'who is there, and hears of visits',
+			contact_email: 'their e-mail address',
+			contact_phone: 'their phone number'
+		}
 	},
 	stage_parts: {
 		what: 'What of which line is in a stage.',
@@ -1006,7 +1016,41 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 	},
 	texts: {
 		what: 'Text messages.',
-		columns: { to: 'to which number', told_id: 'what it tells of a visit: id in told' }
+		columns: {
+			to: 'to which number',
+			told_id: 'what it tells of a visit: id in told',
+			round: 'how often it went and did not arrive'
+		}
+	},
+	text_replies: {
+		what: 'What came back by text.',
+		columns: {
+			event_id: 'the gateway’s own name of it',
+			from: 'from which number',
+			at: 'when it came',
+			text_id: 'the last text that went there: id in texts',
+			seen_at: 'when it was read'
+		}
+	},
+	text_stops: {
+		what: 'Numbers whose owner asked for no more texts.',
+		columns: { number: 'the number', at: 'since when' }
+	},
+	job_materials: {
+		what: 'What has to be there before the work of a job can be done.',
+		columns: {
+			what: 'what',
+			expected_on: 'the day it is to come',
+			here_on: 'the day it came'
+		}
+	},
+	quote_trials: {
+		what: 'Quotes the owner sent to itself as a test.',
+		columns: {
+			token: 'opens its page',
+			frozen: 'what it showed, as JSON',
+			valid_until: 'until when it would hold'
+		}
 	},
 	time_entries: {
 		what: 'Time worked.',
@@ -1063,6 +1107,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			arrive_from: 'somebody comes from this time, as the customer is told',
 			arrive_to: 'and until this time',
 			needs: 'how many people it takes',
+			travel: 'minutes it takes to get there',
 			series: 'what repeats together',
 			sequence: 'how often it has moved',
 			done: 'it took place (1: yes)'

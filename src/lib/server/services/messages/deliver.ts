@@ -9,6 +9,7 @@ import {
 	jobSheets,
 	mails,
 	quotes,
+	quoteTrials,
 	quoteVersions,
 	signatures,
 	trials,
@@ -19,6 +20,7 @@ import { restingSince } from '../business/resting';
 import { loadBusiness } from '../business/settings';
 import { attachments } from '../files/files';
 import { note } from '../trail/documents';
+import { gatewayKey } from './stopped';
 
 /** A reminder carries so many of its invoices; the others are behind its links. */
 const MOST_ATTACHED = 10;
@@ -175,8 +177,8 @@ async function deliverTexts(world: World, reminders: Reminders): Promise<void> {
 			reminders.withdraw(world, text.chaseMessageId);
 			continue;
 		}
-		const { key, to } = text;
-		const outcome = await world.text.send({ key, to, text: text.text });
+		const { to } = text;
+		const outcome = await world.text.send({ key: gatewayKey(text), to, text: text.text });
 		const now = world.clock.now();
 		const attempts = text.attempts + 1;
 		const set = (values: Partial<typeof texts.$inferInsert>) =>
@@ -236,6 +238,14 @@ function attachmentOf(world: World, mail: typeof mails.$inferSelect, reminders: 
 			.select({ pdf: trials.pdf })
 			.from(trials)
 			.where(eq(trials.id, mail.trialId))
+			.get();
+		return trial ? [{ filename: 'Test.pdf', content: trial.pdf, contentType }] : [];
+	}
+	if (mail.quoteTrialId) {
+		const trial = world.db
+			.select({ pdf: quoteTrials.pdf })
+			.from(quoteTrials)
+			.where(eq(quoteTrials.id, mail.quoteTrialId))
 			.get();
 		return trial ? [{ filename: 'Test.pdf', content: trial.pdf, contentType }] : [];
 	}

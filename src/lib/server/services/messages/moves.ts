@@ -82,6 +82,50 @@ export function documentsNotReached(world: World): Move[] {
 	}));
 }
 
+/** What did not reach anybody of visits, quotes and job sheets: a bounce, or a number that is dead. */
+export function othersNotReached({ db }: World): Move[] {
+	const rows = db.all<{
+		id: string;
+		to: string;
+		state: 'failed' | 'unsure';
+		error: string;
+		quoteId: number | null;
+		number: string | null;
+		jobId: number | null;
+		title: string | null;
+		sheetId: number | null;
+	}>(sql`
+		select 'mail:' || m.id as id, m."to", m.state, m.last_error as error, m.quote_id as quoteId, q.number, coalesce(t.job_id, s.job_id) as jobId, j.title, m.sheet_id as sheetId
+		from mails m left join told t on t.id = m.told_id left join quotes q on q.id = m.quote_id left join job_sheets s on s.id = m.sheet_id left join jobs j on j.id = coalesce(t.job_id, s.job_id)
+		where m.state in ('failed', 'unsure') and m.document_id is null and (m.told_id is not null or m.quote_id is not null or m.sheet_id is not null)
+		union all
+		select 'text:' || x.id, x."to", x.state, x.last_error, null, null, t.job_id, j.title, null
+		from texts x join told t on t.id = x.told_id join jobs j on j.id = t.job_id where x.state = 'failed'
+		limit ${MOST_MOVES}`);
+	return rows.map(({ id, to, state, error, quoteId, number, jobId, title, sheetId }) => ({
+		id,
+		amount: null,
+		late: false,
+		title: notReached(
+			state,
+			quoteId !== null
+				? `Your message about ${number ?? 'a quote'}`
+				: sheetId !== null
+					? `The job sheet of “${title}”`
+					: `News of the visit for “${title}”`,
+			to
+		),
+		detail: error,
+		action: 'Look at it',
+		href:
+			quoteId !== null
+				? `/work/quotes/${quoteId}`
+				: sheetId !== null
+					? `/work/sheets/${sheetId}`
+					: `/work/${jobId}`
+	}));
+}
+
 /** After this long it is worth a word that a server does not take anything. */
 const WAITED = 60 * 60_000;
 

@@ -7,6 +7,7 @@ import type { World } from '../../world';
 import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { linkToday } from '../business/links';
 import { newToken } from '../business/keys';
+import { hasStopped, STOPPED } from './stopped';
 
 export interface ToQueue {
 	/** Names the cause: the same key again queues nothing. */
@@ -17,6 +18,7 @@ export interface ToQueue {
 	statementId?: number;
 	chaseMessageId?: number;
 	quoteId?: number;
+	quoteTrialId?: number;
 	toldId?: number;
 	sheetId?: number;
 	to: string;
@@ -49,7 +51,8 @@ const BUTTONS: Record<ToQueue['kind'], string> = {
 	visit: 'See it and answer',
 	deposit: 'Pay the deposit',
 	jobSheet: 'See the job sheet',
-	signed: 'See it'
+	signed: 'See it',
+	textReply: 'Read it'
 };
 
 /** The colour of the letterhead a document was written on. */
@@ -86,6 +89,7 @@ export function queueMail(tx: Reader, world: World, mail: ToQueue): boolean {
 			statementId: mail.statementId ?? null,
 			chaseMessageId: mail.chaseMessageId ?? null,
 			quoteId: mail.quoteId ?? null,
+			quoteTrialId: mail.quoteTrialId ?? null,
 			toldId: mail.toldId ?? null,
 			sheetId: mail.sheetId ?? null,
 			to: mail.to,
@@ -120,9 +124,13 @@ export interface TextToQueue {
 /** @returns whether it is new */
 export function queueText(tx: Reader, world: World, text: TextToQueue): boolean {
 	const now = world.clock.now();
+	// Who presses is told before; what goes by itself is kept as what did not go, and becomes a next move.
+	const gone = hasStopped(tx, text.to)
+		? ({ state: 'failed', lastError: STOPPED } as const)
+		: ({ state: 'queued' } as const);
 	const result = tx
 		.insert(texts)
-		.values({ ...text, state: 'queued', nextAttemptAt: now, createdAt: now })
+		.values({ ...text, ...gone, nextAttemptAt: now, createdAt: now })
 		.onConflictDoNothing()
 		.run();
 	return result.changes > 0;

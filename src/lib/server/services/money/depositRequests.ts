@@ -5,19 +5,17 @@ import { and, desc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { displayPounds } from '../../../core/money/display';
 import { formatMoney } from '../../../core/money/decimal';
-import { computeStage, contractPosition } from '../../../core/jobs/stages';
-import { readSheet } from '../../../core/sheet/read';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { checkouts, depositRequests, documents, payments, quotes } from '../../db/schema';
 import type { World } from '../../world';
 import { day, parseForm } from '../business/fields';
 import { linkToday } from '../business/links';
-import { billStage, stageSheet } from '../billing/stages';
+import { depositStage } from '../billing/depositStage';
+import { billStage } from '../billing/stages';
 import { mailAddresses } from '../customers/parts';
-import { computeDraft, loadDraft, sheetContext } from '../invoices/drafts';
+import { computeDraft, loadDraft } from '../invoices/drafts';
 import { loadJob } from '../jobs/jobs';
-import { contractLines } from '../jobs/stageBooks';
 import { quoteByToken } from '../quotes/page';
 import { noteQuote } from '../quotes/quotes';
 import { referenceOf } from './checkouts';
@@ -28,6 +26,9 @@ type Request = typeof depositRequests.$inferSelect;
 
 const requestOf = (db: Reader, quoteId: number): Request | undefined =>
 	db.select().from(depositRequests).where(eq(depositRequests.quoteId, quoteId)).get();
+
+/** What is to be paid: a contractor keeps back what it deducts and what it retains. */
+const toPay = ({ amount, deduction }: Request): number => amount - deduction;
 
 /**
  * Opens a checkout for the deposit of a quote and says where the customer pays. The same key again opens the same one.
@@ -44,7 +45,7 @@ export async function openDepositCheckout(
 	if (asked?.state !== 'asked') throw new RefusedError('No deposit is waiting to be paid.');
 	const request = {
 		key,
-		amount: asked.amount,
+		amount: toPay(asked),
 		description: `Deposit, ${row.number}`,
 		returnUrl: `${world.origin}/q/${linkToday(world.db, row.token)}?from=${way}`,
 		webhookUrl: `${world.origin}/webhooks/${way}`
@@ -60,7 +61,7 @@ export async function openDepositCheckout(
 			payerId: asked.payerId,
 			depositId: asked.id,
 			shares: [],
-			amount: asked.amount,
+			amount: toPay(asked),
 			way,
 			processorId: answer.id,
 			state: 'open',
@@ -87,7 +88,7 @@ export function depositPaid(tx: Transaction, world: World, id: number, paymentId
 			asked.quoteId,
 			world.clock.now(),
 			'depositPaid',
-			displayPounds(asked.amount),
+			displayPounds(toPay(asked)),
 			null
 		);
 }
@@ -114,7 +115,7 @@ export function recordDeposit(world: World, quoteId: number, typed: unknown): vo
 			key: name,
 			payerId: asked.payerId,
 			date: date || today,
-			amount: asked.amount,
+			amount: toPay(asked),
 			way,
 			source: 'hand',
 			reference: 'Deposit',
@@ -154,7 +155,9 @@ async function invoiceOne(world: World, request: Request): Promise<void> {
 		kind: 'deposit',
 		by: 'amount',
 		percent: '',
-		amount: formatMoney(stageAmount(db, request, world.clock.today()))
+		amount: formatMoney(
+			depositStage(db, request.jobId, BigInt(request.amount), world.clock.today()).net
+		)
 	});
 	writeAtOnce(db, (tx) => {
 		const draft = loadDraft(tx, draftId);
@@ -174,27 +177,6 @@ async function invoiceOne(world: World, request: Request): Promise<void> {
 		.set({ documentId: draftId, state: 'invoiced' })
 		.where(eq(depositRequests.id, request.id))
 		.run();
-}
-
-/** What the stage bills so that its invoice comes to what was asked for, to the penny where that can be. */
-function stageAmount(db: Reader, { jobId, amount }: Request, today: string): bigint {
-	const job = loadJob(db, jobId);
-	const asked = BigInt(amount);
-	if (job.pricesIncludeVat) return asked;
-	const lines = contractLines(db, jobId);
-	const before = contractPosition(lines);
-	const totalOf = (net: bigint): bigint => {
-		const stage = computeStage(lines, { type: 'amount', amount: net });
-		const sheet = stageSheet(db, jobId, 0, 'deposit', stage, before);
-		return readSheet(sheet, sheetContext(db, sheet, today)).figures?.total ?? 0n;
-	};
-	const whole = totalOf(before.left);
-	if (whole <= 0n) return asked;
-	const near = (asked * before.left) / whole;
-	const tries = [0n, 1n, -1n, 2n, -2n]
-		.map((off) => near + off)
-		.filter((net) => net > 0n && net <= before.left);
-	return tries.find((net) => totalOf(net) === asked) ?? tries[0] ?? near;
 }
 
 /** The last try to pay a deposit online. */

@@ -25,6 +25,7 @@ import type { World } from '../../world';
 import { day, parseForm, text } from '../business/fields';
 import { mustNotRest } from '../business/resting';
 import { loadBusiness } from '../business/settings';
+import { depositStage } from '../billing/depositStage';
 import { jobForm, jobOnce, loadJob } from '../jobs/jobs';
 import { lineForm, saveLines } from '../jobs/lines';
 import { workChanged } from '../jobs/takenParts';
@@ -220,6 +221,10 @@ function accept(
 				jobId,
 				payerId: frozen.customer.billTo?.id ?? frozen.customer.id,
 				amount: Number(quote.deposit),
+				deduction:
+					frozen.customer.kind === 'contractor'
+						? Number(depositStage(tx, jobId, quote.deposit, world.clock.today()).keptBack)
+						: 0,
 				state: 'asked',
 				askedAt: at
 			})

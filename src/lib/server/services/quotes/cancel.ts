@@ -1,7 +1,7 @@
 // A notice of the customer that it cancels: by the button on its page, or in any other way, written down by the owner. It counts
 // on the day it was sent (SI 2013/3134 reg. 32).
 import { must } from '../../actor';
-import { and, eq, inArray, sql } from 'drizzle-orm';
+import { and, eq, inArray, isNull, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
 import { displayDate } from '../../../core/calendar/conversion';
@@ -63,6 +63,35 @@ export function cancelByCustomer(world: World, quoteId: number): void {
 		if (!mayCancel(tx, acceptance, today))
 			throw new RefusedError('The time in which this could be cancelled has passed.');
 		cancel(tx, world, acceptance, today, 'with the button on the page', null);
+	});
+}
+
+/**
+ * The day the customer had the last of the materials: from there the period to cancel runs. Empty: it is not known yet.
+ * @throws FieldError, NotFoundError
+ */
+export function noteReceived(world: World, jobId: number, typed: unknown): void {
+	must('bill');
+	const { receivedOn } = parseForm(z.object({ receivedOn: day }), typed);
+	if (receivedOn > world.clock.today())
+		throw new FieldError({ receivedOn: 'That day has not come yet.' });
+	writeAtOnce(world.db, (tx) => {
+		const row = tx
+			.select({ acceptance: acceptances })
+			.from(acceptances)
+			.innerJoin(quotes, eq(quotes.id, acceptances.quoteId))
+			.where(and(eq(quotes.jobId, jobId), isNull(quotes.forJobId)))
+			.get();
+		if (!row) throw new NotFoundError('What was agreed');
+		const { acceptance } = row;
+		if (receivedOn !== '' && receivedOn < acceptance.agreedOn)
+			throw new FieldError({
+				receivedOn: `It was agreed on ${displayDate(acceptance.agreedOn)} only.`
+			});
+		tx.update(acceptances)
+			.set({ receivedOn: receivedOn || null })
+			.where(eq(acceptances.id, acceptance.id))
+			.run();
 	});
 }
 
@@ -182,7 +211,9 @@ export function cancelShare(
 	const share = shares.reduce((sum, one) => sum + one.share, 0n);
 	const paid = BigInt(
 		db
-			.select({ amount: depositRequests.amount })
+			.select({
+				amount: sql<number>`${depositRequests.amount} - ${depositRequests.deduction}`
+			})
 			.from(depositRequests)
 			.where(
 				and(

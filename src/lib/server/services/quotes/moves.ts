@@ -35,7 +35,7 @@ export function quoteMoves({ db, clock }: World): Move[] {
 				and not exists (select 1 from visits v where v.job_id = j.id) order by q.answered_at limit ${MOST_MOVES}`
 	);
 	const toGiveBack = db.all<Found & { payerId: number }>(
-		sql`select q.id, q.number, q.title, q.customer_name as name, d.amount as total, a.cancelled_on as day, d.payer_id as payerId
+		sql`select q.id, q.number, q.title, q.customer_name as name, d.amount - d.deduction as total, a.cancelled_on as day, d.payer_id as payerId
 			from quotes q join acceptances a on a.quote_id = q.id join deposit_requests d on d.quote_id = q.id
 			where q.state = 'cancelled' and d.state in ('paid', 'invoiced')
 				and not exists (select 1 from credit_returns r where r.payment_id = d.payment_id)

@@ -19,10 +19,13 @@ import { queueMail } from '../messages/outbox';
 import { acceptanceOf, chosenOn, tellOwner } from './accept';
 import { cancelLimit, mayCancel } from './cancel';
 import { declineByCustomer, loadQuote, noteQuote, type QuoteRow } from './quotes';
+import { trialByToken, TRIAL_NUMBER, type QuoteTrial } from './trial';
 import { newestVersion, quoteLink, versionOf, type QuoteVersion } from './send';
 
 export interface QuotePage {
 	id: number;
+	/** The owner's own test: it shows everything, and nothing on it counts. */
+	trial: boolean;
 	state: 'open' | 'expired' | 'accepted' | 'declined' | 'withdrawn' | 'cancelled';
 	number: string;
 	version: number;
@@ -43,12 +46,21 @@ export interface QuotePage {
 		cancelledOn: PlainDate | null;
 		beginsEarly: boolean;
 	} | null;
-	deposit: { amount: number; state: 'asked' | 'paid' | 'invoiced' | 'withdrawn' } | null;
+	deposit: {
+		amount: number;
+		/** What a contractor keeps back of it. */
+		deduction: number;
+		state: 'asked' | 'paid' | 'invoiced' | 'withdrawn';
+	} | null;
 }
 
-/** @throws NotFoundError for every link that is not exactly right */
+/** @throws NotFoundError for every link that is not exactly right; RefusedError where it is the owner’s own test */
 export function quoteByToken(db: Reader, token: string): { row: QuoteRow; version: QuoteVersion } {
 	if (!isToken(token)) throw new NotFoundError('This page');
+	if (trialByToken(db, token))
+		throw new RefusedError(
+			'This is a test: nothing on it counts. With the real one, it would be done.'
+		);
 	const row = db.select().from(quotes).where(eq(quotes.token, token)).get();
 	const version = row && newestVersion(db, row.id);
 	if (!row || !version) throw new NotFoundError('This page');
@@ -57,18 +69,25 @@ export function quoteByToken(db: Reader, token: string): { row: QuoteRow; versio
 
 export function quotePage(world: World, token: string): QuotePage {
 	const { db, clock } = world;
+	const trial = isToken(token) ? trialByToken(db, token) : undefined;
+	if (trial) return trialPage(trial);
 	const { row, version } = quoteByToken(db, token);
 	const today = clock.today();
 	const acceptance = acceptanceOf(db, row.id);
 	const limit = acceptance ? cancelLimit(db, acceptance) : null;
 	const before: Frozen | null = version.n > 1 ? versionOf(db, row.id, version.n - 1).frozen : null;
 	const deposit = db
-		.select({ amount: depositRequests.amount, state: depositRequests.state })
+		.select({
+			amount: depositRequests.amount,
+			deduction: depositRequests.deduction,
+			state: depositRequests.state
+		})
 		.from(depositRequests)
 		.where(eq(depositRequests.quoteId, row.id))
 		.get();
 	return {
 		id: row.id,
+		trial: false,
 		state: stateOf(row, today),
 		number: row.number!,
 		version: version.n,
@@ -99,6 +118,20 @@ export function quotePage(world: World, token: string): QuotePage {
 	};
 }
 
+const trialPage = ({ quoteId, frozen, validUntil }: QuoteTrial): QuotePage => ({
+	id: quoteId,
+	trial: true,
+	state: 'open',
+	number: TRIAL_NUMBER,
+	version: 1,
+	differs: [],
+	validUntil,
+	quote: publicQuote(frozen),
+	questions: [],
+	accepted: null,
+	deposit: null
+});
+
 function stateOf(row: QuoteRow, today: PlainDate): QuotePage['state'] {
 	if (row.state === 'sent') return row.validUntil! < today ? 'expired' : 'open';
 	if (row.state === 'draft' || row.state === 'discarded') throw new NotFoundError('This page');
@@ -121,8 +154,8 @@ export function noteQuoteOpened(world: World, token: string): void {
 
 /** What a choice comes to, worked out here: for what the browser does not know. @throws FieldError */
 export function quoteFigures(world: World, token: string, picked: Picked) {
-	const { version } = quoteByToken(world.db, token);
-	return chosenOn(version, picked).quote;
+	const shown = trialByToken(world.db, token) ?? quoteByToken(world.db, token).version;
+	return chosenOn(shown, picked).quote;
 }
 
 const questionForm = z.object({
@@ -213,6 +246,8 @@ export function declineQuote(world: World, token: string, reason: string): void 
 
 /** What counts of a quote as a PDF: the record of what was accepted, or the version that is out. @throws NotFoundError */
 export function quoteFile(db: Reader, token: string): { name: string; content: Buffer } {
+	const trial = trialByToken(db, token);
+	if (trial) return { name: 'Test.pdf', content: trial.pdf };
 	const { row, version } = quoteByToken(db, token);
 	const record = acceptanceOf(db, row.id)?.record;
 	return record
@@ -222,8 +257,8 @@ export function quoteFile(db: Reader, token: string): { name: string; content: B
 
 /** A file that goes out with it. @throws NotFoundError */
 export function fileWithQuote(world: World, token: string, fileId: number, small: boolean) {
-	const { row } = quoteByToken(world.db, token);
-	const file = loadFile(world, fileId, small, { to: 'quote', id: row.id });
+	const id = trialByToken(world.db, token)?.quoteId ?? quoteByToken(world.db, token).row.id;
+	const file = loadFile(world, fileId, small, { to: 'quote', id });
 	if (!file.goesOut) throw new NotFoundError('This file');
 	return file;
 }

@@ -41,7 +41,8 @@ export type QuoteEvent =
 	| 'cancelled'
 	| 'confirmed'
 	| 'depositAsked'
-	| 'depositPaid';
+	| 'depositPaid'
+	| 'tried';
 
 /** @param by null: the customer, or the house itself */
 export function noteQuote(

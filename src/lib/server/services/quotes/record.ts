@@ -96,13 +96,18 @@ async function confirm(world: World, acceptance: Acceptance): Promise<void> {
 		const to =
 			row.customerId === null ? undefined : mailAddresses(tx, row.customerId, frozen.sheet)[0];
 		if (!to) return;
+		const asked = tx
+			.select()
+			.from(depositRequests)
+			.where(and(eq(depositRequests.quoteId, row.id), eq(depositRequests.state, 'asked')))
+			.get();
 		const tell = {
 			number: row.number!,
 			validUntil: version.validUntil,
 			quote,
 			accepted: {
 				total: BigInt(acceptance.total),
-				deposit: BigInt(acceptance.deposit),
+				deposit: BigInt(acceptance.deposit - (asked?.deduction ?? 0)),
 				cancel: !limit
 					? ''
 					: limit.until
@@ -124,11 +129,6 @@ async function confirm(world: World, acceptance: Acceptance): Promise<void> {
 			attachPdf: true
 		});
 		noteQuote(tx, row.id, world.clock.now(), 'confirmed', to, null);
-		const asked = tx
-			.select()
-			.from(depositRequests)
-			.where(and(eq(depositRequests.quoteId, row.id), eq(depositRequests.state, 'asked')))
-			.get();
 		if (asked)
 			queueMail(tx, world, {
 				key: `deposit:${asked.id}`,

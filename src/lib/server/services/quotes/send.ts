@@ -69,7 +69,8 @@ export function isAsSent(db: Reader, row: QuoteRow): boolean {
 	return last !== undefined && JSON.stringify(last.frozen.sheet) === JSON.stringify(row.sheet);
 }
 
-const stopsOf = (sheet: Sheet, reading: QuoteReading) =>
+/** What keeps it from going out. */
+export const stopsOf = (sheet: Sheet, reading: QuoteReading) =>
 	[...reading.problems, ...missingToSend(sheet, reading)].filter(({ level }) => level === 'stop');
 
 /** What the send form begins with, and what stands in the way. */

@@ -8,6 +8,7 @@ import { displayDate, displayWeekday, londonTime } from '../../../core/calendar/
 import { LINK_PLACEHOLDER, sender, textParts, type Message } from '../../../core/documents/wording';
 import { isMobile, plainNumber } from '../../../core/regimes/gb/checks';
 import { fillWords, type Values } from '../../../core/wordings/fill';
+import { MOST_TEXT_PARTS } from '../../../core/wordings/texts';
 import { greetingOf, wordsOf, type Voice, type WordingKind } from '../../../core/wordings/kinds';
 import { arrivalOf } from '../../../core/diary/conflicts';
 import { writeCalendar } from '../../../core/formats/icalendar';
@@ -23,6 +24,7 @@ import { visitUid } from '../diary/feed';
 import { mobileOf } from '../customers/parts';
 import { readAddresses, readMessage } from '../invoices/send';
 import { queueMail, queueText } from '../messages/outbox';
+import { hasStopped, STOPPED } from '../messages/stopped';
 import { voiceFor } from '../wordings/voice';
 
 const WORDING: Readonly<Record<ToldKind, WordingKind>> = {
@@ -46,6 +48,8 @@ export interface Proposal extends Message {
 	/** As a text: to which number, what it says, and in how many parts it goes. */
 	mobile: string;
 	words: string;
+	/** Pounds for each part; empty: not known. */
+	textPrice: string;
 	/** As they were told last. */
 	by: 'mail' | 'text';
 	/** Whom; and that they are told of no visits. */
@@ -61,13 +65,14 @@ export function proposeTelling(
 	minutes = 20
 ): Proposal {
 	const { db } = world;
-	const { visit, job, to } = subjectOf(db, visitId);
-	const mobile = mobileOf(db, job.customerId);
+	const { visit, job, to, mobile } = subjectOf(db, visitId);
+	const { textPrice } = loadBusiness(db);
 	return {
 		...wordsFor(world, visit, job, kind, minutes),
 		to,
 		mobile,
 		words: textFor(world, visit, job, kind, minutes),
+		textPrice,
 		by: wayOf(db, job.customerId, to, mobile),
 		kind,
 		sequence: visit.sequence,
@@ -91,16 +96,43 @@ interface Job {
 	customer: string;
 	household: boolean;
 	place: string;
+	/** Who is told: whoever is at the site, where that is another. */
+	greeted: string | null;
 }
 
-function subjectOf(db: Reader, visitId: number): { visit: Visit; job: Job; to: string } {
+interface Subject {
+	visit: Visit;
+	job: Job;
+	to: string;
+	mobile: string;
+}
+
+/** A visit, and who hears of it: the person at the site where one is named, else the customer. @throws NotFoundError */
+function subjectOf(db: Reader, visitId: number): Subject {
 	const visit = db.select().from(visits).where(eq(visits.id, visitId)).get();
 	if (!visit) throw new NotFoundError('This visit');
-	const job = db.get<Job & { email: string; kind: string }>(sql`
+	const { kind, email, there, thereEmail, therePhone, ...job } = db.get<
+		Omit<Job, 'household' | 'greeted'> & {
+			kind: string;
+			email: string;
+			there: string;
+			thereEmail: string;
+			therePhone: string;
+		}
+	>(sql`
 		select j.id, j.title, c.id as customerId, c.name as customer, c.kind, c.email,
-			coalesce(nullif(s.name, ''), '') as place
+			coalesce(s.name, '') as place, coalesce(s.contact_name, '') as there,
+			coalesce(s.contact_email, '') as thereEmail, coalesce(s.contact_phone, '') as therePhone
 		from jobs j join customers c on c.id = j.customer_id left join sites s on s.id = j.site_id where j.id = ${visit.jobId}`)!;
-	return { visit, job: { ...job, household: job.kind === 'household' }, to: job.email };
+	const mobile = isMobile(therePhone) && !hasStopped(db, therePhone) ? therePhone : '';
+	// The tenant hears of the visit; the bill goes where it goes.
+	const other = thereEmail !== '' || mobile !== '';
+	return {
+		visit,
+		job: { ...job, household: kind === 'household', greeted: other ? there : null },
+		to: other ? thereEmail : email,
+		mobile: other ? mobile : mobileOf(db, job.customerId)
+	};
 }
 
 /** How a customer was told last; before that by mail, or by text where there is no address. */
@@ -108,7 +140,8 @@ function wayOf(db: Reader, customerId: number, to: string, mobile: string): 'mai
 	const last = db.get<{ to: string }>(
 		sql`select t."to" from told t join jobs j on j.id = t.job_id where j.customer_id = ${customerId} order by t.id desc limit 1`
 	);
-	if (last) return last.to.includes('@') ? 'mail' : 'text';
+	if (last?.to.includes('@') && to !== '') return 'mail';
+	if (last && !last.to.includes('@') && mobile !== '') return 'text';
 	return to === '' && mobile !== '' ? 'text' : 'mail';
 }
 
@@ -143,7 +176,12 @@ function valuesFor(world: World, voice: Voice, visit: Visit, job: Job, minutes: 
 	const { db } = world;
 	return {
 		...sender(loadBusiness(db)),
-		greeting: greetingOf(voice, job.household, job.customer),
+		greeting:
+			job.greeted === null
+				? greetingOf(voice, job.household, job.customer)
+				: job.greeted === ''
+					? 'Hello'
+					: `Hello ${job.greeted}`,
 		customer: job.customer,
 		title: job.title,
 		place: job.place,
@@ -174,7 +212,7 @@ export function tellCustomer(world: World, visitId: number, typed: unknown): boo
 	const form = parseForm(tellForm, typed);
 	const way: Way =
 		form.by === 'text'
-			? readText(form.mobile, form.words)
+			? readText(world, form.mobile, form.words)
 			: { to: readAddresses(form.to), message: readMessage(form) };
 	return writeAtOnce(world.db, (tx) => {
 		const { visit, job } = subjectOf(tx, visitId);
@@ -188,19 +226,19 @@ export function tellCustomer(world: World, visitId: number, typed: unknown): boo
 type Way = { to: string; message: Message } | { to: string; words: string };
 
 /** @throws FieldError */
-function readText(mobile: string, words: string): Way {
+function readText(world: World, mobile: string, words: string): Way {
 	const problems: Record<string, string> = {};
 	const to = plainNumber(mobile);
 	if (!isMobile(to)) problems.mobile = 'A mobile number, such as 07700 900123.';
+	else if (hasStopped(world.db, to)) problems.mobile = `${STOPPED} on this number.`;
+	// As it goes, with a link of the usual length.
+	const written = words.replaceAll(LINK_PLACEHOLDER, `${world.origin}/v/${newToken()}`);
 	if (words.trim() === '') problems.words = 'What shall it say?';
-	else if (textParts(words) > MOST_PARTS)
+	else if (textParts(written) > MOST_TEXT_PARTS)
 		problems.words = 'Too long for a text: send it by e-mail.';
 	if (Object.keys(problems).length) throw new FieldError(problems);
 	return { to, words };
 }
-
-/** So long a text may be. */
-const MOST_PARTS = 4;
 
 function send(
 	tx: Transaction,
@@ -252,9 +290,8 @@ export function tellOfTomorrow(world: World): void {
 	for (const { id, pencil, done, sequence } of visitsBetween(world.db, tomorrow, tomorrow)) {
 		if (pencil || done || wasTold(world.db, keyOf(id, 'dayBefore', sequence))) continue;
 		writeAtOnce(world.db, (tx) => {
-			const { visit, job, to } = subjectOf(tx, id);
+			const { visit, job, to, mobile } = subjectOf(tx, id);
 			if (visit.date !== tomorrow || isQuiet(tx, job.customerId)) return;
-			const mobile = mobileOf(tx, job.customerId);
 			if (wayOf(tx, job.customerId, to, mobile) === 'text' && mobile)
 				send(tx, world, visit, job, 'dayBefore', {
 					to: plainNumber(mobile),

@@ -5,6 +5,8 @@ import { BILLING_SHAPES } from '$lib/core/jobs/billing';
 import { JOB_STATES } from '$lib/core/jobs/types';
 import { removeTime, saveTime, startClock, stopClock } from '$lib/server/services/jobs/time';
 import { removeCost, saveCost } from '$lib/server/services/jobs/costs';
+import { addMaterial, materialsAsAgreed, moveMaterial } from '$lib/server/services/jobs/materials';
+import { noteReceived } from '$lib/server/services/quotes/cancel';
 import { removeVisit, saveVisit } from '$lib/server/services/jobs/visits';
 import { peopleOnSite } from '$lib/server/services/people/people';
 import { jobPage } from '$lib/server/services/desk/jobPage';
@@ -120,6 +122,22 @@ export const actions: Actions = {
 	removeVisit: (event) =>
 		act(event, z.object(row), ({ entry }, world) => {
 			return { bin: removeVisit(world, idOf(event.params.id), entry) };
+		}),
+	addMaterial: (event) =>
+		act(event, z.object({ ...press, what: box, expectedOn: box }), ({ key, ...form }, world) => {
+			addMaterial(world, idOf(event.params.id), { ...form, key: key || newToken() });
+		}),
+	material: (event) =>
+		act(event, z.object({ id: rowId, to: box }), (form, world) => {
+			moveMaterial(world, idOf(event.params.id), form);
+		}),
+	materialsAsAgreed: (event) =>
+		act(event, z.object({}), (_values, world) => {
+			materialsAsAgreed(world, idOf(event.params.id));
+		}),
+	received: (event) =>
+		act(event, z.object({ receivedOn: box }), (form, world) => {
+			noteReceived(world, idOf(event.params.id), form);
 		}),
 	copy: (event) =>
 		act(event, z.object(press), ({ key }, world) => {

@@ -1,5 +1,7 @@
 <script lang="ts">
 	import Choice from '$lib/ui/parts/Choice.svelte';
+	import DateField from '$lib/ui/parts/DateField.svelte';
+	import Fold from '$lib/ui/parts/Fold.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Menu from '$lib/ui/parts/Menu.svelte';
 	import Tick from '$lib/ui/parts/Tick.svelte';
@@ -14,6 +16,7 @@
 	import { STANDING_NAMES } from '$lib/core/jobs/types';
 	import { displayAmount, displayPounds } from '$lib/core/money/display';
 	import ClockBar from '$lib/ui/jobs/ClockBar.svelte';
+	import Materials from '$lib/ui/jobs/Materials.svelte';
 	import MarginPanel from '$lib/ui/jobs/MarginPanel.svelte';
 	import StagePanel from '$lib/ui/billing/StagePanel.svelte';
 	import TimeAndCosts from '$lib/ui/jobs/TimeAndCosts.svelte';
@@ -189,6 +192,25 @@
 								it in writing.</b
 							>{/if}
 					</p>{/if}
+				{#if agreement.goods}<Fold
+						label={agreement.receivedOn
+							? `They had the last of the materials on ${displayDate(agreement.receivedOn)}`
+							: 'When they had the last of the materials'}
+					>
+						<Form
+							action="?/received"
+							done="Kept: the days to cancel run from it."
+							class="flex flex-wrap items-end gap-3"
+						>
+							<DateField
+								label="On"
+								name="receivedOn"
+								value={agreement.receivedOn ?? ''}
+								hint="The 14 days to cancel run from that day; empty: from the day the work is finished."
+							/>
+							<button class="button">Keep it</button>
+						</Form>
+					</Fold>{/if}
 				{#each agreement.extras as extra (extra.id)}<p>
 						Extra work: <a href="/work/quotes/{extra.id}">{extra.number ?? extra.title}</a>,
 						{displayPounds(extra.total)}, {QUOTE_STATES[extra.state]}
@@ -200,6 +222,11 @@
 						>{/if}
 				</div>
 			</section>
+			{#if working || data.materials.length}<Materials
+					materials={data.materials}
+					agreed={data.work.lines.some(({ kind }) => kind === 'materials')}
+					today={data.today}
+				/>{/if}
 			<section
 				class="panel part py-4 px-4.5 grid gap-2 justify-items-start *:w-full later"
 				bind:this={done}

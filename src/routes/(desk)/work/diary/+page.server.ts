@@ -23,7 +23,7 @@ export const actions: Actions = {
 	ways: (event) =>
 		act(
 			event,
-			z.object({ from: box, to: box, arrivalMinutes: box, dayBefore: tick }),
+			z.object({ from: box, to: box, arrivalMinutes: box, travelMinutes: box, dayBefore: tick }),
 			(form, world) => saveDiaryWays(world, form)
 		),
 	feed: (event) => act(event, z.object({}), (_form, world) => renewFeed(world)),

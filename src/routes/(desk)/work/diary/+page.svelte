@@ -6,6 +6,7 @@
 	import { displayDate, displayWeekday } from '$lib/core/calendar/conversion';
 	import { addDays } from '$lib/core/calendar/manipulation';
 	import { isWorkingDay } from '$lib/core/calendar/holidays';
+	import { travelTo } from '$lib/core/diary/conflicts';
 	import type { DiaryVisit } from '$lib/core/diary/types';
 	import { counted } from '$lib/core/words';
 	import type DiaryGridType from '$lib/ui/diary/DiaryGrid.svelte';
@@ -244,9 +245,13 @@
 										{block.title}{block.personId ? `, ${nameOf.get(block.personId)}` : ''}
 									</p>{/each}
 								<ul class="grid gap-1">
-									{#each here as one (one.id)}<li
-											class="flex flex-wrap items-center gap-x-3 gap-y-1"
-										>
+									{#each here as one (one.id)}
+										{@const way = travelTo(one, here)}
+										<li class="flex flex-wrap items-center gap-x-3 gap-y-1">
+											{#if way}<span
+													class="quiet basis-full border-l-3 border-dotted border-l-(--hair) pl-3"
+													>{way.minutes} min from {way.from.place || way.from.customer}</span
+												>{/if}
 											<button
 												type="button"
 												class="min-h-11 flex-1 cursor-pointer text-left wrap-anywhere phone:basis-full"
@@ -347,6 +352,12 @@
 								inputmode="numeric"
 								value={String(data.ways.arrivalMinutes)}
 							/>
+							<Field
+								label="From one place to the next, minutes"
+								name="travelMinutes"
+								inputmode="numeric"
+								value={String(data.ways.travelMinutes)}
+							/>
 						</div>
 						<Tick name="dayBefore" checked={data.ways.dayBefore}
 							>Customers are told the day before, by itself, by day</Tick
@@ -372,6 +383,7 @@
 	day={data.date >= data.today ? data.date : data.today}
 	people={data.people}
 	warnings={visit ? (conflicts.get(visit.id) ?? []) : []}
+	usual={data.ways.travelMinutes}
 	today={data.today}
 	{errors}
 	onplace={(place) => {

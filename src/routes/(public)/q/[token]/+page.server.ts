@@ -22,11 +22,11 @@ export const load: PageServerLoad = ({ locals, params, url }) => {
 	const { world } = locals;
 	const { id, ...page } = orNotFound(() => quotePage(world, params.token));
 	// The owner looking at it is not the customer.
-	if (!locals.signedIn) noteQuoteOpened(world, params.token);
+	if (!locals.signedIn && !page.trial) noteQuoteOpened(world, params.token);
 	return {
 		...page,
 		files: filesGoingOut(world.db, id, 'quote'),
-		last: lastDepositTry(world.db, id),
+		last: page.trial ? null : lastDepositTry(world.db, id),
 		from: url.searchParams.get('from') ?? ''
 	};
 };

@@ -46,6 +46,12 @@
 	<meta name="robots" content="noindex" />
 </svelte:head>
 <main class="mx-auto my-0 grid max-w-140 gap-5 pb-15">
+	{#if data.trial}<p
+			class="bg-(--tape) px-5 py-2.5 text-center font-semibold text-(--on-tape)"
+			role="status"
+		>
+			Test: nothing here counts, and nothing is agreed
+		</p>{/if}
 	{#if data.state !== 'open'}
 		<section
 			class="panel mx-5 mt-5 grid gap-2 border-t-8 border-t-(--ink) px-5 py-4"
@@ -60,8 +66,11 @@
 				{#if data.deposit}
 					{#if waits}
 						<p>
-							Please pay the deposit of <b>{displayPounds(data.deposit.amount)}</b> now. The VAT invoice
-							follows on the day it comes.
+							{#if data.deposit.deduction}The deposit is {displayPounds(data.deposit.amount)}, of
+								which you keep back {displayPounds(data.deposit.deduction)}. Please pay
+								<b>{displayPounds(data.deposit.amount - data.deposit.deduction)}</b>
+								now.{:else}Please pay the deposit of <b>{displayPounds(data.deposit.amount)}</b> now.{/if}
+							The VAT invoice follows on the day it comes.
 						</p>
 						<PaymentNews {payment} from={data.from} last={data.last} />
 						{#if !payment.confirming && data.last?.state !== 'pending'}<Form
@@ -75,7 +84,8 @@
 								>
 							</Form>{/if}
 					{:else if data.deposit.state !== 'withdrawn'}<p>
-							The deposit of {displayPounds(data.deposit.amount)} is paid. Thank you.
+							The deposit of {displayPounds(data.deposit.amount - data.deposit.deduction)} is paid. Thank
+							you.
 						</p>{/if}
 				{/if}
 				{#if data.accepted.cancelUntil}

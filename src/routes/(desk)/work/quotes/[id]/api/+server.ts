@@ -3,6 +3,7 @@ import { answer, idOf, readBody } from '$lib/server/answers';
 import { FieldError } from '$lib/core/refusals';
 import { deliverOrLeave } from '$lib/server/clockwork/delivery';
 import { discardQuote, saveQuote } from '$lib/server/services/quotes/quotes';
+import { tryQuote } from '$lib/server/services/quotes/trial';
 import { prepareQuote, sendQuote } from '$lib/server/services/quotes/send';
 import type { RequestHandler } from './$types';
 
@@ -17,6 +18,7 @@ const doing = z.discriminatedUnion('action', [
 		subject: z.string().max(1000).default(''),
 		text: z.string().max(50_000).default('')
 	}),
+	z.object({ action: z.literal('tryOut'), key: z.string().min(1).max(100) }),
 	z.object({ action: z.enum(['discard', 'restore']) })
 ]);
 
@@ -40,6 +42,11 @@ export const POST: RequestHandler = ({ request, locals: { world }, params }) =>
 	answer(async () => {
 		const id = idOf(params.id);
 		const wanted = read(await readBody(request), doing);
+		if (wanted.action === 'tryOut') {
+			const trial = await tryQuote(world, id, wanted.key);
+			await deliverOrLeave(world);
+			return trial;
+		}
 		if (wanted.action !== 'send') return discardQuote(world, id, wanted.action === 'discard');
 		const { version, ...form } = wanted;
 		const sent = await sendQuote(world, id, version, form);
