@@ -136,7 +136,15 @@ export const DEMO_CUSTOMERS: Entry[] = [
 				'key safe 1907',
 				'ring twice',
 				'dog, friendly'
-			][index % 5]!
+			][index % 5]!,
+			// The tenant hears of visits; the agent gets the bills.
+			...(index === 0
+				? {
+						contactName: 'Pia Lorimer',
+						contactEmail: 'pia@post.example',
+						contactPhone: '07700 900321'
+					}
+				: {})
 		})),
 		standing: { from: '', vatRegistered: true, vatNumber: '222222269' }
 	},

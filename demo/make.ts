@@ -112,7 +112,8 @@ saveBusiness(
 		termsDays: 14,
 		invoicePattern: 'OLP-{nnnn}',
 		invoiceNext: 173,
-		copyToSelf: true
+		copyToSelf: true,
+		textPrice: '0.045'
 	},
 	true
 );

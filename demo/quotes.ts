@@ -21,6 +21,7 @@ import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { addBlock, visitsBetween } from '../src/lib/server/services/diary/diary';
 import { addEnquiry, closeEnquiry } from '../src/lib/server/services/enquiries/enquiries';
 import { addQuestion, savePage } from '../src/lib/server/services/enquiries/page';
+import { receiveTextEvent } from '../src/lib/server/services/messages/replies';
 import { proposeTelling, tellCustomer } from '../src/lib/server/services/telling/telling';
 import { kindOf } from './letterheads';
 import type { Setting, Step } from './work';
@@ -238,6 +239,12 @@ export function quoteSteps(
 					const said = proposeTelling(world, id, 'booked');
 					if (said.to) tellCustomer(world, id, said);
 				}
+				receiveTextEvent(world, {
+					id: 'demo-reply',
+					type: 'reply',
+					from: '+447700900321',
+					text: 'Hi, I am back from work at four today. Is that still all right? Pia, flat 1'
+				});
 				addBlock(world, {
 					title: 'Heritage course',
 					from: addDays(today, 3),

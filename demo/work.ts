@@ -11,6 +11,7 @@ import { loadDraft } from '../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../src/lib/server/services/invoices/issue';
 import { saveTime } from '../src/lib/server/services/jobs/time';
 import { saveCost } from '../src/lib/server/services/jobs/costs';
+import { addMaterial, materialsOf, moveMaterial } from '../src/lib/server/services/jobs/materials';
 import { saveVisit } from '../src/lib/server/services/jobs/visits';
 import { addJob, moveJob, type JobForm } from '../src/lib/server/services/jobs/jobs';
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
@@ -418,6 +419,8 @@ function underWay({ world, ids, today, morning }: Setting): Step[] {
 					saveVisit(world, id, null, {
 						date: addDays(today, n),
 						from,
+						to: n ? '16:00' : '10:30',
+						personId: 1,
 						note: n ? 'Finish coat' : 'Backing coat'
 					});
 				saveTime(world, id, 'demo-now:p', null, {
@@ -438,6 +441,17 @@ function underWay({ world, ids, today, morning }: Setting): Step[] {
 					chargeable: true
 				});
 				moveJob(world, id, 'underWay');
+				addMaterial(world, id, {
+					key: 'demo-a',
+					what: '6 bags hydraulic lime, NHL 3.5',
+					expectedOn: addDays(today, -1)
+				});
+				moveMaterial(world, id, { id: materialsOf(world.db, id)[0]!.id, to: 'here' });
+				addMaterial(world, id, {
+					key: 'demo-b',
+					what: 'Stainless bead, 2.4 m, 12 lengths',
+					expectedOn: addDays(today, 2)
+				});
 				beginSheet(world, id, 'demo-now:p');
 			}
 		},

@@ -285,6 +285,30 @@
 		color: var(--oxide);
 		font-style: normal;
 		font-weight: 600;
+		display: -webkit-box;
+		-webkit-box-orient: vertical;
+		-webkit-line-clamp: 3;
+		line-clamp: 3;
+		overflow: hidden;
+	}
+	/* Too short in a week to be read across: its title runs down it, and its red edge says the rest. */
+	.diary-grid :global(.docket) {
+		container-type: inline-size;
+	}
+	@container (max-width: 52px) {
+		.diary-grid :global(.docket .ec-event-body) {
+			writing-mode: vertical-rl;
+			display: block;
+			block-size: 100%;
+			inline-size: 108px;
+			hyphens: none;
+			overflow: hidden;
+			white-space: nowrap;
+			text-overflow: ellipsis;
+		}
+		.diary-grid :global(.docket :is(span, em)) {
+			display: none;
+		}
 	}
 	.diary-grid :global(.more) {
 		background: transparent;
@@ -312,6 +336,7 @@
 	}
 	.diary-grid :global(.docket.wrong) {
 		border-color: var(--oxide);
+		outline-color: var(--oxide);
 	}
 	.diary-grid :global(.way-there) {
 		opacity: 1;

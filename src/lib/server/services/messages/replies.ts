@@ -109,13 +109,14 @@ function lastTo(db: Reader, number: string): { id: number; customerId: number | 
 		where t."to" in (${number}, ${abroad}) order by t.id desc limit 1`);
 }
 
-const ownerOf = (db: Reader, number: string): number | null =>
-	db
-		.select({ id: customers.id, phone: customers.phone })
-		.from(customers)
-		.where(sql`${customers.phone} <> '' and ${customers.archivedAt} is null`)
-		.all()
-		.find(({ phone }) => homeNumber(phone) === number)?.id ?? null;
+/** Whose number it is: a customer's, somebody's there, or of whoever is at one of its sites. */
+function ownerOf(db: Reader, number: string): number | null {
+	const known = db.all<{ id: number; phone: string }>(sql`
+		select id, phone from customers where phone <> '' and archived_at is null
+		union all select customer_id, phone from contacts where phone <> ''
+		union all select customer_id, contact_phone from sites where contact_phone <> ''`);
+	return known.find(({ phone }) => homeNumber(phone) === number)?.id ?? null;
+}
 
 const nameOf = (db: Reader, id: number | null): string =>
 	id === null
