@@ -473,6 +473,42 @@ describe('winning and planning work', () => {
 		await tablet.context().close();
 	});
 
+	it('told by text, the customer answers, and STOP is the end of it', async () => {
+		await owner.goto(`${app.origin}/work/diary?on=2026-12-15`);
+		await ready(owner);
+		const list = owner.getByRole('region', { name: 'The visits as a list' });
+		await list.getByRole('button').first().click();
+		await owner.getByRole('dialog').getByRole('button', { name: 'On the way' }).click();
+		const dialog = owner.getByRole('dialog');
+		await dialog.getByLabel('By text').check();
+		await dialog.getByLabel('Mobile number').fill('07700 900123');
+		await dialog.getByRole('button', { name: 'Tell them', exact: true }).click();
+		await owner.getByText('They are told.').waitFor();
+		await until(async () => (await app.texts()).length === 1, 15, 'the text');
+		await app.answerText('See you then. Ring twice.');
+		await owner.goto(`${app.origin}/`);
+		await until(
+			async () => {
+				await owner.reload();
+				return owner.getByText('answered by text').first().isVisible();
+			},
+			15,
+			'the next move'
+		);
+		await owner.getByRole('link', { name: 'Read it' }).click();
+		await owner.getByText('See you then. Ring twice.').waitFor();
+		await owner.getByRole('button', { name: /^I have read it/ }).click();
+		await owner.getByRole('heading', { name: 'Answers by text', exact: true }).waitFor();
+		await app.answerText('STOP');
+		await until(
+			async () => one<number>('select count(*) from text_stops') === 1,
+			15,
+			'that they want no more'
+		);
+		await owner.reload();
+		await owner.getByText('wants no more texts').first().waitFor();
+	});
+
 	it('what is paid when stands on the job, and the books are sound', async () => {
 		const job = one<number>('select id from jobs');
 		await owner.goto(`${app.origin}/work/${job}/stage`);

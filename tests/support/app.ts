@@ -31,6 +31,8 @@ export interface RunningApp {
 	pid(what: Process): number;
 	inbox(): Promise<InboxMail[]>;
 	texts(): Promise<{ to: string; text: string }[]>;
+	/** Whoever got the first text answers it. */
+	answerText(words: string): Promise<void>;
 	end(): Promise<void>;
 }
 
@@ -143,6 +145,13 @@ export async function runApp(
 		},
 		inbox: async () =>
 			(await fetch(`http://127.0.0.1:${inbox}/mails.json`)).json() as Promise<InboxMail[]>,
+		answerText: async (answer) => {
+			await fetch(`http://127.0.0.1:${text}/back`, {
+				method: 'POST',
+				body: new URLSearchParams({ id: '1', answer }),
+				redirect: 'manual'
+			});
+		},
 		texts: async () =>
 			(await fetch(`http://127.0.0.1:${text}/messages.json`)).json() as Promise<
 				{ to: string; text: string }[]
