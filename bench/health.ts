@@ -1,12 +1,19 @@
-// Whether long output keeps others waiting: how soon `/health` answers while CSV, address cards and PDFs are being made.
+// Whether long work keeps others waiting: how soon `/health` answers while CSV, address cards and PDFs are being made, and while
+// invoices of 500 lines are issued one after the other. Asked for: within 50 ms of idle.
 // The server is a process of its own, so that it and what asks it have a core each. Needs the build (`npm run build`).
 import { readConfig } from '../src/lib/server/config';
 import { openWorld } from '../src/lib/server/open';
+import { saveBusiness } from '../src/lib/server/services/business/settings';
+import { beginInvoice, saveDraft } from '../src/lib/server/services/invoices/drafts';
+import { blankLine, blankSheet } from '../src/lib/core/sheet/blank';
 import { openSession, setPassword } from '../src/lib/server/services/business/signIn';
 import { runApp } from '../tests/support/app';
 
 const CUSTOMERS = 100_000;
 const ITEMS = 400;
+const DRAFTS = 24;
+const ROWS = 500;
+let drafts: { id: number; version: number }[] = [];
 let session = '';
 
 const app = await runApp({}, async (env) => {
@@ -28,6 +35,36 @@ const app = await runApp({}, async (env) => {
 			item.run({ id });
 		}
 	})();
+	saveBusiness(
+		world,
+		{
+			ownerName: 'Tamsin Orrell',
+			tradingName: '',
+			address: 'Kiln Cottage',
+			email: '',
+			phone: '',
+			utr: '',
+			vatRegistered: true,
+			vatNumber: '444444454',
+			bankAccountName: '',
+			bankSortCode: '',
+			bankAccountNumber: ''
+		},
+		true
+	);
+	drafts = Array.from({ length: DRAFTS }, (_, n) => {
+		const id = beginInvoice(world, `bench ${n}`, 2);
+		const { version } = saveDraft(world, id, 1, {
+			...blankSheet(),
+			customerId: 2,
+			rows: Array.from({ length: ROWS }, (_, row) => ({
+				...blankLine(`r${row}`),
+				description: `Lime render, panel ${row}`,
+				unitPrice: '45.00'
+			}))
+		});
+		return { id, version };
+	});
 	await setPassword(world, 'a long enough password');
 	session = openSession(world);
 	sqlite.close();
@@ -83,6 +120,28 @@ try {
 		if (bytes === 0) throw new Error(`${path} gave nothing`);
 		show(what, busy, at(idle, 0.99));
 	}
+	let issued = 0;
+	let going = true;
+	const load = (async () => {
+		for (const { id, version } of drafts) {
+			if (!going) break;
+			const response = await fetch(`${app.origin}/billing/${id}/api`, {
+				method: 'POST',
+				headers: {
+					cookie: `axiometer_session=${session}`,
+					'content-type': 'application/json',
+					origin: app.origin
+				},
+				body: JSON.stringify({ action: 'issue', version, sendTo: null, copyToSelf: false })
+			});
+			if (!response.ok) throw new Error(`issuing: ${response.status} ${await response.text()}`);
+			issued++;
+		}
+	})();
+	const busy = await waits(600);
+	going = false;
+	await load;
+	show(`while ${issued} invoices of ${ROWS} lines are issued`, busy, at(idle, 0.99));
 } finally {
 	await app.end();
 }

@@ -11,6 +11,7 @@ import type { Sheet, SheetLine, SheetRow } from '../src/lib/core/sheet/types';
 import { makeBackup } from '../src/lib/server/services/keep/backups';
 import { settableClock } from '../src/lib/server/clock';
 import { readConfig } from '../src/lib/server/config';
+import { threadPress, type Press } from '../src/lib/server/documents/press';
 import type { MailOutcome } from '../src/lib/server/gateways/mail';
 import { clockOf, openWorld } from '../src/lib/server/open';
 import { addRate } from '../src/lib/server/services/business/exchange';
@@ -50,6 +51,22 @@ import { knowCard } from '../stand-ins/card/store';
 import { quoteSteps } from './quotes';
 import { layOutPrices, workSteps, type Step } from './work';
 
+/** Draws the first of each sort, and gives it for all that follow. */
+function onePress(press: Press): Press {
+	const drawn = new Map<string, Promise<Buffer>>();
+	const once = (sort: string, draw: () => Promise<Buffer>): Promise<Buffer> => {
+		if (!drawn.has(sort)) drawn.set(sort, draw());
+		return drawn.get(sort)!;
+	};
+	return {
+		document: (...given) => once('document', () => press.document(...given)),
+		statements: (...given) => once('statements', () => press.statements(...given)),
+		letter: (...given) => once('letter', () => press.letter(...given)),
+		summary: (...given) => once('summary', () => press.summary(...given)),
+		warm: () => press.warm()
+	};
+}
+
 const config = readConfig(process.env);
 const start = clockOf(config).now();
 const today = londonDate(start);
@@ -77,7 +94,9 @@ const world = openWorld(config, {
 		},
 		forgetCard: async () => undefined,
 		newsSince: async () => []
-	}
+	},
+	// Drawing two hundred papers takes most of the time: where they are not the point, one of each sort stands for all.
+	...(process.env.AXIOMETER_DEMO_PAPERS === 'one' ? { press: onePress(threadPress()) } : {})
 });
 
 const DAY = 86_400_000;

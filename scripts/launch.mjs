@@ -62,10 +62,11 @@ export async function launch({ demo = false, dev = false }) {
 	process.on('SIGTERM', () => end(0));
 
 	if (config.standIns) {
-		run('The mail stand-in', ['--import', 'tsx', 'stand-ins/mail/main.ts']);
-		run('The card stand-in', ['--import', 'tsx', 'stand-ins/card/main.ts']);
-		run('The text stand-in', ['--import', 'tsx', 'stand-ins/text/main.ts']);
-		run('The bank stand-in', ['--import', 'tsx', 'stand-ins/bank/main.ts']);
+		for (const name of ['mail', 'card', 'text', 'bank'])
+			run(
+				`The ${name} stand-in`,
+				dev ? ['--import', 'tsx', `stand-ins/${name}/main.ts`] : [`build/stand-ins/${name}.js`]
+			);
 	}
 	if (dev)
 		run('Axiometer', [

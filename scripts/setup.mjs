@@ -14,8 +14,9 @@ function has(command) {
  * Installs Debian packages, or says exactly what to run where that is not allowed.
  * @param {string[]} packages
  * @param {string} why
+ * @param {boolean} spare it goes on without them
  */
-export function installFromDebian(packages, why) {
+export function installFromDebian(packages, why, spare = false) {
 	const command = `apt-get update && apt-get install -y ${packages.join(' ')}`;
 	const root = process.getuid?.() === 0;
 	const sudo =
@@ -35,6 +36,7 @@ export function installFromDebian(packages, why) {
 		);
 		if (result.status === 0) return;
 	}
+	if (spare) return;
 	console.error(
 		`${packages.join(', ')} must be installed (${why}). As root, run:\n\n    ${command}\n\nThen start this again.`
 	);
@@ -77,7 +79,14 @@ export function ensurePackages() {
 	writeFileSync(stamp, wanted);
 }
 
-const SOURCES = ['src', 'static', 'package-lock.json', 'svelte.config.js', 'vite.config.ts'];
+const SOURCES = [
+	'src',
+	'static',
+	'stand-ins',
+	'package-lock.json',
+	'svelte.config.js',
+	'vite.config.ts'
+];
 
 /** A stamp of every source's size and time, so that an unchanged tree is not built again. */
 function sourceStamp() {
@@ -98,12 +107,17 @@ export function ensureBuild() {
 	const wanted = sourceStamp();
 	if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
 	console.log('Building …');
-	const result = spawnSync('npx', ['--no-install', 'vite', 'build', '--logLevel', 'warn'], {
-		stdio: ['ignore', 'ignore', 'inherit']
-	});
-	if (result.status !== 0) {
-		console.error('The build failed. See above.');
-		process.exit(1);
+	// The app, and then the stand-ins beside it.
+	for (const config of ['vite.config.ts', 'stand-ins/vite.config.ts']) {
+		const result = spawnSync(
+			'npx',
+			['--no-install', 'vite', 'build', '--config', config, '--logLevel', 'warn'],
+			{ stdio: ['ignore', 'ignore', 'inherit'] }
+		);
+		if (result.status !== 0) {
+			console.error('The build failed. See above.');
+			process.exit(1);
+		}
 	}
 	mkdirSync('build', { recursive: true });
 	writeFileSync(stamp, wanted);

@@ -8,9 +8,13 @@ import { join } from 'node:path';
 import { ensurePackages, installFromDebian } from './setup.mjs';
 
 ensurePackages();
-if (!process.env.CHROMIUM && !existsSync('/usr/bin/chromium')) {
-	installFromDebian(['chromium'], 'the tests drive the real interface');
-}
+if (!process.env.CHROMIUM && !existsSync('/usr/bin/chromium-headless-shell'))
+	installFromDebian(
+		['chromium-headless-shell'],
+		'the tests drive the real interface',
+		// Slower, and as good.
+		existsSync('/usr/bin/chromium')
+	);
 
 // What is laid out for several tests is laid out once in a run.
 const run = `${process.pid}-${Date.now()}`;

@@ -105,19 +105,19 @@ export async function runApp(
 	const commands = {
 		app: { args: ['scripts/serve.mjs'], address: `${origin}/health` },
 		mail: {
-			args: ['--import', 'tsx', 'stand-ins/mail/main.ts'],
+			args: ['build/stand-ins/mail.js'],
 			address: `http://127.0.0.1:${inbox}/`
 		},
 		card: {
-			args: ['--import', 'tsx', 'stand-ins/card/main.ts'],
+			args: ['build/stand-ins/card.js'],
 			address: `http://127.0.0.1:${card}/`
 		},
 		text: {
-			args: ['--import', 'tsx', 'stand-ins/text/main.ts'],
+			args: ['build/stand-ins/text.js'],
 			address: `http://127.0.0.1:${text}/`
 		},
 		bank: {
-			args: ['--import', 'tsx', 'stand-ins/bank/main.ts'],
+			args: ['build/stand-ins/bank.js'],
 			address: `http://127.0.0.1:${bank}/`
 		}
 	};

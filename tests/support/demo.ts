@@ -5,7 +5,10 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 const make = (env: NodeJS.ProcessEnv) =>
-	execFileSync('npx', ['--no-install', 'tsx', 'demo/make.ts'], { env, stdio: 'inherit' });
+	execFileSync('npx', ['--no-install', 'tsx', 'demo/make.ts'], {
+		env: { ...env, AXIOMETER_DEMO_PAPERS: 'one' },
+		stdio: 'inherit'
+	});
 
 /** Fills the data folder of `env`. Where no run is named nothing is kept, so that nothing stale is ever taken. */
 export function layOutDemo(env: NodeJS.ProcessEnv): void {

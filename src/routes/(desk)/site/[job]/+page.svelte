@@ -69,7 +69,11 @@
 			<Field label="Notes" name="note" rows={3} value={visit.note} />
 			<div class="flex flex-wrap items-center justify-between gap-3">
 				<Tick name="done" checked={visit.done}>This visit is done</Tick>
-				<button class="button">Keep it</button>
+				<button class="button"
+					>Keep it<span class="sr-only"
+						>: {displayDate(visit.date)}{visit.from ? `, ${visit.from}` : ''}</span
+					></button
+				>
 			</div>
 		</Form>
 	{/each}
