@@ -46,26 +46,24 @@ export function insertShell(
 		.get().id;
 }
 
-export function insertLines(
-	tx: Transaction,
-	documentId: number,
-	frozen: Frozen,
-	figures: InvoiceFigures
-): void {
+type LineRow = typeof documentLines.$inferInsert;
+/** The lines of a document as they will stand beside it. */
+export type IssuedLine = Omit<LineRow, 'documentId'>;
+
+/** Worked out before the transaction: a long invoice is computed anew here, and others wait for a transaction. */
+export function issuedLines(frozen: Frozen, figures: InvoiceFigures): IssuedLine[] {
 	const input = frozenInput(frozen);
-	const rows = sheetLines(frozen.sheet);
-	const values = rows.map((row, index) => {
+	return sheetLines(frozen.sheet).map((row, index) => {
 		const line = figures.lines[index]!;
-		const cost = input.lines[index]!.cost;
+		const { cost, vat } = input.lines[index]!;
 		return {
-			documentId,
 			position: index,
 			kind: row.kind,
 			description: row.description.trim(),
 			quantity: row.quantity.trim(),
 			unit: row.unit.trim(),
 			unitPrice: row.unitPrice.trim(),
-			vat: input.lines[index]!.vat,
+			vat,
 			cost: cost === null ? null : Number(cost),
 			net: Number(line.net),
 			documentDiscount: Number(line.documentDiscount),
@@ -76,15 +74,25 @@ export function insertLines(
 			taxPoint: lineTaxPoint(row, frozen)
 		};
 	});
-	const [first] = values;
+}
+
+export function insertLines(
+	tx: Transaction,
+	documentId: number,
+	lines: readonly IssuedLine[]
+): void {
+	const [first] = lines;
 	if (!first) return;
 	// Prepared once: a long invoice has hundreds of lines, and nobody waits while they are written.
-	const columns = Object.keys(first).map((name) => [name, sql.placeholder(name)]);
+	const columns = Object.keys({ ...first, documentId }).map((name) => [
+		name,
+		sql.placeholder(name)
+	]);
 	const insert = tx
 		.insert(documentLines)
-		.values(Object.fromEntries(columns) as typeof documentLines.$inferInsert)
+		.values(Object.fromEntries(columns) as LineRow)
 		.prepare();
-	for (const one of values) insert.run(one);
+	for (const one of lines) insert.run({ ...one, documentId });
 }
 
 export function openItem(

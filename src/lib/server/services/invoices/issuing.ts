@@ -7,6 +7,7 @@ import { BOOKS } from '../../../core/money/currencies';
 import type { InvoiceFigures } from '../../../core/figures/types';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { documentFiles, documents, numberSeries, type DocumentOrigin } from '../../db/schema';
+import { turn } from '../../turn';
 import type { World } from '../../world';
 import { mustNotRest } from '../business/resting';
 import { loadSeries } from '../business/series';
@@ -21,10 +22,12 @@ import { sealOf, sumsOf } from './seal';
 import {
 	insertShell,
 	insertLines,
+	issuedLines,
 	insertTaxPoints,
 	openItem,
 	postIssue,
-	sterlingTotal
+	sterlingTotal,
+	type IssuedLine
 } from './issuedRows';
 
 export interface Issued {
@@ -114,6 +117,7 @@ export interface Drawn {
 	number: string;
 	token: string;
 	pdf: Buffer;
+	lines: IssuedLine[];
 }
 
 /** Draws a document with the number that comes `ahead` places after the next one. */
@@ -137,7 +141,10 @@ export async function drawFrozen(
 		viewDocument(frozen, figures, number, 'issued'),
 		kind === 'invoice' && !selfBilled ? `${world.origin}/p/${token}` : null
 	);
-	return { running, number, token, pdf };
+	await turn();
+	const lines = issuedLines(frozen, figures);
+	await turn();
+	return { running, number, token, pdf, lines };
 }
 
 export function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
@@ -148,7 +155,7 @@ export function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued 
 export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn): Issued {
 	const { frozen, figures, draftId } = plan;
 	const { kind } = frozen;
-	const { running, number, token, pdf } = drawn;
+	const { running, number, token, pdf, lines } = drawn;
 	const isTheirs = kind === 'invoice' && frozen.sheet.selfBilled !== undefined;
 	const now = world.clock.now();
 	if (running !== null && loadSeries(tx, kind).next !== running) throw new RaceLostError();
@@ -190,7 +197,7 @@ export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn:
 		);
 
 	const id = draftId ?? insertShell(tx, plan, now);
-	insertLines(tx, id, frozen, figures);
+	insertLines(tx, id, lines);
 	insertTaxPoints(tx, id, frozen);
 	tx.insert(documentFiles)
 		.values({
