@@ -93,7 +93,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/billing/start/[id]': bill(),
 	'/(desk)/billing/start/[id]/api': bill('PUT'),
 	'/(desk)/customers': work(),
-	'/(desk)/customers/[id]': work('archive', 'merge', 'forgetCard', 'remove'),
+	'/(desk)/customers/[id]': work('archive', 'merge', 'forgetCard', 'look', 'remove'),
 	'/(desk)/customers/[id]/api': work('GET', 'PUT'),
 	'/(desk)/customers/[id]/data': work('remove'),
 	'/(desk)/customers/[id]/data/zip': work('GET'),

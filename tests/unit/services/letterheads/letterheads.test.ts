@@ -4,9 +4,14 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { eq } from 'drizzle-orm';
 import sharp from 'sharp';
 import { STANDARD_LOOK, type Look } from '../../../../src/lib/core/letterheads/look';
-import { ConflictError, FieldError, RefusedError } from '../../../../src/lib/core/refusals';
+import {
+	ConflictError,
+	FieldError,
+	NotFoundError,
+	RefusedError
+} from '../../../../src/lib/core/refusals';
 import { threadPress } from '../../../../src/lib/server/documents/press';
-import { documentFiles, documents, mails } from '../../../../src/lib/server/db/schema';
+import { customers, documentFiles, documents, mails } from '../../../../src/lib/server/db/schema';
 import {
 	archiveWorkKind,
 	listWorkKinds,
@@ -23,10 +28,12 @@ import {
 	archiveLetterhead,
 	listLetterheads,
 	loadLetterhead,
+	lookOfItsOwn,
 	makeLetterhead,
 	makeStandard,
 	renameLetterhead,
-	saveLook
+	saveLook,
+	usersOf
 } from '../../../../src/lib/server/services/letterheads/letterheads';
 import { loadLogo, saveLogo } from '../../../../src/lib/server/services/letterheads/logos';
 import { payPage } from '../../../../src/lib/server/services/money/payPage';
@@ -269,6 +276,24 @@ describe('a letterhead that is changed', () => {
 		expect(fieldsOf(() => renameLetterhead(world, other, 'STANDARD'))).to.have.property('name');
 		expect(makeLetterhead(world, 'Other', null)).to.equal(other);
 		expect(loadLetterhead(world.db, makeLetterhead(world, 'c', other)).name).to.equal('Other 2');
+	});
+
+	it('of one customer alone is a copy by its name, made once, and nobody’s standard', () => {
+		const standard = makeLetterhead(world, 'Mine', null);
+		const [a, b] = ['A', 'B'].map((name) => addCustomer(world, { ...HOUSEHOLD, name }));
+		const own = lookOfItsOwn(world, a!);
+		expect(loadLetterhead(world.db, own)).to.include({ name: 'A', standard: false });
+		expect(loadLetterhead(world.db, own).look).to.deep.equal(
+			loadLetterhead(world.db, standard).look
+		);
+		expect(lookOfItsOwn(world, a!)).to.equal(own);
+		expect(usersOf(world.db, own)).to.deep.equal({ customers: ['A'], kinds: [] });
+		// Shared by two, it is copied before one of them changes it.
+		world.db.update(customers).set({ letterheadId: own }).where(eq(customers.id, b!)).run();
+		const another = lookOfItsOwn(world, b!);
+		expect(another).to.not.equal(own);
+		expect(usersOf(world.db, own).customers).to.deep.equal(['A']);
+		expect(() => lookOfItsOwn(world, 999)).to.throw(NotFoundError);
 	});
 
 	it('kinds of work: one of each name, archived ones come back by it', () => {

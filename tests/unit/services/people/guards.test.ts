@@ -101,7 +101,7 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'enquiries/page': 'addQuestion removeQuestion savePage renewPage',
 		'business/lineTags': 'addLineTag archiveLineTag',
 		'letterheads/letterheads':
-			'makeLetterhead saveLook renameLetterhead makeStandard archiveLetterhead',
+			'makeLetterhead lookOfItsOwn saveLook renameLetterhead makeStandard archiveLetterhead',
 		'letterheads/logos': 'saveLogo',
 		'wordings/wordings': 'saveWording restoreWording'
 	},

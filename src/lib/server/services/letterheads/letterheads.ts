@@ -6,7 +6,7 @@ import { lookProblems } from '../../../core/letterheads/law';
 import { lookForm, readLook, STANDARD_LOOK, type Look } from '../../../core/letterheads/look';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { sellerOn } from '../../../core/parties';
-import { writeAtOnce, type Reader } from '../../db/connection';
+import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import { customers, letterheads, workKinds } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
@@ -105,30 +105,67 @@ function freeName(db: Reader, wished: string): string {
  */
 export function makeLetterhead(world: World, key: string, from: number | null): number {
 	must('settings');
+	return writeAtOnce(world.db, (tx) => make(tx, world, key, from));
+}
+
+/** @param name as it is wished; null: as that one it is made from */
+function make(
+	tx: Transaction,
+	world: World,
+	key: string,
+	from: number | null,
+	name: string | null = null
+): number {
+	const made = tx.select().from(letterheads).where(eq(letterheads.key, key)).get();
+	if (made) return made.id;
+	const all = tx
+		.select({ id: letterheads.id, archivedAt: letterheads.archivedAt })
+		.from(letterheads)
+		.all();
+	if (all.length >= MOST)
+		throw new RefusedError(`There are ${MOST} letterheads. Change one of those.`);
+	const source = from === null ? undefined : loadLetterhead(tx, from);
+	const first = !all.some(({ archivedAt }) => archivedAt === null);
+	const at = world.clock.now();
+	return tx
+		.insert(letterheads)
+		.values({
+			key,
+			name: freeName(tx, name ?? source?.name ?? (first ? 'Standard' : 'New letterhead')),
+			look: source?.look ?? STANDARD_LOOK,
+			// What one customer has is nobody else's standard.
+			standard: first && name === null && standardOf(tx) === undefined,
+			createdAt: at,
+			updatedAt: at
+		})
+		.returning()
+		.get().id;
+}
+
+/**
+ * A letterhead for one customer alone: a copy of what its documents are written on, by its name. Where it has one that nobody else uses,
+ * that one.
+ * @returns the letterhead @throws NotFoundError, RefusedError
+ */
+export function lookOfItsOwn(world: World, customerId: number): number {
+	must('settings');
 	return writeAtOnce(world.db, (tx) => {
-		const made = tx.select().from(letterheads).where(eq(letterheads.key, key)).get();
-		if (made) return made.id;
-		const all = tx
-			.select({ id: letterheads.id, archivedAt: letterheads.archivedAt })
-			.from(letterheads)
-			.all();
-		if (all.length >= MOST)
-			throw new RefusedError(`There are ${MOST} letterheads. Change one of those.`);
-		const source = from === null ? undefined : loadLetterhead(tx, from);
-		const first = !all.some(({ archivedAt }) => archivedAt === null);
-		const at = world.clock.now();
-		return tx
-			.insert(letterheads)
-			.values({
-				key,
-				name: freeName(tx, source ? source.name : first ? 'Standard' : 'New letterhead'),
-				look: source?.look ?? STANDARD_LOOK,
-				standard: first && standardOf(tx) === undefined,
-				createdAt: at,
-				updatedAt: at
-			})
-			.returning()
-			.get().id;
+		const customer = tx.select().from(customers).where(eq(customers.id, customerId)).get();
+		if (!customer) throw new NotFoundError('This customer');
+		const has = customer.letterheadId;
+		if (has !== null) {
+			const { customers: users, kinds } = usersOf(tx, has);
+			if (users.length === 1 && kinds.length === 0 && !loadLetterhead(tx, has).standard) return has;
+		}
+		const id = make(
+			tx,
+			world,
+			`of customer ${customerId}: ${has ?? ''}`,
+			has ?? standardOf(tx)?.id ?? null,
+			customer.name.slice(0, 56)
+		);
+		tx.update(customers).set({ letterheadId: id }).where(eq(customers.id, customerId)).run();
+		return id;
 	});
 }
 

@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { act, box, idOf, orNotFound, rowId } from '$lib/server/answers';
 import { customerAccount, daysToPay } from '$lib/server/services/owed/customerAccount';
 import { mergeCustomers } from '$lib/server/services/customers/merge';
+import { lookOfItsOwn } from '$lib/server/services/letterheads/letterheads';
 import { listJobs } from '$lib/server/services/jobs/list';
 import { filesOf } from '$lib/server/services/files/files';
 import { cardOf, revokeCard } from '$lib/server/services/repeats/keptCards';
@@ -47,6 +48,10 @@ export const actions: Actions = {
 		act(event, z.object({}), async (_values, world) => {
 			await revokeCard(world, idOf(event.params.id), 'you');
 		}),
+	look: (event) =>
+		act(event, z.object({}), (_values, world) =>
+			redirect(303, `/settings/letterheads/${lookOfItsOwn(world, idOf(event.params.id))}`)
+		),
 	remove: (event) =>
 		act(event, z.object({}), (_values, world) => {
 			removeCustomer(world, idOf(event.params.id));

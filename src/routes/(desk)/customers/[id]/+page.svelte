@@ -101,6 +101,7 @@
 			>{/if}
 		<Menu
 			entries={[
+				{ label: 'A letterhead of its own', href: '?/look', post: {} },
 				{ label: 'Their data', href: `/customers/${customer.id}/data` },
 				customer.archivedAt === null
 					? {
