@@ -45,17 +45,19 @@
 									: 'no day yet'}</span
 						></span
 					>
-					<Form action="?/material" hidden={{ id: one.id, to: one.hereOn ? 'awaited' : 'here' }}
-						><button class="button"
-							>{one.hereOn ? 'Not there after all' : 'It is there'}<span class="sr-only"
-								>: {one.what}</span
-							></button
-						></Form
-					>
-					<Form action="?/material" hidden={{ id: one.id, to: 'gone' }}
-						><button class="button plain">Remove<span class="sr-only">: {one.what}</span></button
-						></Form
-					>
+					<span class="flex items-center gap-2">
+						<Form action="?/material" hidden={{ id: one.id, to: one.hereOn ? 'awaited' : 'here' }}
+							><button class="button"
+								>{one.hereOn ? 'Not there after all' : 'It is there'}<span class="sr-only"
+									>: {one.what}</span
+								></button
+							></Form
+						>
+						<Form action="?/material" hidden={{ id: one.id, to: 'gone' }}
+							><button class="button plain">Remove<span class="sr-only">: {one.what}</span></button
+							></Form
+						>
+					</span>
 				</li>{/each}
 		</ul>{/if}
 	<Fold label="Put something down">

@@ -96,8 +96,12 @@
 			>{quote.title || quote.name}</svelte:element
 		>
 		<p class="quiet">
-			for {quote.customer.name}{#if quote.site}, {quote.site}{/if}{#if validUntil}
-				· holds until {displayDate(validUntil)}{/if}
+			{[
+				`for ${[quote.customer.name, quote.site].filter(Boolean).join(', ')}`,
+				validUntil ? `holds until ${displayDate(validUntil)}` : ''
+			]
+				.filter(Boolean)
+				.join(' · ')}
 		</p>
 		<p class="quiet">
 			{[quote.seller.address.replaceAll('\n', ', '), quote.seller.phone, quote.seller.email]

@@ -157,7 +157,7 @@
 			</div>
 			{#if tried}<p role="status">
 					The test went to {tried.to}.
-					<a href={tried.link} target="_blank" rel="noreferrer">See its page</a>
+					<a class="underline" href={tried.link} target="_blank" rel="noreferrer">See its page</a>
 				</p>{/if}
 			<p class="quiet">
 				Once it is out it never changes: what you write on becomes the next version.
