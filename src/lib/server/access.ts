@@ -197,7 +197,7 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 		'quote'
 	),
 	'/(desk)/settings/enquiries': words('page', 'renew', 'add', 'remove'),
-	'/(public)/e/[token]': outside('link', 20 * MB)('default'),
+	'/(public)/e/[token]': outside('link', 12 * MB)('default'),
 	'/(desk)/work/quotes/new': bill('POST'),
 	'/(desk)/work/quotes/[id]': bill(
 		'again',
@@ -216,7 +216,15 @@ export const ACCESS: Readonly<Record<string, Rule>> = {
 	'/(desk)/work/quotes/[id]/preview': bill(),
 	'/(desk)/work/quotes/[id]/pdf': bill('GET'),
 	'/(desk)/work/quotes/[id]/sign': bill('accept'),
-	'/(public)/q/[token]': signed('accept', 'decline', 'ask', 'cancel', 'card', 'bank'),
+	// A firm's order goes along.
+	'/(public)/q/[token]': outside('link', 6 * MB)(
+		'accept',
+		'decline',
+		'ask',
+		'cancel',
+		'card',
+		'bank'
+	),
 	'/(public)/q/[token]/pdf': link('GET'),
 	'/(public)/q/[token]/figures': link('POST'),
 	'/(public)/q/[token]/files/[id]': link('GET'),

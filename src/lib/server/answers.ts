@@ -199,6 +199,16 @@ export async function fileOf(
 	return { name: file.name, bytes: new Uint8Array(await file.arrayBuffer()) };
 }
 
+/** The file in a box that may stay empty. */
+export async function optionalFile(
+	posted: FormData,
+	box: string
+): Promise<{ name: string; bytes: Buffer } | null> {
+	const file = posted.get(box);
+	if (!(file instanceof File) || file.size === 0) return null;
+	return { name: file.name, bytes: Buffer.from(await file.arrayBuffer()) };
+}
+
 /** JSON in a field of a form; nothing where it is none, for the service to refuse. */
 export function readJson(value: FormDataEntryValue | null): unknown {
 	try {

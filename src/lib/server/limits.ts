@@ -5,7 +5,7 @@ import type { Rule } from './access';
 const refusal = (status: number, words: string, headers: Record<string, string> = {}): Response =>
 	new Response(words, { status, headers: { connection: 'close', ...headers } });
 
-/** Whoever is not signed in has no files to send, whatever the route takes. */
+/** Whoever is not signed in has no files to send to a page of the desk, whatever it takes. */
 const STRANGER = 64 * 1024;
 
 /**
@@ -22,7 +22,8 @@ export function refusedBody(
 	if (length === null)
 		return signedIn || request.body === null ? null : refusal(411, 'How long it is was not said.');
 	const takes = rule?.bytes ?? 0;
-	const most = signedIn || rule?.who === 'service' ? takes : Math.min(takes, STRANGER);
+	// Pages that are open to strangers say themselves how much they take of them.
+	const most = signedIn || rule?.who !== 'person' ? takes : Math.min(takes, STRANGER);
 	return Number(length) <= most ? null : refusal(413, 'That is more than is taken here.');
 }
 

@@ -115,6 +115,14 @@ describe('who may', () => {
 		expect([post('65536', desk, false), post('65537', desk, false)]).to.deep.equal([null, 413]);
 		expect(post('20481', '/webhooks/bank', false)).to.equal(413);
 		expect(post('1048576', '/webhooks/card', false)).to.equal(null);
+		// Photos of who asks, and the order of a firm that accepts, come from strangers.
+		const asks = '/(public)/e/[token]';
+		expect([post('12582912', asks, false), post('12582913', asks, false)]).to.deep.equal([
+			null,
+			413
+		]);
+		expect([post('6291456', '/(public)/q/[token]', false)]).to.deep.equal([null]);
+		expect(post('65537', '/(public)/v/[token]', false)).to.equal(413);
 		expect([post(null, desk, false), post(null, desk, true)]).to.deep.equal([411, null]);
 		expect(post('1', '/nowhere', false)).to.equal(413);
 	});

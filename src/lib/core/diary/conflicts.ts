@@ -1,5 +1,6 @@
 // What stands in the way of a visit where it is planned: said while it is planned, never forbidden.
 import { displayDate } from '../calendar/conversion';
+import { addDays } from '../calendar/manipulation';
 import { isWorkingDay } from '../calendar/holidays';
 import type { PlainDate } from '../calendar/types';
 import { counted } from '../words';
@@ -11,6 +12,7 @@ type Planned = Pick<
 	| 'title'
 	| 'date'
 	| 'endDate'
+	| 'weekend'
 	| 'from'
 	| 'to'
 	| 'people'
@@ -30,6 +32,27 @@ function span({ from, to }: Pick<DiaryVisit, 'from' | 'to'>): [number, number] {
 	const start = minutes(from);
 	const end = to === '' ? start + 60 : minutes(to);
 	return [start, end > start ? end : start + 60];
+}
+
+/** Whether a visit takes place on a day: one over several days leaves out the weekend and holidays, unless it goes on over them. */
+export const takesDay = (
+	{ date, endDate, weekend }: Pick<DiaryVisit, 'date' | 'endDate' | 'weekend'>,
+	day: PlainDate
+): boolean =>
+	day >= date &&
+	day <= endDate &&
+	(weekend || day === date || day === endDate || isWorkingDay(day));
+
+/** The first day on which both are; null where they never are. */
+function firstShared(visit: Planned, block: Pick<DiaryBlock, 'from' | 'to'>): PlainDate | null {
+	const last = visit.endDate < block.to ? visit.endDate : block.to;
+	for (
+		let day = visit.date > block.from ? visit.date : block.from;
+		day <= last;
+		day = addDays(day, 1)
+	)
+		if (takesDay(visit, day)) return day;
+	return null;
 }
 
 const overlap = (a: Planned, b: Planned): boolean => {
@@ -126,8 +149,7 @@ export function conflictsOf(
 		}
 		for (const block of blocks)
 			if (
-				block.from <= visit.endDate &&
-				visit.date <= block.to &&
+				firstShared(visit, block) !== null &&
 				(block.personId === null || visit.people.includes(block.personId))
 			)
 				say(visit.id, `${block.title} on that day`);

@@ -13,6 +13,8 @@ export interface DiaryVisit {
 	date: PlainDate;
 	/** The last day of one over several; the same day otherwise. */
 	endDate: PlainDate;
+	/** Over several days it goes on over the weekend and holidays too. */
+	weekend: boolean;
 	/** `09:30`, or empty: the whole day. */
 	from: string;
 	to: string;

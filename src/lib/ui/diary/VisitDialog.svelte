@@ -50,6 +50,7 @@
 	let detail = $state({
 		needs: '1',
 		pencil: false,
+		weekend: false,
 		arriveFrom: '',
 		arriveTo: '',
 		others: [] as number[],
@@ -74,6 +75,7 @@
 				detail = {
 					needs: String(one.needs),
 					pencil: one.pencil,
+					weekend: one.weekend,
 					arriveFrom: one.from ? arriveFrom : '',
 					arriveTo: one.from ? arriveTo : '',
 					others: one.people.slice(1),
@@ -212,6 +214,10 @@
 					<label class="check"
 						><input type="checkbox" bind:checked={detail.pencil} /> Pencilled in, not agreed yet</label
 					>
+					{#if visit.endDate !== visit.date}<label class="check"
+							><input type="checkbox" bind:checked={detail.weekend} /> It goes on over the weekend and
+							holidays in between</label
+						>{/if}
 					<label class="field"
 						><span class="name">Note</span><textarea class="box" rows="2" bind:value={detail.note}
 						></textarea></label

@@ -167,7 +167,7 @@
 			aria-label="Photos"
 		>
 			{#each view.photos as { id, caption } (id)}<li>
-					<img src={photo(id)} alt={caption || 'Photo'} class="w-full object-contain" />
+					<img src={photo(id)} alt={caption ? '' : 'Photo'} class="w-full object-contain" />
 					{#if caption}<span class="quiet">{caption}</span>{/if}
 				</li>{/each}
 		</ul>{/if}

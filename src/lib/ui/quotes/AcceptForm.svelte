@@ -4,6 +4,7 @@
 	import { publicFigures, type PublicQuote } from '$lib/core/quotes/public';
 	import type { Picked } from '$lib/core/quotes/read';
 	import Field from '../parts/Field.svelte';
+	import FilePick from '../parts/FilePick.svelte';
 	import Fold from '../parts/Fold.svelte';
 	import Form from '../parts/Form.svelte';
 	import Tick from '../parts/Tick.svelte';
@@ -46,6 +47,11 @@
 				label="Your order number{quote.customer.orderNumberRequired ? '' : ', if there is one'}"
 				name="orderNumber"
 				maxlength={60}
+			/>
+			<FilePick
+				label="The order itself, if you like"
+				name="order"
+				accept="application/pdf,image/*"
 			/>
 		{/if}
 		<Signature bind:value={signature} error={frame.error('signature')} />

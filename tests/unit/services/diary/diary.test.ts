@@ -3,7 +3,12 @@ import { expect } from 'chai';
 import ICAL from 'ical.js';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
-import { arrivalOf, conflictsOf, travelTo } from '../../../../src/lib/core/diary/conflicts';
+import {
+	arrivalOf,
+	conflictsOf,
+	takesDay,
+	travelTo
+} from '../../../../src/lib/core/diary/conflicts';
 import type { DiaryVisit } from '../../../../src/lib/core/diary/types';
 import { ConflictError, FieldError } from '../../../../src/lib/core/refusals';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
@@ -151,6 +156,7 @@ describe('what stands in the way', () => {
 		title: 'A',
 		date: '2026-11-24',
 		endDate: '2026-11-24',
+		weekend: false,
 		from: '09:00',
 		to: '12:00',
 		people: [1],
@@ -193,6 +199,29 @@ describe('what stands in the way', () => {
 		expect(said([one({ mayBegin: '2026-11-25' })])[1]![0]).to.match(/^before 25 Nov 2026/);
 		expect(said([one({ mayBegin: '2026-11-24' })])).to.deep.equal({});
 		expect(said([one({ mayBegin: '2026-11-25', lookAt: true })])).to.deep.equal({});
+	});
+
+	it('over several days leaves out the weekend and holidays, unless it goes on over them', () => {
+		// From Thursday to Monday; Good Friday and Easter Monday of 2027 are holidays.
+		const long = { date: '2026-11-26', endDate: '2026-11-30', weekend: false };
+		const taken = (more: object = {}) =>
+			['25', '26', '27', '28', '29', '30'].filter((day) =>
+				takesDay({ ...long, ...more }, `2026-11-${day}`)
+			);
+		expect(taken()).to.deep.equal(['26', '27', '30']);
+		expect(taken({ weekend: true })).to.deep.equal(['26', '27', '28', '29', '30']);
+		// It begins and ends where it was put.
+		expect(taken({ date: '2026-11-28', endDate: '2026-11-29' })).to.deep.equal(['28', '29']);
+		expect(
+			takesDay({ date: '2027-03-25', endDate: '2027-03-31', weekend: false }, '2027-03-26')
+		).to.equal(false);
+		const away = { id: 1, personId: null, from: '2026-11-28', to: '2026-11-29', title: 'Away' };
+		expect(said([one(long)], [away])).to.deep.equal({});
+		expect(said([one({ ...long, weekend: true })], [away])[1]).to.deep.equal(['Away on that day']);
+		const id = book('2026-11-26');
+		place(id, { endDate: '2026-11-30' });
+		saveVisitDetail(world, id, { arriveFrom: '', arriveTo: '', weekend: true });
+		expect(visitsBetween(world.db, '2026-11-28', '2026-11-28')[0]).to.include({ weekend: true });
 	});
 
 	it('is too little time to get from one place to the next, to the minute', () => {

@@ -22,7 +22,8 @@ import {
 import {
 	acceptanceOf,
 	acceptByHand,
-	acceptQuote
+	acceptQuote,
+	readOrder
 } from '../../../../src/lib/server/services/quotes/accept';
 import {
 	cancelByCustomer,
@@ -56,6 +57,7 @@ import { dueStep } from '../../../../src/lib/core/quotes/plan';
 import { loadQuotePlan, saveQuotePlan } from '../../../../src/lib/server/services/quotes/plan';
 import { remindOfQuotes } from '../../../../src/lib/server/services/quotes/remind';
 import { NotReadyError } from '../../../../src/lib/server/services/invoices/freeze';
+import { filesOf } from '../../../../src/lib/server/services/files/files';
 import { tryQuote } from '../../../../src/lib/server/services/quotes/trial';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
 import { prepareQuote, sendQuote } from '../../../../src/lib/server/services/quotes/send';
@@ -370,6 +372,43 @@ describe('the deposit of a contractor', () => {
 		const item = world.db.select().from(openItems).get()!;
 		expect(item).to.include({ outstanding: 0, toPay: 0, state: 'paid', overpaid: 0 });
 		expect(auditBooks(world.db.$client)).to.deep.equal([]);
+	});
+});
+
+describe('the order of a firm', () => {
+	it('goes to the quote and its job, private, with the yes; what is no paper is refused before anything is agreed', async () => {
+		const id = await sent(
+			{},
+			{ pricesIncludeVat: false, contract: 'construction', rows: [line('a', 'Render', '800')] },
+			CONTRACTOR
+		);
+		const wrong = async (bytes: Buffer) =>
+			readOrder(world, { name: 'order', bytes }).then(
+				() => expect.fail('it was taken'),
+				(error: FieldError) => expect(error.fields).to.have.keys('order')
+			);
+		await wrong(Buffer.from('MZ, a program'));
+		await wrong(Buffer.alloc(5 * 1024 * 1024 + 1));
+		expect(await readOrder(world, null)).to.equal(null);
+		const order = await readOrder(world, {
+			name: 'PO 114.pdf',
+			bytes: Buffer.from('%PDF-1.4\n1 0 obj\n<<>>\nendobj\n%%EOF')
+		});
+		acceptQuote(
+			world,
+			id,
+			{ key: 'k', n: 1, total: 800_00, picked: JSON.stringify(NONE), name: 'A. Beacon' },
+			{ way: 'page', informed: '', from: FROM, order }
+		);
+		const { jobId } = loadQuote(world.db, id);
+		for (const [to, of] of [
+			['quote', id],
+			['job', jobId!]
+		] as const)
+			expect(
+				filesOf(world.db, { to, id: of }).map(({ name, goesOut }) => [name, goesOut]),
+				to
+			).to.deep.equal([['PO 114.pdf', false]]);
 	});
 });
 

@@ -117,6 +117,8 @@ export const visits = sqliteTable(
 		/** Between when and when somebody comes, as the customer is told; empty: by its own times. */
 		arriveFrom: text('arrive_from').notNull().default(''),
 		arriveTo: text('arrive_to').notNull().default(''),
+		/** One over several days goes on over the weekend and holidays in it, instead of leaving them out. */
+		weekend: integer('weekend', { mode: 'boolean' }).notNull().default(false),
 		/** Minutes it takes to get there from the visit before; null: as the diary has it. */
 		travel: integer('travel'),
 		/** How many people it takes. */

@@ -1,7 +1,7 @@
 // What the diary shows of a span of days.
 import { addDays, mondayOf } from '../../../core/calendar/manipulation';
 import { isPlainDate } from '../../../core/calendar/queries';
-import { conflictsOf } from '../../../core/diary/conflicts';
+import { conflictsOf, takesDay } from '../../../core/diary/conflicts';
 import type { World } from '../../world';
 import { blocksBetween, dayOfVisit, diaryWays, toBook, visitsBetween } from '../diary/diary';
 import { ownFeed } from '../diary/feed';
@@ -30,7 +30,10 @@ export function diaryPage(world: World, url: URL) {
 		: (dayOfVisit(world.db, Number(url.searchParams.get('visit')) || 0) ?? today);
 	const view = DIARY_VIEWS.find((one) => one === url.searchParams.get('view')) ?? 'week';
 	const { from, to } = spanOf(view, date);
-	const visits = visitsBetween(world.db, from, to);
+	// One over several days is not there on a weekend it leaves out.
+	const visits = visitsBetween(world.db, from, to).filter(
+		(visit) => view !== 'day' || takesDay(visit, date)
+	);
 	const blocks = blocksBetween(world.db, from, to);
 	const ways = diaryWays(world.db);
 	const step = view === 'day' ? 1 : view === 'week' ? 7 : 31;

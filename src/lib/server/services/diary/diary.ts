@@ -111,6 +111,7 @@ interface VisitRow {
 	agreedOn: string | null;
 	note: string;
 	travel: number | null;
+	weekend: number;
 	awaited: string | null;
 }
 
@@ -127,7 +128,7 @@ export function visitsBetween(
 			coalesce(nullif(s.address, ''), c.address) as address, coalesce(nullif(c.phone, ''), '') as phone,
 			v.date, v.end_date as endDate, v."from", v."to", v.arrive_from as arriveFrom, v.arrive_to as arriveTo,
 			v.person_id as personId, (select group_concat(p.person_id) from visit_people p where p.visit_id = v.id) as others,
-			v.needs, v.pencil, v.done, v.series, v.sequence, v.note, v.travel,
+			v.needs, v.pencil, v.done, v.series, v.sequence, v.note, v.travel, v.weekend,
 			(select json_group_array(json_object('what', m.what, 'expectedOn', m.expected_on)) from job_materials m where m.job_id = v.job_id and m.here_on is null) as awaited,
 			exists (select 1 from told t where t.visit_id = v.id and t.sequence = v.sequence and t.kind in ('booked', 'moved', 'dayBefore')) as told,
 			exists (select 1 from told t where t.visit_id = v.id and t.kind in ('booked', 'moved', 'dayBefore')) as knows,
@@ -165,6 +166,7 @@ export function visitsBetween(
 		lookAt: row.state === 'enquiry',
 		mayBegin: row.agreedOn === null ? null : mayBeginFrom(row.agreedOn),
 		note: row.note,
+		weekend: Boolean(row.weekend),
 		travel: row.travel ?? travelMinutes,
 		ownTravel: row.travel,
 		awaited: JSON.parse(row.awaited ?? '[]') as DiaryVisit['awaited']
@@ -386,6 +388,7 @@ export function bookJob(world: World, jobId: number, typed: unknown): number {
 const detailForm = z.object({
 	needs: z.coerce.number().int().min(1, 'One at least.').max(50, 'At most 50.').catch(1),
 	pencil: z.boolean().default(false),
+	weekend: z.boolean().default(false),
 	arriveFrom: timeOfDay,
 	arriveTo: timeOfDay,
 	others: z.array(z.coerce.number().int().positive()).max(50).default([]),

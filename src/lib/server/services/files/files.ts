@@ -89,40 +89,53 @@ export async function addFile(
 ): Promise<number> {
 	mustReach(world.db, belongs);
 	mustExist(world.db, belongs);
-	const { content, ...prepared } = await prepareFile(bytes);
-	const stored = storeFile(world.db, content);
-	const hash = sha256(bytes);
+	const file = await storeForLater(world, name, bytes);
 	return writeAtOnce(world.db, (tx) => {
 		mustExist(tx, belongs);
-		const same = tx
-			.select({ id: files.id, removedAt: files.removedAt })
-			.from(files)
-			.where(and(eq(COLUMN[belongs.to], belongs.id), eq(files.sha256, hash)))
-			.get();
-		// Brought once more after it was taken away: it is back.
-		if (same?.removedAt != null)
-			tx.update(files).set({ removedAt: null }).where(eq(files.id, same.id)).run();
-		if (same) return same.id;
-		const { n } = tx
-			.select({ n: sql<number>`count(*)` })
-			.from(files)
-			.where(whereOf(belongs))
-			.get()!;
-		if (n >= MOST) throw new FieldError({ file: `There are ${MOST} files here already.` });
-		return tx
-			.insert(files)
-			.values({
-				...prepared,
-				stored,
-				size: content.length,
-				[KEY[belongs.to]]: belongs.id,
-				name: name.slice(0, LONGEST_NAME) || 'file',
-				sha256: hash,
-				addedAt: world.clock.now()
-			})
-			.returning({ id: files.id })
-			.get().id;
+		return putFile(tx, belongs, file, world.clock.now());
 	});
+}
+
+/** What a file is, with its bytes laid down already: it belongs to nothing yet. */
+export type Stored = Pick<
+	typeof files.$inferInsert,
+	'name' | 'type' | 'size' | 'stored' | 'sha256' | 'thumbnail'
+>;
+
+/** Reads a file and lays down its bytes, so that a transaction can put it to something. @throws FieldError */
+export async function storeForLater(world: World, name: string, bytes: Buffer): Promise<Stored> {
+	const { content, ...prepared } = await prepareFile(bytes);
+	return {
+		...prepared,
+		stored: storeFile(world.db, content),
+		size: content.length,
+		name: name.slice(0, LONGEST_NAME) || 'file',
+		sha256: sha256(bytes)
+	};
+}
+
+/** Puts a file to something, once. @returns its number @throws FieldError where too many are there */
+export function putFile(tx: Transaction, belongs: Belongs, file: Stored, at: number): number {
+	const same = tx
+		.select({ id: files.id, removedAt: files.removedAt })
+		.from(files)
+		.where(and(eq(COLUMN[belongs.to], belongs.id), eq(files.sha256, file.sha256)))
+		.get();
+	// Brought once more after it was taken away: it is back.
+	if (same?.removedAt != null)
+		tx.update(files).set({ removedAt: null }).where(eq(files.id, same.id)).run();
+	if (same) return same.id;
+	const { n } = tx
+		.select({ n: sql<number>`count(*)` })
+		.from(files)
+		.where(whereOf(belongs))
+		.get()!;
+	if (n >= MOST) throw new FieldError({ file: `There are ${MOST} files here already.` });
+	return tx
+		.insert(files)
+		.values({ ...file, [KEY[belongs.to]]: belongs.id, addedAt: at })
+		.returning({ id: files.id })
+		.get().id;
 }
 
 export interface FileShown {

@@ -1108,6 +1108,7 @@ export const EXPLAINED: Readonly<Record<string, Explained>> = {
 			arrive_to: 'and until this time',
 			needs: 'how many people it takes',
 			travel: 'minutes it takes to get there',
+			weekend: 'over several days it goes on over the weekend (1: yes)',
 			series: 'what repeats together',
 			sequence: 'how often it has moved',
 			done: 'it took place (1: yes)'

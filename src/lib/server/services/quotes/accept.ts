@@ -31,7 +31,7 @@ import { lineForm, saveLines } from '../jobs/lines';
 import { workChanged } from '../jobs/takenParts';
 import { moveEnquiry } from '../enquiries/enquiries';
 import { readDrawn } from '../files/drawn';
-import { copyFiles } from '../files/files';
+import { copyFiles, putFile, storeForLater, type Stored } from '../files/files';
 import { queueMail } from '../messages/outbox';
 import { noteJob } from '../trail/jobs';
 import { loadQuote, noteQuote, type QuoteRow } from './quotes';
@@ -83,6 +83,24 @@ export interface Accepting {
 	informed: AcceptedLaw['informed'];
 	agreedOn?: string;
 	from: From;
+	/** The order of a firm, as its own file. */
+	order?: Stored | null;
+}
+
+/** An order is a scan or a paper, and no larger than this. */
+const MOST_ORDER = 5 * 1024 * 1024;
+
+/** The order that came with a yes; null where none did. @throws FieldError where it is no paper */
+export async function readOrder(
+	world: World,
+	given: { name: string; bytes: Buffer } | null
+): Promise<Stored | null> {
+	if (!given) return null;
+	if (given.bytes.length > MOST_ORDER) throw new FieldError({ order: 'At most 5 MB.' });
+	const stored = await storeForLater(world, given.name, given.bytes).catch(() => null);
+	if (!stored || !/^(application\/pdf|image\/)/.test(stored.type))
+		throw new FieldError({ order: 'A PDF or a photo of the order, please.' });
+	return stored;
 }
 
 export const acceptanceOf = (db: Reader, quoteId: number): Acceptance | undefined =>
@@ -129,7 +147,7 @@ function accept(
 	row: QuoteRow,
 	version: QuoteVersion,
 	form: z.output<typeof acceptForm>,
-	{ way, informed, from, ...when }: Accepting
+	{ way, informed, from, order, ...when }: Accepting
 ): Acceptance {
 	const { frozen } = version;
 	const { lines, asked, quote } = chosenOn(version, form.picked);
@@ -197,6 +215,7 @@ function accept(
 		.where(eq(quotes.id, row.id))
 		.run();
 	if (row.enquiryId !== null) moveEnquiry(tx, world, row.enquiryId, { state: 'job', jobId });
+	if (order) putFile(tx, { to: 'quote', id: row.id }, order, at);
 	copyFiles(tx, { to: 'quote', id: row.id }, { to: 'job', id: jobId }, at);
 	noteQuote(
 		tx,

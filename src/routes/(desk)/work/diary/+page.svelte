@@ -6,7 +6,7 @@
 	import { displayDate, displayWeekday } from '$lib/core/calendar/conversion';
 	import { addDays } from '$lib/core/calendar/manipulation';
 	import { isWorkingDay } from '$lib/core/calendar/holidays';
-	import { travelTo } from '$lib/core/diary/conflicts';
+	import { takesDay, travelTo } from '$lib/core/diary/conflicts';
 	import type { DiaryVisit } from '$lib/core/diary/types';
 	import { counted } from '$lib/core/words';
 	import type DiaryGridType from '$lib/ui/diary/DiaryGrid.svelte';
@@ -233,7 +233,7 @@
 			<section class="panel px-4.5 py-3" aria-label="The visits as a list">
 				<ol class="grid">
 					{#each days as day (day)}
-						{@const here = data.visits.filter((one) => one.date <= day && one.endDate >= day)}
+						{@const here = data.visits.filter((one) => takesDay(one, day))}
 						{@const own = data.blocks.filter((block) => block.from <= day && block.to >= day)}
 						{#if here.length || own.length || data.view !== 'month'}<li
 								class="border-b border-(--hair) py-2 [contain-intrinsic-size:auto_150px] [content-visibility:auto] last:border-b-0 print:[content-visibility:visible]"

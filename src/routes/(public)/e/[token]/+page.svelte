@@ -8,13 +8,20 @@
 	let asked = $state(false);
 	let done = $derived(asked || form?.asked === true);
 	let picker = $state<HTMLElement>();
+	/** Photos that are being made smaller: what is sent waits for them. */
+	let shrinking = $state(0);
 	/** Photos are made smaller before they travel. */
 	async function smaller(files: File[]) {
 		const input = picker?.querySelector<HTMLInputElement>('input[type=file]');
 		if (!input) return;
-		const carried = new DataTransfer();
-		for (const file of files.slice(0, 6)) carried.items.add(await shrink(file));
-		input.files = carried.files;
+		shrinking++;
+		try {
+			const carried = new DataTransfer();
+			for (const file of files.slice(0, 6)) carried.items.add(await shrink(file));
+			input.files = carried.files;
+		} finally {
+			shrinking--;
+		}
 	}
 </script>
 
@@ -61,7 +68,11 @@
 					onchoose={(files) => void smaller(files)}
 				/>
 			</div>
-			<button class="button filled min-h-12 justify-self-start">Send it to {data.name}</button>
+			<button
+				class="button filled min-h-12 justify-self-start"
+				disabled={shrinking > 0}
+				aria-busy={shrinking > 0}>Send it to {data.name}</button
+			>
 			<p class="quiet">
 				What you write goes to {data.name} alone and is kept to answer you. If nothing comes of it, it
 				is erased after twelve months.

@@ -1,12 +1,12 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, box, fromOf, orNotFound, tick } from '$lib/server/answers';
+import { act, box, fromOf, optionalFile, orNotFound, tick } from '$lib/server/answers';
 import { deliverSoon } from '$lib/server/clockwork/delivery';
 import { newToken } from '$lib/server/services/business/keys';
 import { filesGoingOut } from '$lib/server/services/files/files';
 import { lastDepositTry } from '$lib/server/services/money/depositRequests';
 import { openDepositCheckout } from '$lib/server/services/money/depositRequests';
-import { acceptQuote } from '$lib/server/services/quotes/accept';
+import { acceptQuote, readOrder } from '$lib/server/services/quotes/accept';
 import { cancelByCustomer } from '$lib/server/services/quotes/cancel';
 import {
 	askQuestion,
@@ -54,8 +54,9 @@ const begin = (event: RequestEvent, way: 'card' | 'bank') =>
 
 export const actions: Actions = {
 	accept: (event) =>
-		act(event, acceptance, (form, world) => {
+		act(event, acceptance, async (form, world, posted) => {
 			const { row } = quoteByToken(world.db, event.params.token);
+			const order = await readOrder(world, await optionalFile(posted, 'order'));
 			acceptQuote(
 				world,
 				row.id,
@@ -63,7 +64,8 @@ export const actions: Actions = {
 				{
 					way: 'page',
 					informed: 'page',
-					from: fromOf(event)
+					from: fromOf(event),
+					order
 				}
 			);
 			void confirmAcceptances(world)

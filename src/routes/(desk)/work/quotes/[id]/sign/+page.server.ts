@@ -1,9 +1,9 @@
 import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
-import { act, box, fromOf, idOf, orNotFound, tick } from '$lib/server/answers';
+import { act, box, fromOf, idOf, optionalFile, orNotFound, tick } from '$lib/server/answers';
 import { deliverSoon } from '$lib/server/clockwork/delivery';
 import { newToken } from '$lib/server/services/business/keys';
-import { acceptQuote } from '$lib/server/services/quotes/accept';
+import { acceptQuote, readOrder } from '$lib/server/services/quotes/accept';
 import { quotePage } from '$lib/server/services/quotes/page';
 import { loadQuote } from '$lib/server/services/quotes/quotes';
 import { confirmAcceptances } from '$lib/server/services/quotes/record';
@@ -34,8 +34,9 @@ export const actions: Actions = {
 				begin: tick,
 				acknowledged: tick
 			}),
-			async (form, world) => {
+			async (form, world, posted) => {
 				const id = idOf(event.params.id);
+				const order = await readOrder(world, await optionalFile(posted, 'order'));
 				acceptQuote(
 					world,
 					id,
@@ -43,7 +44,8 @@ export const actions: Actions = {
 					{
 						way: 'spot',
 						informed: 'page',
-						from: fromOf(event)
+						from: fromOf(event),
+						order
 					}
 				);
 				await confirmAcceptances(world);

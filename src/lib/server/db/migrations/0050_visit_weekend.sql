@@ -1,0 +1,1 @@
+ALTER TABLE `visits` ADD `weekend` integer DEFAULT false NOT NULL;
