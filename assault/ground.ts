@@ -86,6 +86,11 @@ export class Ground {
 		}).catch(() => null);
 	}
 
+	/** A line that the server ended after it refused something is no answer: it is asked once more, as browsers do. */
+	async askTwice(path: string, options: RequestInit = {}): Promise<Response | null> {
+		return (await this.ask(path, options)) ?? this.ask(path, options);
+	}
+
 	json(path: string, body: object): Promise<Response | null> {
 		return this.ask(path, {
 			method: 'POST',
