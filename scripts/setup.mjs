@@ -31,7 +31,9 @@ export function installFromDebian(packages, why, spare = false) {
 				`${prefix}apt-get update -q && ${prefix}env DEBIAN_FRONTEND=noninteractive apt-get install -y -q ${packages.join(' ')}`
 			],
 			{
-				stdio: ['ignore', 'ignore', 'inherit']
+				stdio: ['ignore', 'ignore', 'inherit'],
+				// What can be done without is not waited for where no mirror answers.
+				...(spare ? { timeout: 180_000 } : {})
 			}
 		);
 		if (result.status === 0) return;
