@@ -43,16 +43,12 @@ export const takesDay = (
 	day <= endDate &&
 	(weekend || day === date || day === endDate || isWorkingDay(day));
 
-/** The first day on which both are; null where they never are. */
-function firstShared(visit: Planned, block: Pick<DiaryBlock, 'from' | 'to'>): PlainDate | null {
-	const last = visit.endDate < block.to ? visit.endDate : block.to;
-	for (
-		let day = visit.date > block.from ? visit.date : block.from;
-		day <= last;
-		day = addDays(day, 1)
-	)
-		if (takesDay(visit, day)) return day;
-	return null;
+/** Whether a visit takes place on one of the days that are one's own. */
+function meets(visit: Planned, { from, to }: DiaryBlock): boolean {
+	const last = visit.endDate < to ? visit.endDate : to;
+	for (let day = visit.date > from ? visit.date : from; day <= last; day = addDays(day, 1))
+		if (takesDay(visit, day)) return true;
+	return false;
 }
 
 const overlap = (a: Planned, b: Planned): boolean => {
@@ -63,26 +59,14 @@ const overlap = (a: Planned, b: Planned): boolean => {
 	return aFrom < bTo && bFrom < aTo;
 };
 
-/** Two of one person on one day, somewhere else each: whether the time between them is too short to get there. */
-function tooShort(
-	a: Planned,
-	b: Planned
-): { earlier: Planned; later: Planned; gap: number } | null {
-	if (a.from === '' || b.from === '' || a.endDate !== b.date || a.date !== b.endDate) return null;
-	if (a.address === b.address) return null;
-	const [earlier, later] = a.from <= b.from ? [a, b] : [b, a];
-	const gap = span(later)[0] - span(earlier)[1];
-	return gap < later.travel ? { earlier, later, gap } : null;
-}
-
 /**
  * The visit of one person that comes before another on its day, and so where that person comes from; undefined for the first one.
  * Whoever goes to the same place again does not travel.
  */
-export function travelTo(
-	visit: DiaryVisit,
-	visits: readonly DiaryVisit[]
-): { from: DiaryVisit; minutes: number } | undefined {
+export function travelTo<T extends Planned>(
+	visit: T,
+	visits: readonly T[]
+): { from: T; minutes: number } | undefined {
 	if (visit.from === '' || visit.done) return undefined;
 	const from = visits
 		.filter(
@@ -138,20 +122,18 @@ export function conflictsOf(
 			if (overlap(visit, other)) {
 				say(visit.id, `at the same time as “${other.title}”`);
 				say(other.id, `at the same time as “${visit.title}”`);
-				continue;
 			}
-			const short = tooShort(visit, other);
-			if (short)
-				say(
-					short.later.id,
-					`${counted(short.gap, 'minute')} after “${short.earlier.title}”, ${short.later.travel} needed to get there`
-				);
 		}
+		const way = travelTo(visit, visits);
+		const gap = way ? span(visit)[0] - span(way.from)[1] : 0;
+		// One that is still going on then is said above.
+		if (way && gap >= 0 && gap < way.minutes)
+			say(
+				visit.id,
+				`${counted(gap, 'minute')} after “${way.from.title}”, ${way.minutes} needed to get there`
+			);
 		for (const block of blocks)
-			if (
-				firstShared(visit, block) !== null &&
-				(block.personId === null || visit.people.includes(block.personId))
-			)
+			if (meets(visit, block) && (block.personId === null || visit.people.includes(block.personId)))
 				say(visit.id, `${block.title} on that day`);
 		if (visit.from !== '' && (visit.from < day.from || (visit.to !== '' && visit.to > day.to)))
 			say(visit.id, `outside ${day.from} to ${day.to}`);

@@ -60,13 +60,13 @@ function compact(text: string): string {
 	return text.replace(/[\s.-]/g, '').toUpperCase();
 }
 
-/** A British mobile number, to which texts go. */
 /** A telephone number as a gateway takes it: without what people write between its digits. */
 export const plainNumber = (typed: string): string => typed.replace(/[\s()-]/g, '');
 
 /** The same number however it was written: as it is dialled at home. */
 export const homeNumber = (typed: string): string => plainNumber(typed).replace(/^(\+|00)44/, '0');
 
+/** A British mobile number, to which texts go. */
 export const isMobile = (phone: string): boolean => /^(\+44|0)7\d{9}$/.test(plainNumber(phone));
 
 /** An account number as banks abroad want it: its two check digits leave 1 when divided by 97 (ISO 13616). */

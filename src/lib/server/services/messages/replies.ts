@@ -11,7 +11,7 @@ import type { World } from '../../world';
 import { loadBusiness } from '../business/settings';
 import { note } from '../trail/documents';
 import { queueMail } from './outbox';
-import { gatewayKey, hasStopped, STOPPED } from './stopped';
+import { gatewayKey, STOPPED } from './stopped';
 
 /** Takes news of the gateway; the same again changes nothing. */
 export function receiveTextEvent(world: World, event: TextEvent): void {
@@ -142,17 +142,18 @@ export interface Reply {
 /** The latest answers, unread ones first. */
 export function replies(db: Reader): Reply[] {
 	return db
-		.all<Omit<Reply, 'seen' | 'stopped'> & { seenAt: number | null }>(
+		.all<Omit<Reply, 'seen' | 'stopped'> & { seenAt: number | null; stopped: number }>(
 			sql`select r.id, r."from", r.text, r.at, r.customer_id as customerId, coalesce(c.name, '') as customer,
-				coalesce(t.text, '') as about, o.job_id as jobId, t.document_id as documentId, r.seen_at as seenAt
+				coalesce(t.text, '') as about, o.job_id as jobId, t.document_id as documentId, r.seen_at as seenAt,
+				exists (select 1 from text_stops s where s.number = r."from") as stopped
 			from text_replies r left join customers c on c.id = r.customer_id left join texts t on t.id = r.text_id
 				left join told o on o.id = t.told_id
 			order by r.seen_at is not null, r.id desc limit 100`
 		)
-		.map(({ seenAt, ...row }) => ({
+		.map(({ seenAt, stopped, ...row }) => ({
 			...row,
 			seen: seenAt !== null,
-			stopped: hasStopped(db, row.from)
+			stopped: Boolean(stopped)
 		}));
 }
 
