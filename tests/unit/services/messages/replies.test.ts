@@ -70,6 +70,10 @@ describe('an answer by text', () => {
 		expect(moves()).to.deep.equal([`${HOUSEHOLD.name} answered by text`]);
 		readReply(world, one!.id);
 		expect(moves()).to.deep.equal([]);
+		// Reminders keep a number as it stands with the customer.
+		world.db.update(texts).set({ to: '+44 7700 900123' }).run();
+		reply('Or five?', 'e3');
+		expect(replies(world.db)[0]).to.include({ text: 'Or five?', jobId: job });
 		reply('Who is this?', 'e2', '07700 900999');
 		expect(replies(world.db)[0]).to.include({ customer: '', customerId: null, about: '' });
 	});

@@ -99,14 +99,13 @@ function notDelivered(
 		});
 }
 
-/** The last text to a number, and whom it was for. */
+/** The last text to a number, however it was written, and whom it was for. */
 function lastTo(db: Reader, number: string): { id: number; customerId: number | null } | undefined {
-	const abroad = number.replace(/^0/, '+44');
 	return db.get(sql`
 		select t.id, coalesce(j.customer_id, d.customer_id, m.payer_id) as customerId from texts t
 			left join told o on o.id = t.told_id left join jobs j on j.id = o.job_id
 			left join documents d on d.id = t.document_id left join chase_messages m on m.id = t.chase_message_id
-		where t."to" in (${number}, ${abroad}) order by t.id desc limit 1`);
+		where replace(replace(t."to", ' ', ''), '+44', '0') = ${number} order by t.id desc limit 1`);
 }
 
 /** Whose number it is: a customer's, somebody's there, or of whoever is at one of its sites. */
