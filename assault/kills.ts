@@ -1,10 +1,11 @@
-// The server is killed at random moments: while it issues, takes a payment, works off a run, repeats, or sends statements.
+// The server is killed at random moments: while it issues, takes a payment, works off a run, repeats, sends statements, or acts on many rows.
 import { createHmac } from 'node:crypto';
 import { addCustomer } from '../src/lib/server/services/customers/customers';
 import { startBillRun } from '../src/lib/server/services/billing/billRun';
 import { addJob, moveJob } from '../src/lib/server/services/jobs/jobs';
 import { openCheckout } from '../src/lib/server/services/money/checkouts';
 import { startStatements } from '../src/lib/server/services/owed/statementRuns';
+import { beginRun, chooseRows } from '../src/lib/server/services/many/runs';
 import { addRepeat } from '../src/lib/server/services/repeats/repeats';
 import type { World } from '../src/lib/server/world';
 import { draftOf, HOUSEHOLD, issued, line } from '../tests/support/world';
@@ -159,6 +160,20 @@ const STATEMENTS: Work = {
 	made: 'select count(*) from mails where statement_id is not null group by statement_id'
 };
 
+/** An action on many rows of a list at once. */
+const MANY: Work = {
+	what: 'an action on many rows',
+	async prepare(world, many) {
+		const ids: number[] = [];
+		for (let n = 0; n < many; n++) ids.push((await issued(world, household(5000 + n), oneLine)).id);
+		const run = chooseRows(world, 'many', 'invoices', { ids });
+		beginRun(world, run, 'send');
+	},
+	done: () => "select count(*) = 0 from many_runs where state = 'running'",
+	made: `select count(*) from mails m join documents d on d.id = m.document_id join customers c on c.id = d.customer_id
+		where c.name like 'Household 5%' group by d.id`
+};
+
 /** The server is killed until it has been killed often enough, and then let be; what is pressed is pressed once more at the end. */
 async function whileWorking(
 	works: readonly Work[],
@@ -217,5 +232,6 @@ export const whileWebhook = killedIn(WEBHOOKS);
 export const whileRunning = killedIn(BILL_RUN);
 export const whileTicking = killedIn(REPEATS);
 export const whileStating = killedIn(STATEMENTS);
+export const whileMany = killedIn(MANY);
 /** All of it at once, in the time of one. */
-export const whileAll = killedIn(ISSUING, WEBHOOKS, BILL_RUN, REPEATS, STATEMENTS);
+export const whileAll = killedIn(ISSUING, WEBHOOKS, BILL_RUN, REPEATS, STATEMENTS, MANY);

@@ -2,7 +2,14 @@
 // it, gives it hostile files, and says what was lost or doubled. Needs the build (`npm run build`). Exit code 1 where anything was.
 import { fileURLToPath } from 'node:url';
 import { chance, type Outcome } from './ground';
-import { whileIssuing, whileRunning, whileStating, whileTicking, whileWebhook } from './kills';
+import {
+	whileIssuing,
+	whileMany,
+	whileRunning,
+	whileStating,
+	whileTicking,
+	whileWebhook
+} from './kills';
 import { floods, forgedNews, hostileFiles } from './strangers';
 
 /** By name, each with how often its fault is repeated, and chance. */
@@ -14,6 +21,7 @@ export const ASSAULTS: Readonly<
 	run: whileRunning,
 	clockwork: whileTicking,
 	statements: whileStating,
+	many: whileMany,
 	news: forgedNews,
 	floods,
 	files: hostileFiles
