@@ -23,8 +23,31 @@ const fetchedAtOnce: Plugin = {
 	}
 };
 
+/**
+ * Icons as what they are: a picture that is known when the app is built. The library draws each from its data, attribute by attribute, on every
+ * page that is opened, and a page with a dozen of them spent half of its coming to life on it.
+ */
+const stillIcons: Plugin = {
+	name: 'still-icons',
+	enforce: 'pre',
+	transform(code, id) {
+		if (!/@lucide[\\/]svelte[\\/]dist[\\/]icons[\\/][\w-]+\.svelte$/.test(id)) return;
+		const data = /const iconData = (\{.*\});/.exec(code)?.[1];
+		if (!data) throw new Error(`The data of an icon are not where they were: ${id}`);
+		const { node } = JSON.parse(data) as { node: [string, Record<string, string>][] };
+		const parts = node.map(
+			([tag, attributes]) =>
+				`<${tag} ${Object.entries(attributes)
+					.map(([name, value]) => `${name}="${value}"`)
+					.join(' ')} />`
+		);
+		return `<script>let { size = 24, class: given = '', 'aria-hidden': hidden } = $props();</script>
+<svg xmlns="http://www.w3.org/2000/svg" width={size} height={size} viewBox="0 0 24 24" fill="none" stroke="currentColor" stroke-width="2" stroke-linecap="round" stroke-linejoin="round" class={given || undefined} aria-hidden={hidden}>${parts.join('')}</svg>`;
+	}
+};
+
 export default defineConfig({
-	plugins: [tailwindcss(), sveltekit(), fetchedAtOnce],
+	plugins: [stillIcons, tailwindcss(), sveltekit(), fetchedAtOnce],
 	build: {
 		rolldownOptions: {
 			checks: { pluginTimings: false },
@@ -40,7 +63,14 @@ export default defineConfig({
 						{
 							name: 'shared',
 							// Small things of everywhere; what they pull along comes with them, so nothing heavy is among them.
-							test: /lucide|@zag-js[\\/](core|utils|dom-query|types|store|toast|collapsible|presence)[\\/]|src[\\/]lib[\\/](core[\\/](calendar|money|words|refusals)|ui[\\/]parts[\\/](Field|Form|Money|Choice|DateField|Tick|Places|Table|Pager|Fold|Menu|FilePick|Notices|notices|frame|keys|here|filters)\b)/,
+							test: /lucide|src[\\/]lib[\\/](core[\\/](calendar|money|words|refusals)|ui[\\/]parts[\\/](Field|Form|Money|Choice|DateField|Tick|Places|Table|Pager|LateFold|Menu|FilePick|Notices|notices|frame|keys|here|filters)\b)/,
+							minShareCount: 4,
+							minSize: 0
+						},
+						{
+							name: 'life',
+							// What all of the parts that come to life later stand on.
+							test: /@zag-js[\\/](core|utils|dom-query|types|store|collapsible|presence|svelte)[\\/]|src[\\/]lib[\\/]ui[\\/]parts[\\/]Fold\b/,
 							minShareCount: 4,
 							minSize: 0
 						},

@@ -79,6 +79,8 @@ try {
 	// In turns, so that what else the machine does falls on all of them.
 	for (let n = 0; n <= TIMES; n++)
 		for (const [name, address] of places) {
+			// What the page before has to tidy up is not this one's.
+			await page.goto('about:blank');
 			const began = performance.now();
 			await page.goto(address, { waitUntil: 'commit' });
 			await page.waitForSelector('body[data-ready]');

@@ -1,7 +1,7 @@
 <!-- How one payer is chased: by which plan, on hold or not, its own terms for lateness, and what was written. -->
 <script lang="ts">
 	import Form from '../parts/Form.svelte';
-	import Fold from '$lib/ui/parts/Fold.svelte';
+	import LateFold from '$lib/ui/parts/LateFold.svelte';
 	import DateField from '../parts/DateField.svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayAmount } from '$lib/core/money/display';
@@ -59,7 +59,7 @@
 			</Form>
 		</div>
 	{/each}
-	<Fold label="Are they in breathing space?">
+	<LateFold label="Are they in breathing space?">
 		<Form
 			class="grid gap-2 justify-items-start [&_.field]:w-full"
 			action="?/breathe"
@@ -75,7 +75,7 @@
 			<Field label="Reference of the notice" name="note" maxlength={200} />
 			<button class="button">Stop asking</button>
 		</Form>
-	</Fold>
+	</LateFold>
 	<ul>
 		{#each reminders as one (one.id)}
 			<li class="grid py-1.75 px-0 border-b border-b-(--hair)">
@@ -93,7 +93,9 @@
 				No reminder yet. <a href="/owed/chasing/{payerId}">Write one</a>
 			</li>{/each}
 	</ul>
-	<Fold label={terms ? 'Their contract’s terms for lateness' : 'Agreed other terms for lateness?'}>
+	<LateFold
+		label={terms ? 'Their contract’s terms for lateness' : 'Agreed other terms for lateness?'}
+	>
 		<Form class="grid gap-2 justify-items-start [&_.field]:w-full" action="?/terms" done="Kept.">
 			<p class="quiet">
 				They stand in place of the Late Payment Act; with a household they are all you may charge.
@@ -114,5 +116,5 @@
 			/>
 			<button class="button">Save the terms</button>
 		</Form>
-	</Fold>
+	</LateFold>
 </section>

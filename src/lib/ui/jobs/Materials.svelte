@@ -3,7 +3,7 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import DateField from '../parts/DateField.svelte';
 	import Field from '../parts/Field.svelte';
-	import Fold from '../parts/Fold.svelte';
+	import LateFold from '../parts/LateFold.svelte';
 	import Form from '../parts/Form.svelte';
 
 	interface Props {
@@ -60,7 +60,7 @@
 					</span>
 				</li>{/each}
 		</ul>{/if}
-	<Fold label="Put something down">
+	<LateFold label="Put something down">
 		<Form action="?/addMaterial" keyed reset class="flex flex-wrap items-end gap-3">
 			<div class="min-w-50 flex-1"><Field label="What" name="what" maxlength={200} /></div>
 			<DateField label="To come on, if known" name="expectedOn" />
@@ -69,5 +69,5 @@
 		{#if agreed}<Form action="?/materialsAsAgreed" class="mt-2"
 				><button class="button plain">All materials that were agreed</button></Form
 			>{/if}
-	</Fold>
+	</LateFold>
 </section>

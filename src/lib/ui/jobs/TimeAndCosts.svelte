@@ -1,7 +1,7 @@
 <!-- What was done and spent on a job: time and costs, each typed in one row of a form. -->
 <script lang="ts">
 	import { fromBin } from '$lib/ui/parts/takeBack';
-	import Fold from '../parts/Fold.svelte';
+	import LateFold from '../parts/LateFold.svelte';
 	import Form from '../parts/Form.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
@@ -59,11 +59,11 @@
 <section aria-label="Time and costs">
 	<Form action="?/removeTime" done="It is removed." undo={fromBin}>
 		{#if earlier.length}
-			<Fold label="{earlier.length} earlier">
+			<LateFold label="{earlier.length} earlier">
 				<ul>
 					{#each earlier as one (one.key)}{@render row(one)}{/each}
 				</ul>
-			</Fold>
+			</LateFold>
 		{/if}
 		<ul>
 			{#each latest as one (one.key)}{@render row(one)}{/each}

@@ -29,12 +29,19 @@
 	const frame = untrack(() => frameOf(name));
 	let wrong = $derived(error ?? frame?.error(name));
 	let Life = $state.raw<typeof import('./FilePickLife.svelte').default>();
+	let box: HTMLInputElement | undefined = $state();
+	// Once the page has come to life and nothing else is to be done. Without a line the plain box stays, which does the same.
 	onMount(() => {
-		// Without a line the plain box stays, which does the same.
-		void import('./FilePickLife.svelte').then(
-			(part) => (Life = part.default),
-			() => undefined
-		);
+		const load = () =>
+			import('./FilePickLife.svelte').then(
+				(part) => {
+					// What was chosen meanwhile stays chosen.
+					if (!box?.files?.length) Life = part.default;
+				},
+				() => undefined
+			);
+		const timer = setTimeout(load, 500);
+		return () => clearTimeout(timer);
 	});
 </script>
 
@@ -58,6 +65,7 @@
 			{name}
 			{accept}
 			{multiple}
+			bind:this={box}
 			onchange={(event) => onchoose?.([...(event.currentTarget.files ?? [])])}
 		/>
 	{/if}

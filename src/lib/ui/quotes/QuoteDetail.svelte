@@ -8,6 +8,7 @@
 	import DateField from '../parts/DateField.svelte';
 	import Field from '../parts/Field.svelte';
 	import Fold from '../parts/Fold.svelte';
+	import LateFold from '../parts/LateFold.svelte';
 	import Form from '../parts/Form.svelte';
 	import Tick from '../parts/Tick.svelte';
 	import { notices } from '../parts/notices.svelte';
@@ -220,7 +221,7 @@
 							><Link2 size={18} aria-hidden="true" />Copy the link</button
 						>
 					</div>
-					{#if quote.sending && !quote.changed}<Fold label="Send it again">
+					{#if quote.sending && !quote.changed}<LateFold label="Send it again">
 							<Form action="{at}?/again" keyed done="Sent again." class="grid gap-3">
 								<Field label="To" name="to" value={quote.sending.to} inputmode="email" />
 								<Field label="Subject" name="subject" value={quote.sending.subject} />
@@ -232,11 +233,11 @@
 								/>
 								<div><button class="button">Send it with the PDF</button></div>
 							</Form>
-						</Fold>{/if}
+						</LateFold>{/if}
 				</section>
 				<section class="panel grid gap-1 px-5 py-4">
 					<h2>What they said</h2>
-					<Fold label="They said yes">
+					<LateFold label="They said yes">
 						<Form
 							action="{at}?/byHand"
 							keyed
@@ -267,13 +268,13 @@
 							{/if}
 							<div><button class="button">Write it down</button></div>
 						</Form>
-					</Fold>
-					<Fold label="They said no">
+					</LateFold>
+					<LateFold label="They said no">
 						<Form action="{at}?/declined" class="grid gap-3" done="Written down.">
 							<Field label="Why" name="reason" rows={2} />
 							<div><button class="button">Write it down</button></div>
 						</Form>
-					</Fold>
+					</LateFold>
 				</section>
 				<section class="panel grid gap-1 px-5 py-4">
 					<h2>More</h2>
@@ -286,13 +287,13 @@
 							>{quote.quiet ? 'Remind them of it again' : 'Do not remind them of it'}</button
 						></Form
 					>
-					<Fold label="Let it hold longer">
+					<LateFold label="Let it hold longer">
 						<Form action="{at}?/prolong" class="grid gap-3" done="It holds longer now.">
 							<Field label="By how many days" name="days" value="14" inputmode="numeric" />
 							<div><button class="button">Prolong it</button></div>
 						</Form>
-					</Fold>
-					<Fold label="Withdraw it">
+					</LateFold>
+					<LateFold label="Withdraw it">
 						<Form
 							action="{at}?/withdraw"
 							class="grid gap-3"
@@ -302,7 +303,7 @@
 							<Field label="Why, for yourself" name="reason" rows={2} />
 							<div><button class="button">Withdraw it</button></div>
 						</Form>
-					</Fold>
+					</LateFold>
 				</section>
 			{:else if quote.state === 'declined' || quote.state === 'withdrawn'}
 				<section class="panel px-5 py-4">

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';
-	import Fold from '$lib/ui/parts/Fold.svelte';
+	import LateFold from '$lib/ui/parts/LateFold.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Menu from '$lib/ui/parts/Menu.svelte';
 	import Tick from '$lib/ui/parts/Tick.svelte';
@@ -192,7 +192,7 @@
 								it in writing.</b
 							>{/if}
 					</p>{/if}
-				{#if agreement.goods}<Fold
+				{#if agreement.goods}<LateFold
 						label={agreement.receivedOn
 							? `They had the last of the materials on ${displayDate(agreement.receivedOn)}`
 							: 'When they had the last of the materials'}
@@ -210,7 +210,7 @@
 							/>
 							<button class="button">Keep it</button>
 						</Form>
-					</Fold>{/if}
+					</LateFold>{/if}
 				{#each agreement.extras as extra (extra.id)}<p>
 						Extra work: <a href="/work/quotes/{extra.id}">{extra.number ?? extra.title}</a>,
 						{displayPounds(extra.total)}, {QUOTE_STATES[extra.state]}
