@@ -164,6 +164,30 @@ describe('a form', () => {
 		);
 	});
 
+	it('what is folded away is made when it is opened, by keys too, and is there without scripts', async () => {
+		const fold = page.getByRole('button', { name: 'Put something down' });
+		expect(await page.getByLabel('To come on, if known').count()).to.equal(0);
+		await fold.press('Enter');
+		await page.getByLabel('What', { exact: true }).fill('Stainless bead');
+		expect(await fold.getAttribute('aria-expanded')).to.equal('true');
+		await fold.press('Enter');
+		await page.getByLabel('What', { exact: true }).waitFor({ state: 'hidden' });
+		await fold.press('Enter');
+		// Closed and opened again, it has what was typed.
+		expect(await page.getByLabel('What', { exact: true }).inputValue()).to.equal('Stainless bead');
+		const plain = await browser.newContext({
+			javaScriptEnabled: false,
+			storageState: await context.storageState()
+		});
+		const without = await plain.newPage();
+		await without.goto(page.url());
+		await without.getByLabel('What', { exact: true }).fill('Goat hair');
+		await without.getByRole('button', { name: 'Put it down' }).click();
+		await without.getByText('Goat hair').first().waitFor();
+		expect(value("select count(*) from job_materials where what = 'Goat hair'")).to.equal(1);
+		await plain.close();
+	});
+
 	it('without scripts: a customer is added, and found', async () => {
 		const plain = await browser.newContext({
 			javaScriptEnabled: false,
