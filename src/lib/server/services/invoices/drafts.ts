@@ -161,6 +161,17 @@ export function loadDraft(db: Reader, id: number) {
 	return row;
 }
 
+/** How far a draft is, without its sheet. @throws NotFoundError */
+export function draftState(db: Reader, id: number) {
+	const row = db
+		.select({ state: documents.state, version: documents.version, number: documents.number })
+		.from(documents)
+		.where(eq(documents.id, id))
+		.get();
+	if (!row || row.state === 'discarded') throw new NotFoundError('This draft');
+	return row;
+}
+
 export function sheetContext(db: Reader, sheet: Sheet, today: string): SheetContext {
 	const follows = followed(db, sheet);
 	return {

@@ -5,8 +5,8 @@ import { BOOKS } from '../../../core/money/currencies';
 import { shareOfSterling } from '../../../core/money/sterling';
 import { sheetLines } from '../../../core/sheet/blank';
 import { lineTaxPoint } from '../../../core/sheet/taxPoint';
-import { sql } from 'drizzle-orm';
-import { type Transaction } from '../../db/connection';
+import { getTableColumns } from 'drizzle-orm';
+import { type Database, type Transaction } from '../../db/connection';
 import { post } from '../../db/journal';
 import {
 	documentLines,
@@ -76,22 +76,21 @@ export function issuedLines(frozen: Frozen, figures: InvoiceFigures): IssuedLine
 	});
 }
 
+/** Within the caller's transaction, which is of this connection. */
 export function insertLines(
-	tx: Transaction,
+	{ $client }: Database,
 	documentId: number,
 	lines: readonly IssuedLine[]
 ): void {
 	const [first] = lines;
 	if (!first) return;
-	// Prepared once: a long invoice has hundreds of lines, and nobody waits while they are written.
-	const columns = Object.keys({ ...first, documentId }).map((name) => [
-		name,
-		sql.placeholder(name)
-	]);
-	const insert = tx
-		.insert(documentLines)
-		.values(Object.fromEntries(columns) as LineRow)
-		.prepare();
+	// By hand, prepared once: an invoice may have hundreds of lines, and nobody is answered while they are written.
+	const columns = getTableColumns(documentLines);
+	const names = Object.keys({ ...first, documentId }) as (keyof typeof columns)[];
+	const insert = $client.prepare(
+		`insert into document_lines (${names.map((name) => columns[name].name).join(', ')})
+			values (${names.map((name) => `@${name}`).join(', ')})`
+	);
 	for (const one of lines) insert.run({ ...one, documentId });
 }
 

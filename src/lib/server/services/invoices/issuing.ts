@@ -11,7 +11,7 @@ import { turn } from '../../turn';
 import type { World } from '../../world';
 import { mustNotRest } from '../business/resting';
 import { loadSeries } from '../business/series';
-import { loadDraft } from './drafts';
+import { draftState } from './drafts';
 import { ConflictError, RefusedError } from '../../../core/refusals';
 import { recordBilled } from './billed';
 import { newToken, sha256 } from '../business/keys';
@@ -136,9 +136,13 @@ export async function drawFrozen(
 	const number =
 		given ?? formatNumber(series.pattern, series.next + ahead, frozen.issueDate.slice(0, 4));
 	const token = newToken();
+	// A long document is planned, laid out, drawn and written in pieces, between which others are answered.
+	await turn();
+	const view = viewDocument(frozen, figures, number, 'issued');
+	await turn();
 	const pdf = await drawDocument(
 		world,
-		viewDocument(frozen, figures, number, 'issued'),
+		view,
 		kind === 'invoice' && !selfBilled ? `${world.origin}/p/${token}` : null
 	);
 	await turn();
@@ -160,7 +164,7 @@ export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn:
 	const now = world.clock.now();
 	if (running !== null && loadSeries(tx, kind).next !== running) throw new RaceLostError();
 	if (draftId !== null) {
-		const draft = loadDraft(tx, draftId);
+		const draft = draftState(tx, draftId);
 		if (draft.state === 'issued') return { id: draftId, number: draft.number! };
 		if (draft.version !== plan.version)
 			throw new ConflictError(
@@ -197,7 +201,7 @@ export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn:
 		);
 
 	const id = draftId ?? insertShell(tx, plan, now);
-	insertLines(tx, id, lines);
+	insertLines(world.db, id, lines);
 	insertTaxPoints(tx, id, frozen);
 	tx.insert(documentFiles)
 		.values({
@@ -213,7 +217,6 @@ export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn:
 			number,
 			running,
 			token,
-			frozen: { ...frozen, sums: sumsOf(figures) },
 			issueDate: frozen.issueDate,
 			sortDate: frozen.issueDate,
 			taxPoint: frozen.taxPoint,
@@ -233,8 +236,10 @@ export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn:
 		})
 		.where(eq(documents.id, id))
 		.run();
+	// Apart, so that the longest part of a long document is written once.
+	const text = JSON.stringify({ ...frozen, sums: sumsOf(figures) });
 	tx.update(documents)
-		.set({ state: 'issued', seal: sealOf(tx, id) })
+		.set({ state: 'issued', frozen: sql`${text}`, seal: sealOf(tx, id, text) })
 		.where(eq(documents.id, id))
 		.run();
 	if (running !== null)

@@ -8,8 +8,8 @@ import { sha256 } from '../business/keys';
 
 type Row = Record<string, string | number | null>;
 
-/** Of a document all of whose columns are written but its state. */
-export function sealOf(tx: Transaction, documentId: number): string {
+/** Of a document all of whose columns are written but its state and what is frozen of it, which comes with it. */
+export function sealOf(tx: Transaction, documentId: number, frozen: string): string {
 	const document = tx.get<Row>(sql`
 		select id, kind, key, origin, about_id, corrects_id, customer_id, customer_name, number, running, issue_date,
 			sort_date, tax_point, due_date, token, frozen, currency, net, vat_charged, vat_reverse_charged, total,
@@ -24,7 +24,7 @@ export function sealOf(tx: Transaction, documentId: number): string {
 	)!;
 	return sha256(
 		JSON.stringify([
-			Object.values(document),
+			Object.values({ ...document, frozen }),
 			lines.map((line) => Object.values(line)),
 			Object.values(file)
 		])
