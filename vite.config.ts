@@ -49,6 +49,8 @@ const stillIcons: Plugin = {
 export default defineConfig({
 	plugins: [stillIcons, tailwindcss(), sveltekit(), fetchedAtOnce],
 	build: {
+		// The reader of PDFs and the charts are large, and come late.
+		chunkSizeWarningLimit: 2000,
 		rolldownOptions: {
 			checks: { pluginTimings: false },
 			output: {
