@@ -19,6 +19,12 @@ import { addCustomer } from '../../../../src/lib/server/services/customers/custo
 import { jobPage } from '../../../../src/lib/server/services/desk/jobPage';
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
+import {
+	makeLetterhead,
+	saveLook
+} from '../../../../src/lib/server/services/letterheads/letterheads';
+import { STANDARD_LOOK } from '../../../../src/lib/core/letterheads/look';
+import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
 import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
 import { expectSoundBooks } from '../../../support/books';
 import { CONTRACTOR, makeWorld, wordsOf, type TestWorld } from '../../../support/world';
@@ -98,6 +104,25 @@ describe('an application for payment', () => {
 		expect(wordsOf(view)).to.contain('A-0001');
 		expect(() => applicationView(world, jobId, 99)).to.throw(NotFoundError);
 		expect(() => applicationView(world, jobId + 1, id)).to.throw(NotFoundError);
+	});
+
+	it('keeps its day, and has the letterhead’s words, its own before those of all', () => {
+		const id = apply();
+		const head = makeLetterhead(world, 'head', null);
+		saveLook(world, head, 1, {
+			...STANDARD_LOOK,
+			above: ' Of all ',
+			conditions: 'Our terms',
+			words: {
+				application: { title: ' Valuation ', above: ' Of this kind ', below: ' Thank you ' }
+			}
+		});
+		world.clock.set(londonMoment('2026-12-01T09:00'));
+		const view = applicationView(world, jobId, id);
+		expect(view.title).to.equal('Valuation');
+		expect(view.above).to.deep.equal(['Of this kind', 'Of all']);
+		expect(view.below).to.deep.equal(['Thank you', 'Our terms']);
+		expect(view.facts[0]).to.include({ value: '24 Nov 2026' });
 	});
 
 	it('approved as a whole becomes its invoice, once', async () => {

@@ -3,6 +3,7 @@ import { expect } from 'chai';
 import { eq, sql } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { RefusedError } from '../../../../src/lib/core/refusals';
+import { blankLine } from '../../../../src/lib/core/sheet/blank';
 import { documents, retentions } from '../../../../src/lib/server/db/schema';
 import { fullPlan, choiceForm } from '../../../../src/lib/server/services/billing/runPlan';
 import {
@@ -127,6 +128,41 @@ describe('a retention', () => {
 		await issue(releaseRetention(world, job, 'r'));
 		const released = marginsOf(world, [job]).get(job)!;
 		expect([before, held.billed, released.billed]).to.deep.equal([0n, 1000_00n, 1000_00n]);
+	});
+
+	it('has the reason of each line’s rate, whatever headings and empty lines stood between', async () => {
+		const reason = 'newDwelling';
+		const job = addJob(world, 'reasons', {
+			title: 'Mill',
+			customerId,
+			contract: 'construction',
+			pricesIncludeVat: false,
+			retention: '5',
+			lines: [
+				{ kind: 'labour', description: 'Render', quantity: '1', unitPrice: '1000' },
+				{
+					kind: 'labour',
+					description: 'Insulation',
+					quantity: '1',
+					unitPrice: '1000',
+					vat: 'zero',
+					vatReason: reason
+				}
+			]
+		});
+		const draft = billStage(world, job, 'a', REST);
+		const { sheet, version } = loadDraft(world.db, draft);
+		const [heading, ...lines] = sheet.rows;
+		saveDraft(world, draft, version, { ...sheet, rows: [heading!, blankLine('none'), ...lines] });
+		await issue(draft);
+		const released = loadDraft(world.db, releaseRetention(world, job, 'r')).sheet;
+		expect(released.reference).to.equal('J-0001: Mill');
+		expect(
+			released.rows.map((row) => (row.type === 'line' ? [row.id, row.vat, row.vatReason] : row.id))
+		).to.deep.equal([
+			['r1', 'standard', ''],
+			['r2', 'zero', reason]
+		]);
 	});
 
 	it('takes along its part of the cost, by a percentage with decimals too', async () => {
