@@ -1,7 +1,7 @@
 // Stages of a contract: what is typed, what becomes of it on the draft, and a deposit that comes to what was asked for.
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
-import { FieldError, RefusedError } from '../../../../src/lib/core/refusals';
+import { RefusedError } from '../../../../src/lib/core/refusals';
 import { depositStage } from '../../../../src/lib/server/services/billing/depositStage';
 import { billStage, previewStage } from '../../../../src/lib/server/services/billing/stages';
 import { billJob } from '../../../../src/lib/server/services/billing/toBill';
@@ -9,6 +9,7 @@ import { addCustomer } from '../../../../src/lib/server/services/customers/custo
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
 import { FIRM } from '../../../support/money';
+import { refusedAt } from '../../../support/refused';
 import { HOUSEHOLD, makeWorld, type TestWorld } from '../../../support/world';
 
 let world: TestWorld;
@@ -38,16 +39,6 @@ const stage = (by: string, more: object = {}) => ({
 	amount: '',
 	...more
 });
-/** The fields at which it is refused, with what is said there. */
-function refusal(work: () => unknown): Record<string, string> {
-	try {
-		work();
-	} catch (error) {
-		if (error instanceof FieldError) return error.fields;
-		throw error;
-	}
-	return {};
-}
 const lineIds = (job: number) =>
 	world.db.$client
 		.prepare('select id from job_lines where job_id = ? order by position')
@@ -58,7 +49,7 @@ describe('a stage', () => {
 	it('is refused at the field where it is wrong', () => {
 		const job = jobOf([line('Render', '100'), line('Lime', '50')]);
 		const [first, second] = lineIds(job) as [number, number];
-		const at = (typed: object) => refusal(() => previewStage(world.db, job, typed));
+		const at = (typed: object) => refusedAt(() => previewStage(world.db, job, typed));
 		const percent = 'A percentage from 0 to 100, such as 45.';
 		expect(at(stage('percent', { percent: '100.0001' }))).to.deep.equal({ percent });
 		expect(at(stage('percent', { percent: '100' }))).to.deep.equal({});

@@ -31,6 +31,7 @@ import {
 	inHandForDraft
 } from '../../../../src/lib/server/services/money/useInHand';
 import { undoWriteOff, writeOff } from '../../../../src/lib/server/services/money/writeOffs';
+import { refusedAt } from '../../../support/refused';
 import { expectSoundBooks } from '../../../support/books';
 import { another, FIRM, itemOf, oneLine, payByHand } from '../../../support/money';
 import {
@@ -59,16 +60,6 @@ const FORM = {
 	reference: '',
 	allowOverpaid: false
 };
-/** The fields a piece of work is refused at, with what is said. */
-function refusedAt(work: () => unknown): Record<string, string> {
-	try {
-		work();
-	} catch (problem) {
-		if (problem instanceof FieldError) return problem.fields;
-		throw problem;
-	}
-	return {};
-}
 /** 1,200.00 with VAT. */
 const firm = () => issued(world, FIRM, oneLine('1000'));
 /** 1,000.00 under the reverse charge, 200.00 of it deducted. */
