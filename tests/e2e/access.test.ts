@@ -208,10 +208,37 @@ describe('every page', () => {
 		if (place !== '/nowhere' && heads !== 1) over.push(`${place} has ${heads} main headings`);
 		for (const width of widths) {
 			await page.setViewportSize({ width, height: 844 });
-			const by = await page.evaluate(
-				() => document.documentElement.scrollWidth - document.documentElement.clientWidth
-			);
-			if (by) over.push(`${place} at ${width} by ${by}`);
+			const { by, who } = await page.evaluate(() => {
+				const root = document.documentElement;
+				// What is drawn when it comes near must not stick out before it is drawn either.
+				const later = [...document.querySelectorAll<HTMLElement>('body *')].filter(
+					(one) => getComputedStyle(one).contentVisibility === 'auto'
+				);
+				const measure = () => root.scrollWidth - root.clientWidth;
+				let by = measure();
+				for (const one of later) {
+					// Nor before its size is known.
+					one.style.containIntrinsicSize = getComputedStyle(one).containIntrinsicSize.replaceAll(
+						'auto ',
+						''
+					);
+					one.style.contentVisibility = 'hidden';
+				}
+				by = Math.max(by, measure());
+				const far = by
+					? [...document.querySelectorAll('body *')].filter(
+							(one) => one.getBoundingClientRect().right > root.clientWidth + 1
+						)
+					: [];
+				for (const one of later)
+					for (const set of ['content-visibility', 'contain-intrinsic-size'])
+						one.style.removeProperty(set);
+				return {
+					by,
+					who: far.map((one) => `<${one.tagName.toLowerCase()} ${one.textContent!.slice(0, 40)}>`)
+				};
+			});
+			if (by) over.push(`${place} at ${width} by ${by}: ${who.join(' ').slice(0, 600)}`);
 		}
 		return over;
 	}

@@ -236,7 +236,7 @@
 						{@const here = data.visits.filter((one) => takesDay(one, day))}
 						{@const own = data.blocks.filter((block) => block.from <= day && block.to >= day)}
 						{#if here.length || own.length || data.view !== 'month'}<li
-								class="border-b border-(--hair) py-2 [contain-intrinsic-size:auto_150px] [content-visibility:auto] last:border-b-0 print:[content-visibility:visible]"
+								class="border-b border-(--hair) py-2 [contain-intrinsic-block-size:auto_150px] [content-visibility:auto] last:border-b-0 print:[content-visibility:visible]"
 							>
 								<h3 class="text-[1.02rem]" class:text-(--ink-2)={!isWorkingDay(day)}>
 									{displayWeekday(day)}{day === data.today ? ', today' : ''}
