@@ -117,7 +117,10 @@ export interface Drawn {
 	number: string;
 	token: string;
 	pdf: Buffer;
+	pdfHash: string;
 	lines: IssuedLine[];
+	/** What is frozen of it, as it is written. */
+	text: string;
 }
 
 /** Draws a document with the number that comes `ahead` places after the next one. */
@@ -148,7 +151,10 @@ export async function drawFrozen(
 	await turn();
 	const lines = issuedLines(frozen, figures);
 	await turn();
-	return { running, number, token, pdf, lines };
+	const text = JSON.stringify({ ...frozen, sums: sumsOf(figures) });
+	const pdfHash = sha256(pdf);
+	await turn();
+	return { running, number, token, pdf, pdfHash, lines, text };
 }
 
 export function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued {
@@ -159,7 +165,7 @@ export function commitFrozen(world: World, plan: ToIssue, drawn: Drawn): Issued 
 export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn: Drawn): Issued {
 	const { frozen, figures, draftId } = plan;
 	const { kind } = frozen;
-	const { running, number, token, pdf, lines } = drawn;
+	const { running, number, token, pdf, pdfHash, lines, text } = drawn;
 	const isTheirs = kind === 'invoice' && frozen.sheet.selfBilled !== undefined;
 	const now = world.clock.now();
 	if (running !== null && loadSeries(tx, kind).next !== running) throw new RaceLostError();
@@ -207,7 +213,7 @@ export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn:
 		.values({
 			documentId: id,
 			name: `${number.replace(/[^\w.-]+/g, '-')}.pdf`,
-			sha256: sha256(pdf),
+			sha256: pdfHash,
 			content: pdf
 		})
 		.run();
@@ -237,9 +243,8 @@ export function writeFrozen(tx: Transaction, world: World, plan: ToIssue, drawn:
 		.where(eq(documents.id, id))
 		.run();
 	// Apart, so that the longest part of a long document is written once.
-	const text = JSON.stringify({ ...frozen, sums: sumsOf(figures) });
 	tx.update(documents)
-		.set({ state: 'issued', frozen: sql`${text}`, seal: sealOf(tx, id, text) })
+		.set({ state: 'issued', frozen: sql`${text}`, seal: sealOf(world.db, id, text) })
 		.where(eq(documents.id, id))
 		.run();
 	if (running !== null)

@@ -67,6 +67,13 @@ export function applyInTransaction(
  * somebody else has to pay that. In the transaction that issues it.
  */
 export function moveCorrected(tx: Transaction, world: World, documentId: number): void {
+	const row = tx
+		.select({ aboutId: documents.aboutId })
+		.from(documents)
+		.where(eq(documents.id, documentId))
+		.get();
+	// Hardly any is about another, and a long sheet takes its time to be read.
+	if (row?.aboutId == null) return;
 	const { about } = loadDraft(tx, documentId).sheet;
 	if (about?.as !== 'replacement') return;
 	const [from, to] = [openItemOf(tx, about.invoiceId), openItemOf(tx, documentId)];
