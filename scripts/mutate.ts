@@ -1,7 +1,7 @@
-// Says which bugs the unit tests would notice: `npm run mutate -- src/lib/core/settlement [how many]`.
-// Small changes are put into the code of a folder one at a time, and the tests that reach the changed place are run,
-// the quickest first, until one fails. What no test fails for is listed. Sentences for people are left as they are.
-import { spawn } from 'node:child_process';
+// Says which bugs the unit tests would notice: `npm run mutate -- src/lib/core/settlement [another folder] [how many of each]`.
+// Small changes are put into the code of a folder one at a time, and the tests that reach the changed place are run, the folder's
+// own first, until one fails. What no test fails for is listed. Sentences for people are left as they are.
+import { fork, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import {
 	cpSync,
@@ -16,15 +16,17 @@ import {
 	writeFileSync
 } from 'node:fs';
 import { availableParallelism } from 'node:os';
-import { join, relative, resolve } from 'node:path';
+import { dirname, join, relative, resolve } from 'node:path';
 import { createInstrumenter } from '@stryker-mutator/instrumenter';
 import { createInjector } from 'typed-inject';
 
 const SEED = 20261124;
 /** What only slow tests would notice counts as unnoticed. */
 const TESTING_MS = 25_000;
-const [path, howMany = '300'] = process.argv.slice(2);
-if (!path || !existsSync(path)) {
+const given = process.argv.slice(2);
+const howMany = Number(given.find((one) => /^\d+$/.test(one)) ?? 300);
+const paths = given.filter((one) => !/^\d+$/.test(one)).map((one) => relative('.', resolve(one)));
+if (paths.length === 0 || !paths.every((path) => existsSync(path))) {
 	console.error('Which folder or file? npm run mutate -- src/lib/core/settlement [how many]');
 	process.exit(2);
 }
@@ -82,11 +84,13 @@ const logger = {
 const instrumenter = createInjector()
 	.provideValue('logger', logger)
 	.injectFunction(createInstrumenter as never) as ReturnType<typeof createInstrumenter>;
-const sources = filesUnder(path, /\.ts$/).map((name) => ({
-	name: relative(root, resolve(name)),
-	mutate: true,
-	content: readFileSync(name, 'utf8')
-}));
+const sources = paths
+	.flatMap((path) => filesUnder(path, /\.ts$/))
+	.map((name) => ({
+		name: relative(root, resolve(name)),
+		mutate: true,
+		content: readFileSync(name, 'utf8')
+	}));
 const made = await instrumenter.instrument(sources, {
 	plugins: null,
 	excludedMutations: [],
@@ -114,100 +118,160 @@ const mutants = made.mutants
 		becomes: one.replacement.replace(/\s+/g, ' ').slice(0, 60)
 	}))
 	.filter((one) => !(/StringLiteral/.test(one.kind) && /\s/.test(one.was)));
-const sample = shuffled(mutants, SEED).slice(0, Number(howMany));
-
-const noteReached = join(copy, 'reached.mjs');
-writeFileSync(
-	noteReached,
-	`import { writeFileSync } from 'node:fs';
-process.on('exit', () => {
-	const reached = Object.keys(globalThis.__stryker__?.mutantCoverage?.static ?? {});
-	if (process.env.REACHED) writeFileSync(process.env.REACHED, JSON.stringify(reached));
-});
-`
+const under = (path: string) => (one: { file: string }) =>
+	one.file === path || one.file.startsWith(`${path}/`);
+const sample = paths.flatMap((path) =>
+	shuffled(mutants.filter(under(path)), SEED).slice(0, howMany)
 );
 
-/** Whether the tests of a file passed; what takes far longer than it should has failed. */
-async function passes(
-	test: string,
-	env: Record<string, string>,
-	within: number
-): Promise<{ passed: boolean; took: number }> {
-	const began = performance.now();
-	const run = spawn(
-		process.execPath,
-		[
-			join(root, 'node_modules/mocha/bin/mocha.js'),
-			'--no-config',
-			'--bail',
-			'--exit',
-			'--node-option',
-			'import=tsx',
-			'--require',
-			noteReached,
-			'--require',
-			join(root, 'tests/support/seed.ts'),
-			'--timeout',
-			'600000',
-			test
-		],
-		{ cwd: copy, env: { ...process.env, ...env }, stdio: 'ignore', detached: true }
-	);
-	const stop = setTimeout(() => process.kill(-run.pid!, 'SIGKILL'), within);
-	const [status] = await once(run, 'close');
-	clearTimeout(stop);
-	return { passed: status === 0, took: performance.now() - began };
-}
+const runner = join(copy, 'scripts/mutateRunner.mjs');
 
-/** Works through a list, as many at once as there are cores. */
-async function eachOf<T>(list: readonly T[], work: (one: T) => Promise<void>): Promise<void> {
-	const rest = [...list];
-	await Promise.all(
-		Array.from({ length: Math.min(availableParallelism(), 4) }, async () => {
-			for (let one = rest.shift(); one !== undefined; one = rest.shift()) await work(one);
-		})
-	);
-}
+/** A process that runs tests, of one file after the other; begun anew after what did not end. */
+class Runner {
+	#child: ChildProcess | undefined;
+	#test = '';
+	/** What was passed while something was loaded, now or for an earlier file: a change of it is not seen in this process. */
+	#atLoad = new Set<string>();
 
-const reachedBy = new Map<string, { test: string; took: number }[]>();
-await eachOf(filesUnder('tests/unit', /\.test\.ts$/), async (test) => {
-	const out = join(copy, `reached-${test.replaceAll('/', '-')}.json`);
-	const { passed, took } = await passes(test, { REACHED: out }, 600_000);
-	if (!passed) throw new Error(`${test} fails before anything is changed.`);
-	for (const id of JSON.parse(readFileSync(out, 'utf8')) as string[]) {
-		const tests = reachedBy.get(id) ?? [];
-		tests.push({ test, took });
-		reachedBy.set(
-			id,
-			tests.sort((a, b) => a.took - b.took)
-		);
+	#start(test: string, env: NodeJS.ProcessEnv): ChildProcess {
+		return fork(runner, [join(root, 'tests/support/seed.ts'), ...(test ? [test] : [])], {
+			cwd: copy,
+			execArgv: ['--import', 'tsx'],
+			env: { ...process.env, ...env },
+			stdio: ['ignore', 'ignore', 'ignore', 'ipc']
+		});
 	}
-});
 
-const survived: typeof sample = [];
-let noticed = 0;
-await eachOf(sample, async (mutant) => {
-	let spent = 0;
-	for (const { test, took } of reachedBy.get(mutant.id) ?? []) {
-		if (spent > 0 && spent + took > TESTING_MS) break;
-		spent += took;
-		const env = { __STRYKER_ACTIVE_MUTANT__: mutant.id };
-		if (!(await passes(test, env, took * 4 + 10_000)).passed) {
-			noticed++;
-			return;
+	/** Null where it did not come in time, or the process ended. */
+	#ask<T>(question: object, within: number): Promise<T | null> {
+		const child = (this.#child ??= this.#start('', {}));
+		return new Promise((resolve) => {
+			const done = (said: T | null) => {
+				clearTimeout(stop);
+				child.removeAllListeners();
+				if (said === null) this.end();
+				resolve(said);
+			};
+			const stop = setTimeout(() => done(null), within);
+			child.once('message', (said) => done(said as T));
+			child.once('exit', () => done(null));
+			child.send(question, () => undefined);
+		});
+	}
+
+	/** Loads a file with nothing changed. Null where that took too long. @throws where its tests fail */
+	async load(test: string, within: number): Promise<Loaded | null> {
+		this.#test = test;
+		const answer = await this.#ask<Loaded>({ file: join(copy, test) }, within);
+		if (answer?.failed) throw new Error(`${test} fails before anything is changed.`);
+		for (const id of answer?.atLoad ?? []) this.#atLoad.add(id);
+		return answer;
+	}
+
+	isAtLoad(mutant: string): boolean {
+		return this.#atLoad.has(mutant);
+	}
+
+	/** Whether all still pass with this change; what takes far longer than it should has failed, as what ends the process. */
+	async passes(mutant: string, within: number): Promise<boolean> {
+		if (!this.#child && !(await this.load(this.#test, 600_000))) return true;
+		return (await this.#ask<{ passed: boolean }>({ mutant }, within))?.passed ?? false;
+	}
+
+	/** As `passes`, in a process of its own. */
+	async passesAlone(mutant: string, within: number): Promise<boolean> {
+		const child = this.#start(join(copy, this.#test), { __STRYKER_ACTIVE_MUTANT__: mutant });
+		const stop = setTimeout(() => child.kill('SIGKILL'), within);
+		const [status] = (await once(child, 'exit')) as [number | null];
+		clearTimeout(stop);
+		return status === 0;
+	}
+
+	end(): void {
+		this.#child?.kill('SIGKILL');
+		this.#child = undefined;
+		this.#atLoad.clear();
+	}
+}
+
+interface Loaded {
+	failed: boolean;
+	/** It can be run again in the same process. */
+	again: boolean;
+	took: number;
+	loading: number;
+	/** Places that are passed while the file is loaded, and while its tests run. */
+	atLoad: string[];
+	reached: string[];
+}
+
+/** Whether a file of tests stands where the changed file's own tests stand. */
+const isOwn = (test: string, file: string) =>
+	dirname(test)
+		.replace('tests/unit', 'src/lib')
+		.replace('src/lib/services', 'src/lib/server/services')
+		.startsWith(dirname(file));
+
+const reached = new Set<string>();
+const noticed = new Set<string>();
+const spent = new Map<string, number>();
+const folders = new Set(sample.map(({ file }) => file));
+const own = (test: string) => [...folders].some((file) => isOwn(test, file));
+const tests = filesUnder('tests/unit', /\.test\.ts$/);
+// A folder's own tests first: what they notice nobody else has to be asked for.
+const inOrder = [...tests.filter(own), ...tests.filter((test) => !own(test))];
+let looked = 0;
+const STARTING_MS = 5000;
+
+async function lookAt(runner: Runner, test: string): Promise<void> {
+	const loaded = await runner.load(test, own(test) ? 600_000 : TESTING_MS * 2);
+	if (!loaded) return;
+	const inTests = new Set(loaded.reached);
+	for (const mutant of sample) {
+		if (noticed.has(mutant.id) || !inTests.has(mutant.id)) continue;
+		reached.add(mutant.id);
+		const alone = runner.isAtLoad(mutant.id) || !loaded.again;
+		const took = loaded.took + (alone ? STARTING_MS : 0);
+		const before = spent.get(mutant.id) ?? 0;
+		if (!isOwn(test, mutant.file) && before + took > TESTING_MS) continue;
+		spent.set(mutant.id, before + took);
+		const within = took * 4 + 10_000;
+		const passed = alone
+			? await runner.passesAlone(mutant.id, within)
+			: await runner.passes(mutant.id, within);
+		if (!passed) noticed.add(mutant.id);
+	}
+}
+
+const rest = [...inOrder];
+await Promise.all(
+	Array.from({ length: Math.min(availableParallelism(), 4) }, async () => {
+		const runner = new Runner();
+		for (let test = rest.shift(); test !== undefined; test = rest.shift()) {
+			if (noticed.size === sample.length) break;
+			await lookAt(runner, test);
+			console.error(
+				`${String(++looked).padStart(4)} of ${inOrder.length}: ${noticed.size} of ${sample.length} noticed (${test})`
+			);
 		}
-	}
-	survived.push(mutant);
-});
+		runner.end();
+	})
+);
+const survived = sample.filter(({ id }) => !noticed.has(id));
 
 survived.sort((a, b) => a.file.localeCompare(b.file) || a.line - b.line);
 for (const one of survived) {
-	const reached = reachedBy.has(one.id) ? '' : ' (no test comes here)';
+	const reached = reached.has(one.id) ? '' : ' (no test comes here)';
 	console.log(
 		`${one.file}:${one.line} ${one.kind}: ${one.was.slice(0, 60)} → ${one.becomes}${reached}`
 	);
 }
-console.log(
-	`\n${path}: ${noticed} of ${sample.length} changes noticed (${Math.round((100 * noticed) / sample.length)} %), of ${mutants.length} that could be made`
-);
+console.log();
+for (const path of paths) {
+	const asked = sample.filter(under(path));
+	const count = asked.filter(({ id }) => noticed.has(id)).length;
+	console.log(
+		`${path}: ${count} of ${asked.length} changes noticed (${Math.round((100 * count) / asked.length)} %), of ${mutants.filter(under(path)).length} that could be made`
+	);
+}
 process.exit(0);
