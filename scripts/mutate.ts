@@ -1,6 +1,6 @@
 // Says which bugs the unit tests would notice: `npm run mutate -- src/lib/core/settlement [another folder] [how many of each]`.
-// Small changes are put into the code of a folder one at a time, and the tests that reach the changed place are run, the folder's
-// own first, until one fails. What no test fails for is listed. Sentences for people are left as they are.
+// Small changes are put into the code of a folder one at a time, and of its own tests (in the folder of the same name, or above it)
+// those that reach the changed place are run until one fails. What no test fails for is listed. Sentences for people are left as they are.
 import { fork, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
 import {
@@ -22,7 +22,7 @@ import { createInjector } from 'typed-inject';
 
 const SEED = 20261124;
 /** What only slow tests would notice counts as unnoticed. */
-const TESTING_MS = 25_000;
+const TESTING_MS = 15_000;
 const given = process.argv.slice(2);
 const howMany = Number(given.find((one) => /^\d+$/.test(one)) ?? 300);
 const paths = given.filter((one) => !/^\d+$/.test(one)).map((one) => relative('.', resolve(one)));
@@ -162,8 +162,13 @@ class Runner {
 	/** Loads a file with nothing changed. Null where that took too long. @throws where its tests fail */
 	async load(test: string, within: number): Promise<Loaded | null> {
 		this.#test = test;
-		const answer = await this.#ask<Loaded>({ file: join(copy, test) }, within);
-		if (answer?.failed) throw new Error(`${test} fails before anything is changed.`);
+		let answer = await this.#ask<Loaded>({ file: join(copy, test) }, within);
+		if (answer?.passed === false) {
+			// What files before it left behind is in the way: by itself.
+			this.end();
+			answer = await this.#ask<Loaded>({ file: join(copy, test) }, within);
+		}
+		if (answer?.passed === false) throw new Error(`${test} fails before anything is changed.`);
 		for (const id of answer?.atLoad ?? []) this.#atLoad.add(id);
 		return answer;
 	}
@@ -172,10 +177,10 @@ class Runner {
 		return this.#atLoad.has(mutant);
 	}
 
-	/** Whether all still pass with this change; what takes far longer than it should has failed, as what ends the process. */
-	async passes(mutant: string, within: number): Promise<boolean> {
+	/** Whether these still pass with this change, or with none; what takes far longer than it should has failed, as what ends the process. */
+	async passes(mutant: string | null, tests: string[] | null, within: number): Promise<boolean> {
 		if (!this.#child && !(await this.load(this.#test, 600_000))) return true;
-		return (await this.#ask<{ passed: boolean }>({ mutant }, within))?.passed ?? false;
+		return (await this.#ask<{ passed: boolean }>({ mutant, tests }, within))?.passed ?? false;
 	}
 
 	/** As `passes`, in a process of its own. */
@@ -195,51 +200,70 @@ class Runner {
 }
 
 interface Loaded {
-	failed: boolean;
-	/** It can be run again in the same process. */
-	again: boolean;
-	took: number;
-	loading: number;
-	/** Places that are passed while the file is loaded, and while its tests run. */
+	passed: boolean;
+	/** Places that are passed while the file is loaded, by what prepares its tests, and by each of them. */
 	atLoad: string[];
-	reached: string[];
+	inHooks: string[];
+	perTest: Record<string, string[]>;
+	/** Milliseconds of each. */
+	took: Record<string, number>;
 }
 
-/** Whether a file of tests stands where the changed file's own tests stand. */
-const isOwn = (test: string, file: string) =>
-	dirname(test)
-		.replace('tests/unit', 'src/lib')
-		.replace('src/lib/services', 'src/lib/server/services')
-		.startsWith(dirname(file));
+/** Whether tests stand where those of the changed file do: in the folder of its name, or above it. */
+function isOwn(test: string, file: string): boolean {
+	const [theirs, its] = [
+		dirname(test)
+			.replace('tests/unit', 'src/lib')
+			.replace('src/lib/services', 'src/lib/server/services'),
+		dirname(file)
+	];
+	return `${theirs}/`.startsWith(`${its}/`) || `${its}/`.startsWith(`${theirs}/`);
+}
 
 const reached = new Set<string>();
 const noticed = new Set<string>();
 const spent = new Map<string, number>();
-const folders = new Set(sample.map(({ file }) => file));
-const own = (test: string) => [...folders].some((file) => isOwn(test, file));
-const tests = filesUnder('tests/unit', /\.test\.ts$/);
-// A folder's own tests first: what they notice nobody else has to be asked for.
-const inOrder = [...tests.filter(own), ...tests.filter((test) => !own(test))];
+const changed = new Set(sample.map(({ file }) => file));
+const inOrder = filesUnder('tests/unit', /\.test\.ts$/)
+	.filter((test) => [...changed].some((file) => isOwn(test, file)))
+	// The nearest first: what they notice nobody else has to be asked for.
+	.sort((a, b) => b.split('/').length - a.split('/').length);
 let looked = 0;
 const STARTING_MS = 5000;
 
+/** The tests of a file that reach each place; null: all may. */
+function whoReaches({ inHooks, perTest }: Loaded): Map<string, string[] | null> {
+	const found = new Map<string, string[] | null>();
+	for (const [test, places] of Object.entries(perTest))
+		for (const place of places) found.set(place, [...(found.get(place) ?? []), test]);
+	for (const place of inHooks) found.set(place, null);
+	return found;
+}
+
 async function lookAt(runner: Runner, test: string): Promise<void> {
-	const loaded = await runner.load(test, own(test) ? 600_000 : TESTING_MS * 2);
+	const loaded = await runner.load(test, 600_000);
 	if (!loaded) return;
-	const inTests = new Set(loaded.reached);
+	const all = Object.values(loaded.took).reduce((sum, one) => sum + one, 0);
+	const reach = whoReaches(loaded);
+	/** Tests that pass by themselves, a second time and without those before them. */
+	const sound = new Map<string, boolean>();
 	for (const mutant of sample) {
-		if (noticed.has(mutant.id) || !inTests.has(mutant.id)) continue;
+		const fresh = runner.isAtLoad(mutant.id);
+		const tests = fresh ? null : reach.get(mutant.id);
+		if (noticed.has(mutant.id) || tests === undefined) continue;
 		reached.add(mutant.id);
-		const alone = runner.isAtLoad(mutant.id) || !loaded.again;
-		const took = loaded.took + (alone ? STARTING_MS : 0);
+		const took = tests
+			? tests.reduce((sum, one) => sum + loaded.took[one]!, 0)
+			: all + (fresh ? STARTING_MS : 0);
 		const before = spent.get(mutant.id) ?? 0;
-		if (!isOwn(test, mutant.file) && before + took > TESTING_MS) continue;
+		if (!isOwn(test, mutant.file) || before + took > TESTING_MS) continue;
 		spent.set(mutant.id, before + took);
 		const within = took * 4 + 10_000;
-		const passed = alone
-			? await runner.passesAlone(mutant.id, within)
-			: await runner.passes(mutant.id, within);
-		if (!passed) noticed.add(mutant.id);
+		if (!fresh && (await runner.passes(mutant.id, tests, within))) continue;
+		const key = JSON.stringify(tests);
+		if (!fresh && !sound.has(key)) sound.set(key, await runner.passes(null, tests, within));
+		if ((!fresh && sound.get(key)) || !(await runner.passesAlone(mutant.id, within + STARTING_MS)))
+			noticed.add(mutant.id);
 	}
 }
 
@@ -261,9 +285,9 @@ const survived = sample.filter(({ id }) => !noticed.has(id));
 
 survived.sort((a, b) => a.file.localeCompare(b.file) || a.line - b.line);
 for (const one of survived) {
-	const reached = reached.has(one.id) ? '' : ' (no test comes here)';
+	const untouched = reached.has(one.id) ? '' : ' (no test comes here)';
 	console.log(
-		`${one.file}:${one.line} ${one.kind}: ${one.was.slice(0, 60)} → ${one.becomes}${reached}`
+		`${one.file}:${one.line} ${one.kind}: ${one.was.slice(0, 60)} → ${one.becomes}${untouched}`
 	);
 }
 console.log();

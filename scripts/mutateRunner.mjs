@@ -6,10 +6,11 @@ import { pathToFileURL } from 'node:url';
 const [seed, only] = process.argv.slice(2);
 const { mochaHooks } = await import(pathToFileURL(seed).href);
 const stryker = (globalThis.__stryker__ ??= {});
-/** The places passed since this was last asked. */
+const counted = () => (stryker.mutantCoverage ??= { static: {}, perTest: {} });
+/** The places passed since this was last asked, outside of tests. */
 function places() {
-	const found = Object.keys(stryker.mutantCoverage?.static ?? {});
-	if (stryker.mutantCoverage) stryker.mutantCoverage.static = {};
+	const found = Object.keys(counted().static);
+	counted().static = {};
 	return found;
 }
 
@@ -17,51 +18,70 @@ function places() {
 async function load(file) {
 	const mocha = new Mocha({ bail: true, timeout: 600_000, reporter: class {} });
 	mocha.cleanReferencesAfterRun(false);
-	mocha.rootHooks(mochaHooks);
+	mocha.rootHooks({
+		...mochaHooks,
+		beforeEach() {
+			stryker.currentTestId = this.currentTest.fullTitle();
+		},
+		afterEach() {
+			mochaHooks.afterEach.call(this);
+			stryker.currentTestId = undefined;
+		}
+	});
 	mocha.addFile(file);
 	await mocha.loadFilesAsync();
 	return mocha;
 }
 
-/** How many failed, and how long it took in milliseconds. @param {Mocha} mocha */
-const run = (mocha) =>
-	new Promise((resolve) => {
-		const start = performance.now();
-		mocha.run((failures) => resolve({ failures, took: performance.now() - start }));
-	});
+/** Runs those of these names, or all. Whether they passed. @param {Mocha} mocha @param {string[] | null} [only] */
+function run(mocha, only = null) {
+	const plain = (/** @type {string} */ text) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
+	mocha.grep(only ? new RegExp(`^(?:${only.map(plain).join('|')})$`) : /(?:)/);
+	return new Promise((resolve) => mocha.run((failures) => resolve(failures === 0)));
+}
 
-if (only) process.exit((await run(await load(only))).failures ? 1 : 0);
+if (only) process.exit((await run(await load(only))) ? 0 : 1);
 
 /** @type {Mocha} */
 let mocha;
 async function begin(file) {
-	const began = performance.now();
 	mocha = await load(file);
-	const loading = performance.now() - began;
 	const atLoad = places();
-	const first = await run(mocha);
-	const reached = places();
-	const second = first.failures || reached.length === 0 ? first : await run(mocha);
-	places();
+	counted().perTest = {};
+	const took = {};
+	const runs = new Promise((resolve) => {
+		mocha.grep(/(?:)/);
+		mocha
+			.run((failures) => resolve(failures === 0))
+			.on('test end', (test) => (took[test.fullTitle()] = test.duration ?? 0));
+	});
+	const passed = await runs;
 	return {
-		failed: first.failures > 0,
-		again: second.failures === 0,
-		took: second.took,
-		loading,
+		passed,
 		atLoad,
-		reached
+		inHooks: places(),
+		perTest: Object.fromEntries(
+			Object.entries(counted().perTest).map(([test, found]) => [test, Object.keys(found)])
+		),
+		took
 	};
 }
-async function change(mutant) {
+async function change(mutant, tests) {
 	stryker.activeMutant = mutant;
 	// For what is started by the tests.
 	process.env.__STRYKER_ACTIVE_MUTANT__ = mutant;
-	const { failures } = await run(mocha);
+	const passed = await run(mocha, tests);
 	delete stryker.activeMutant;
 	delete process.env.__STRYKER_ACTIVE_MUTANT__;
-	return { passed: failures === 0 };
+	return { passed };
 }
-process.on('message', async ({ file, mutant }) =>
-	process.send(file ? await begin(file) : await change(mutant))
+process.on('message', async ({ file, mutant, tests }) =>
+	process.send(
+		file
+			? await begin(file)
+			: mutant
+				? await change(mutant, tests)
+				: { passed: await run(mocha, tests) }
+	)
 );
 process.on('disconnect', () => process.exit());
