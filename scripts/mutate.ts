@@ -19,6 +19,7 @@ import { availableParallelism } from 'node:os';
 import { dirname, join, relative, resolve } from 'node:path';
 import { createInstrumenter } from '@stryker-mutator/instrumenter';
 import { createInjector } from 'typed-inject';
+import type { Loaded, Question } from './mutateRunner';
 
 const SEED = 20261124;
 /** What only slow tests would notice counts as unnoticed. */
@@ -124,7 +125,7 @@ const sample = paths.flatMap((path) =>
 	shuffled(mutants.filter(under(path)), SEED).slice(0, howMany)
 );
 
-const runner = join(copy, 'scripts/mutateRunner.mjs');
+const runner = join(copy, 'scripts/mutateRunner.ts');
 
 /** A process that runs tests, of one file after the other; begun anew after what did not end. */
 class Runner {
@@ -143,7 +144,7 @@ class Runner {
 	}
 
 	/** Null where it did not come in time, or the process ended. */
-	#ask<T>(question: object, within: number): Promise<T | null> {
+	#ask<T>(question: Question, within: number): Promise<T | null> {
 		const child = (this.#child ??= this.#start('', {}));
 		return new Promise((resolve) => {
 			const done = (said: T | null) => {
@@ -197,16 +198,6 @@ class Runner {
 		this.#child = undefined;
 		this.#atLoad.clear();
 	}
-}
-
-interface Loaded {
-	passed: boolean;
-	/** Places that are passed while the file is loaded, by what prepares its tests, and by each of them. */
-	atLoad: string[];
-	inHooks: string[];
-	perTest: Record<string, string[]>;
-	/** Milliseconds of each. */
-	took: Record<string, number>;
 }
 
 /** Whether tests stand where those of the changed file do: in the folder of its name, or above it. */

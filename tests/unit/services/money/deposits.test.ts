@@ -1,0 +1,77 @@
+// Money that came before there was anything to pay: whether VAT is due on it, and the invoice over it.
+import { expect } from 'chai';
+import { afterEach, beforeEach, describe, it } from 'mocha';
+import { NotFoundError } from '../../../../src/lib/core/refusals';
+import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
+import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
+import { unusedPayments } from '../../../../src/lib/server/services/ledger/inHand';
+import {
+	depositDraft,
+	depositMoves,
+	taxedInHand
+} from '../../../../src/lib/server/services/money/deposits';
+import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
+import { expectSoundBooks } from '../../../support/books';
+import { FIRM } from '../../../support/money';
+import { CONTRACTOR, makeWorld, type TestWorld } from '../../../support/world';
+
+let world: TestWorld;
+let keys = 0;
+beforeEach(() => (world = makeWorld()));
+afterEach(() => {
+	expectSoundBooks(world.db);
+	world.end();
+});
+/** A payment that settles nothing. @returns its number */
+function paid(payerId: number, amount: string, on = '2026-11-20'): number {
+	const more = { way: 'cash' as const, reference: '', shares: {} };
+	recordForPayer(world, payerId, { key: `d${keys++}`, date: on, amount, ...more });
+	return unusedPayments(world.db, payerId).at(-1)!.id;
+}
+const sheetOf = (id: number) => loadDraft(world.db, id).sheet;
+
+describe('money in hand on which VAT is due', () => {
+	it('becomes one draft, whatever is pressed again, of what is left and of its day', () => {
+		const [firm, other] = [addCustomer(world, FIRM), addCustomer(world, { ...FIRM, name: 'Orme' })];
+		const [first, second] = [paid(firm, '120'), paid(firm, '60', '2026-11-21')];
+		const theirs = paid(other, '36');
+		expect(taxedInHand(world.db, firm)).to.deep.equal(new Set([first, second]));
+		expect(taxedInHand(world.db, other)).to.deep.equal(new Set([theirs]));
+		const draft = depositDraft(world, second, 'a');
+		expect(depositDraft(world, second, 'b')).to.equal(draft);
+		expect(depositDraft(world, first, 'c')).not.to.equal(draft);
+		const sheet = sheetOf(draft);
+		expect(sheet).to.include({
+			customerId: firm,
+			contract: null,
+			pricesIncludeVat: true,
+			deposit: true,
+			paidOn: '2026-11-21'
+		});
+		// With VAT, as it came.
+		expect(sheet.rows).to.have.length(1);
+		expect(sheet.rows[0]).to.include({
+			unitPrice: '60.00',
+			description: 'Deposit, paid on 21 Nov 2026'
+		});
+		expect(depositMoves(world).map(({ title }) => title)).to.have.length(3);
+		expect(() => depositDraft(world, 999, 'd')).to.throw(NotFoundError);
+	});
+
+	it('of a contractor is what stood before the deduction, without the VAT it accounts for itself', () => {
+		// 800.00 came of labour at 20 % deducted: 1,000.00; VAT is reverse charged and was never part of it.
+		const draft = depositDraft(world, paid(addCustomer(world, CONTRACTOR), '800'), 'a');
+		expect(sheetOf(draft)).to.include({ pricesIncludeVat: false, contract: 'construction' });
+		expect(sheetOf(draft).rows[0]).to.include({ unitPrice: '1000.00' });
+	});
+
+	it('is none of who charges no VAT', () => {
+		world.end();
+		world = makeWorld({ vatRegistered: false, vatNumber: '' });
+		const firm = addCustomer(world, FIRM);
+		const id = paid(firm, '120');
+		expect(taxedInHand(world.db, firm).size).to.equal(0);
+		expect(depositMoves(world)).to.deep.equal([]);
+		expect(() => depositDraft(world, id, 'a')).to.throw(NotFoundError);
+	});
+});
