@@ -1,2 +1,5 @@
-import '../../../threadStart.mjs';
+// Begins a thread from source: a thread does not inherit what translates TypeScript in the process that starts it.
+import { register } from 'tsx/esm/api';
+
+register();
 await import('./readThread.ts');
