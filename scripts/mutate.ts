@@ -28,7 +28,9 @@ const given = process.argv.slice(2);
 const howMany = Number(given.find((one) => /^\d+$/.test(one)) ?? 300);
 const paths = given.filter((one) => !/^\d+$/.test(one)).map((one) => relative('.', resolve(one)));
 if (paths.length === 0 || !paths.every((path) => existsSync(path))) {
-	console.error('Which folder or file? npm run mutate -- src/lib/core/settlement [how many]');
+	console.error(
+		'Which folder or file? npm run mutate -- src/lib/core/settlement [another] [how many]'
+	);
 	process.exit(2);
 }
 
@@ -125,7 +127,7 @@ const sample = paths.flatMap((path) =>
 	shuffled(mutants.filter(under(path)), SEED).slice(0, howMany)
 );
 
-const runner = join(copy, 'scripts/mutateRunner.ts');
+const RUNNER = join(copy, 'scripts/mutateRunner.ts');
 
 /** A process that runs tests, of one file after the other; begun anew after what did not end. */
 class Runner {
@@ -135,7 +137,7 @@ class Runner {
 	#atLoad = new Set<string>();
 
 	#start(test: string, env: NodeJS.ProcessEnv): ChildProcess {
-		return fork(runner, [join(root, 'tests/support/seed.ts'), ...(test ? [test] : [])], {
+		return fork(RUNNER, [join(root, 'tests/support/seed.ts'), ...(test ? [test] : [])], {
 			cwd: copy,
 			execArgv: ['--import', 'tsx'],
 			env: { ...process.env, ...env },

@@ -8,13 +8,19 @@ import { sha256 } from '../business/keys';
 /** Of a document all of whose columns are written but its state and what is frozen of it, which comes with it. */
 export function sealOf({ $client }: Database, documentId: number, frozen: string): string {
 	// By hand, as they are written: a document may have hundreds of lines, and nobody is answered meanwhile.
-	const rows = (query: string) => $client.prepare(query).raw().all(documentId) as unknown[][];
-	const [document] = rows(`
+	const rows = (query: string, ...given: string[]) =>
+		$client
+			.prepare(query)
+			.raw()
+			.all(...given, documentId) as unknown[][];
+	const [document] = rows(
+		`
 		select id, kind, key, origin, about_id, corrects_id, customer_id, customer_name, number, running, issue_date,
-			sort_date, tax_point, due_date, token, null, currency, net, vat_charged, vat_reverse_charged, total,
+			sort_date, tax_point, due_date, token, ?, currency, net, vat_charged, vat_reverse_charged, total,
 			total_sterling, deduction, issued_at
-		from documents where id = ?`);
-	document![FROZEN] = frozen;
+		from documents where id = ?`,
+		frozen
+	);
 	const lines = rows(`
 		select position, kind, description, quantity, unit, unit_price, vat, cost, net, document_discount, retention,
 			taxable, without_vat, job_id, tax_point
@@ -22,8 +28,6 @@ export function sealOf({ $client }: Database, documentId: number, frozen: string
 	const [file] = rows('select name, sha256 from document_files where document_id = ?');
 	return sha256(JSON.stringify([document, lines, file]));
 }
-/** Its place among the columns of the document. */
-const FROZEN = 15;
 
 /** Net, VAT charged and accounted for by the customer, total, deduction, retention: kept as they were computed. */
 export function sumsOf({
