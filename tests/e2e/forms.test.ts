@@ -188,6 +188,52 @@ describe('a form', () => {
 		await plain.close();
 	});
 
+	it('a file: whoever chooses before the box has become another loses nothing', async () => {
+		const own = await context.newPage();
+		// The moment at which the box becomes another is the test's to choose.
+		await own.addInitScript(() => {
+			const begin = window.setTimeout;
+			window.setTimeout = ((work: () => void, wait?: number) =>
+				wait === 500
+					? begin(() => Object.assign(window, { becomeAnother: work }), 0)
+					: begin(work, wait)) as typeof window.setTimeout;
+		});
+		const becomeAnother = () =>
+			own.evaluate(() => (window as unknown as { becomeAnother: () => void }).becomeAnother());
+		const file = (name: string, text: string) => ({
+			name,
+			mimeType: 'text/csv',
+			buffer: Buffer.from(text)
+		});
+		const statement = 'Date,Description,Amount\n20/11/2026,Corvane Dairy,120.00\n';
+		await own.goto(`${app.origin}/money`);
+		await ready(own);
+		// The device's own window is open for long.
+		const opened = own.waitForEvent('filechooser');
+		await own.getByLabel('Bring in a bank statement').click();
+		const chooser = await opened;
+		await becomeAnother();
+		await own.waitForTimeout(500);
+		await chooser.setFiles(file('slow.csv', statement));
+		await own.waitForURL(/look/);
+		await own.getByText('slow.csv').first().waitFor();
+		// Chosen just as the box is put away.
+		await own.goto(`${app.origin}/money`);
+		await ready(own);
+		const plain = (await own.waitForSelector('input.box[type=file]'))!;
+		await becomeAnother();
+		await own.getByRole('button', { name: 'Choose a file' }).waitFor();
+		await plain.evaluate((box: HTMLInputElement, text) => {
+			const chosen = new DataTransfer();
+			chosen.items.add(new File([text], 'late.csv', { type: 'text/csv' }));
+			box.files = chosen.files;
+			box.dispatchEvent(new Event('change', { bubbles: true }));
+		}, statement);
+		await own.waitForURL(/look/);
+		await own.getByText('late.csv').first().waitFor();
+		await own.close();
+	});
+
 	it('without scripts: a customer is added, and found', async () => {
 		const plain = await browser.newContext({
 			javaScriptEnabled: false,
