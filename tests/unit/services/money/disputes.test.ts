@@ -7,6 +7,8 @@ import { paidTwice } from '../../../../src/lib/core/settlement/twice';
 import { cardDisputes } from '../../../../src/lib/server/db/schema';
 import type { DisputeEvent } from '../../../../src/lib/server/gateways/card';
 import { documentDetail } from '../../../../src/lib/server/services/desk/documents';
+import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
+import { NotFoundError } from '../../../../src/lib/core/refusals';
 import { nextMoves } from '../../../../src/lib/server/services/desk/moves';
 import { inHandOf } from '../../../../src/lib/server/services/ledger/inHand';
 import { acceptLine } from '../../../../src/lib/server/services/money/bank/accept';
@@ -83,6 +85,44 @@ describe('a disputed card payment', () => {
 		expect(documentDetail(world, invoice.id).cardDisputes[0]!.state).to.equal('answered');
 	});
 
+	it('is a move until its last day, late from two days before it, and says when that is past', () => {
+		news('dispute.opened');
+		const on = (day: string) => {
+			world.clock.set(londonMoment(`${day}T09:00`));
+			const { detail, late, amount, title } = move()!;
+			expect([amount, title]).to.deep.equal([
+				120_00n,
+				'Corvane Dairy Ltd disputes a card payment of £120.00'
+			]);
+			return [detail.replace(`${invoice.number}: `, ''), late];
+		};
+		expect(on('2026-11-28')).to.deep.equal(['answer by 1 Dec 2026, in 3 days', false]);
+		expect(on('2026-11-29')).to.deep.equal(['answer by 1 Dec 2026, in 2 days', true]);
+		expect(on('2026-11-30')).to.deep.equal(['answer by 1 Dec 2026, tomorrow', true]);
+		expect(on('2026-12-01')).to.deep.equal(['answer by 1 Dec 2026, today', true]);
+		expect(on('2026-12-02')).to.deep.equal(['the time to answer ended on 1 Dec 2026', true]);
+	});
+
+	it('leaves one word on the invoice for each piece of news, told once or twice', () => {
+		const words = () =>
+			documentDetail(world, invoice.id)
+				.trail.filter(({ what }) => what.startsWith('dispute'))
+				.map(({ who, what, detail }) => [who, what, detail]);
+		news('dispute.opened', { id: 'same' });
+		news('dispute.opened', { id: 'same' });
+		answerDispute(world, dispute().id);
+		news('dispute.won');
+		const told = [
+			['customer', 'disputeOpened', '£120.00, to answer by 1 Dec 2026'],
+			['you', 'disputeAnswered', ''],
+			['customer', 'disputeWon', '£120.00']
+		];
+		expect(words()).to.deep.include.members(told);
+		expect(words()).to.have.length(3);
+		expect(dispute()).to.include({ state: 'won', endedAt: world.clock.now(), amount: 120_00 });
+		expect(() => answerDispute(world, 99)).to.throw(NotFoundError);
+	});
+
 	it('takes the money back when it is lost, once, and changes nothing when it is won', () => {
 		news('dispute.opened');
 		news('dispute.lost');
@@ -125,7 +165,19 @@ describe('a disputed card payment', () => {
 		expect(files.get('Summary.pdf')!.toString())
 			.to.contain('Not known to me')
 			.and.to.contain('£120.00 on 24 Nov 2026');
+		const summary = files.get('Summary.pdf')!.toString();
+		for (const words of ['dsp-1', 'chk-1', '1 Dec 2026', FIRM.name, `${invoice.number} of 24 Nov`])
+			expect(summary).to.contain(words);
+		// Where nothing is said of a site, the work was done where the customer is.
+		expect(summary).to.contain(FIRM.address.split('\n').join(', '));
+		const happened = files.get('What happened.csv')!.toString().split('\n');
+		expect(happened[0]).to.equal('When,Who,What,Detail');
+		expect(happened.filter((row) => row.includes(`,sent,`))).to.have.length(1);
+		expect(happened.find((row) => row.includes(',disputeOpened,'))).to.match(
+			/^"?24 Nov 2026.*,customer,disputeOpened,"£120\.00, to answer by 1 Dec 2026"$/
+		);
 		const messages = files.get('Messages.txt')!.toString();
+		expect(messages).to.match(/^24 Nov 2026/);
 		expect(messages).to.contain(FIRM.email).and.to.contain('(link)').and.to.not.contain('/p/');
 	});
 });

@@ -170,11 +170,11 @@ describe('who is told of a payment', () => {
 });
 
 describe('a card fee of a firm', () => {
-	async function billed(rows: ReturnType<typeof line>[]) {
+	async function billed(rows: ReturnType<typeof line>[], feeOnTop = 12_10) {
 		const { id } = await issued(world, FIRM, { rows });
 		await openCheckout(world, tokenOf(id), 'a');
 		const { amount } = asked[0] as { amount: number };
-		receive(world, { ...settledEvent(world.checkouts[0]!.id, amount), feeOnTop: 12_10 });
+		receive(world, { ...settledEvent(world.checkouts[0]!.id, amount), feeOnTop });
 		expect(await billCardFees(world)).to.equal(1);
 		const fee = world.db.select().from(documents).where(eq(documents.origin, 'cardFee')).get()!;
 		return fee.frozen!.sheet.rows.map((row) =>
@@ -192,6 +192,14 @@ describe('a card fee of a firm', () => {
 			['4.40', 'standard', ''],
 			['7.70', 'reduced', 'emptyHome']
 		]);
+	});
+
+	it('of a penny is one line: a share of nothing is none', async () => {
+		const rows = [
+			line('a', 'Render', '100'),
+			line('b', 'Empty home', '200', { vat: 'reduced', vatReason: 'emptyHome' })
+		];
+		expect(await billed(rows, 1)).to.deep.equal([['0.01', 'reduced', 'emptyHome']]);
 	});
 });
 
@@ -251,10 +259,13 @@ describe('what a payer has in hand', () => {
 
 	it('is used from the first of it until the invoice is paid, and no further', async () => {
 		const { id, customerId } = await firm();
-		inHand(customerId, ['700', '400', '300']);
+		inHand(customerId, ['700', '400', '300', '5']);
 		expect(useInHand(world, id, 'u')).to.equal(1200_00);
-		expect(left(customerId)).to.equal(200_00);
+		expect(left(customerId)).to.equal(205_00);
 		expect(itemOf(world, id)).to.include({ state: 'paid', overpaid: 0 });
+		// The third was not touched, not even by nothing.
+		const used = world.db.select({ amount: allocations.amount }).from(allocations).all();
+		expect(used).to.deep.equal([{ amount: 700_00 }, { amount: 400_00 }, { amount: 100_00 }]);
 		expect(useInHand(world, id, 'u')).to.equal(0);
 		expect(trailOf(id).filter((one) => one.what === 'creditApplied')).to.deep.equal([
 			{ who: 'you', what: 'creditApplied', detail: '£1,200.00' }

@@ -4,9 +4,12 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { FieldError } from '../../../../src/lib/core/refusals';
 import { checkouts, mails, trials } from '../../../../src/lib/server/db/schema';
 import { tryOut } from '../../../../src/lib/server/services/invoices/trial';
+import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
 import { readMoved } from '../../../../src/lib/server/services/money/form';
 import { oddNewsMoves, setAsideUnknown } from '../../../../src/lib/server/services/money/oddNews';
+import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
+import { takeShared } from '../../../../src/lib/server/services/money/taking';
 import { recordPayment } from '../../../../src/lib/server/services/money/payments';
 import { advancesFor } from '../../../../src/lib/server/services/money/useInHand';
 import { payTogether } from '../../../../src/lib/server/services/owed/together';
@@ -16,7 +19,7 @@ import {
 } from '../../../../src/lib/server/services/owed/statementRuns';
 import { blankSheet } from '../../../../src/lib/core/sheet/blank';
 import { expectSoundBooks } from '../../../support/books';
-import { another, itemOf, oneLine, payByHand } from '../../../support/money';
+import { another, FIRM, itemOf, oneLine, payByHand } from '../../../support/money';
 import {
 	CONTRACTOR,
 	draftOf,
@@ -153,8 +156,52 @@ describe('money typed by hand', () => {
 		expect(fields({ amount: '0', withheld: '5' })).to.deep.equal([]);
 	});
 
-	it('is an advance of nobody where no customer is chosen', () =>
-		expect(advancesFor(world.db, blankSheet())).to.deep.equal([]));
+	it('is an advance of nobody where no customer is chosen, and of no invoice in other money', () => {
+		expect(advancesFor(world.db, blankSheet())).to.deep.equal([]);
+		const customerId = addCustomer(world, FIRM);
+		const more = { way: 'cash' as const, reference: '', shares: {} };
+		for (const [key, date, amount] of [
+			['b', '2026-11-21', '30'],
+			['a', '2026-11-20', '20']
+		] as const)
+			recordForPayer(world, customerId, { key, date, amount, ...more });
+		const sheet = { ...blankSheet(), customerId };
+		const both = [
+			{ date: '2026-11-20', amount: 20_00n },
+			{ date: '2026-11-21', amount: 30_00n }
+		];
+		expect(advancesFor(world.db, sheet)).to.deep.equal(both);
+		expect(advancesFor(world.db, { ...sheet, currency: 'GBP' })).to.deep.equal(both);
+		expect(advancesFor(world.db, { ...sheet, currency: 'EUR' })).to.deep.equal([]);
+	});
+
+	it('pressed again with a box that is wrong is still refused, not taken for the press before', async () => {
+		const { id } = await issued(world, HOUSEHOLD, oneLine('100'));
+		recordPayment(world, id, form);
+		expect(() => recordPayment(world, id, { ...form, way: 'shells' })).to.throw(FieldError);
+		expect(() => recordPayment(world, id, { ...form, amount: '1 x' })).to.throw(FieldError);
+		expect(recordPayment(world, id, form)).to.equal(1);
+	});
+
+	it('is whole: never shared out beyond itself, nor in other money with a fee', () => {
+		const take = (more: object) =>
+			world.db.transaction((tx) =>
+				takeShared(tx, world, {
+					key: 'w',
+					payerId: addCustomer(world, FIRM),
+					date: '2026-11-24',
+					amount: 10_00,
+					way: 'bank',
+					source: 'hand',
+					reference: '',
+					fee: 0,
+					who: 'you',
+					shares: [{ documentId: 1, amount: 10_01, withheld: null }],
+					...more
+				})
+			);
+		expect(() => take({})).to.throw('shared out beyond');
+	});
 });
 
 it('news that do not fit are asked about on Today', () => {
