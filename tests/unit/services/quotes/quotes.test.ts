@@ -3,17 +3,10 @@ import { spawnSync } from 'node:child_process';
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
-import { blankQuote } from '../../../../src/lib/core/quotes/terms';
 import { ConflictError, FieldError, RefusedError } from '../../../../src/lib/core/refusals';
-import type { QuoteTerms, Sheet, SheetLine } from '../../../../src/lib/core/sheet/types';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { jobWork } from '../../../../src/lib/server/services/jobs/work';
 import { addJob, loadJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
-import { eq } from 'drizzle-orm';
-import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
-import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
-import { inHandOf } from '../../../../src/lib/server/services/ledger/inHand';
-import { settleCancelled } from '../../../../src/lib/server/services/money/cancelled';
 import { receiveCardEvent } from '../../../../src/lib/server/services/money/cardEvents';
 import {
 	invoiceDeposits,
@@ -61,8 +54,18 @@ import { filesOf } from '../../../../src/lib/server/services/files/files';
 import { tryQuote } from '../../../../src/lib/server/services/quotes/trial';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
 import { prepareQuote, sendQuote } from '../../../../src/lib/server/services/quotes/send';
-import { documents, mails, openItems } from '../../../../src/lib/server/db/schema';
+import { mails } from '../../../../src/lib/server/db/schema';
 import { auditBooks } from '../../../../scripts/audit/books';
+import {
+	ceiling,
+	FROM,
+	NONE,
+	quoteAccepted,
+	type QuoteGiven,
+	quoteSent,
+	quoteWritten,
+	ROWS
+} from '../../../support/quotes';
 import {
 	BUSINESS,
 	CONTRACTOR,
@@ -78,59 +81,10 @@ let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => world.end());
 
-const way = (id: string, option: string, price: string, more: Partial<SheetLine> = {}) =>
-	line(id, `Ceiling in ${option}`, price, { choice: { group: 'Ceiling', option }, ...more });
-const ROWS = [
-	line('base', 'Take the old ceiling down', '480'),
-	way('boards', 'boards', '1200', { kind: 'materials', cost: '700' }),
-	way('laths', 'laths and lime', '1840'),
-	line('rose', 'Repair the rose', '200', { extra: true }),
-	line('sockets', 'A socket moved', '40', { extra: true, most: '6', quantity: '1' })
-];
-const FROM = { address: '192.0.2.7', agent: 'A phone' };
-const NONE = { options: {}, extras: {} };
-
-function written(
-	terms: Partial<QuoteTerms> = {},
-	sheet: Partial<Sheet> = {},
-	customer: object = HOUSEHOLD
-) {
-	const customerId = addCustomer(world, customer);
-	const id = beginQuote(world, `q${customerId}`, { customerId });
-	saveQuote(world, id, 1, {
-		...blankQuote(),
-		customerId,
-		pricesIncludeVat: true,
-		rows: ROWS,
-		...sheet,
-		quote: { ...blankQuote().quote, title: 'Front room ceiling', deposit: '25%', ...terms }
-	});
-	return id;
-}
-
-async function sent(...given: Parameters<typeof written>) {
-	const id = written(...given);
-	await sendQuote(world, id, loadQuote(world.db, id).version, {
-		key: 'a',
-		...prepareQuote(world, id)
-	});
-	return id;
-}
-
+const written = (...given: QuoteGiven) => quoteWritten(world, ...given);
+const sent = (...given: QuoteGiven) => quoteSent(world, ...given);
 const accept = (id: number, more: Record<string, unknown> = {}, way: 'page' | 'spot' = 'page') =>
-	acceptQuote(
-		world,
-		id,
-		{
-			key: 'k1',
-			n: loadQuote(world.db, id).sent,
-			total: 2320_00,
-			picked: JSON.stringify({ options: { Ceiling: 'laths and lime' }, extras: {} }),
-			name: 'Odile Brancaster',
-			...more
-		},
-		{ way, informed: 'page', from: FROM }
-	);
+	quoteAccepted(world, id, more, way);
 const quotePaperOf = async (id: number) =>
 	world.db.$client
 		.prepare('select content from quote_versions where quote_id = ?')
@@ -163,7 +117,7 @@ describe('a quote that goes out', () => {
 	});
 
 	it('says what is missing before it takes a number', async () => {
-		const id = written({ title: '' }, { rows: [way('a', 'one', '10')] });
+		const id = written({ title: '' }, { rows: [ceiling('a', 'one', '10')] });
 		expect(prepareQuote(world, id).problems.map(({ path }) => path)).to.have.members([
 			'quote.title',
 			'rows.a.choice'
@@ -308,70 +262,6 @@ describe('accepting', () => {
 			extra: true
 		});
 		expect(loadQuote(world.db, id).jobId).to.equal(jobId);
-	});
-});
-
-describe('the deposit', () => {
-	it('is paid online, invoiced on that day to the penny, once, and the rest stays to bill', async () => {
-		const id = await sent({ deposit: '25%' });
-		accept(id);
-		const first = await openDepositCheckout(world, token(id), 'card:1', 'card');
-		expect(await openDepositCheckout(world, token(id), 'card:1', 'card')).to.equal(first);
-		world.clock.set(londonMoment('2026-11-25T10:00'));
-		const event = settledEvent('chk-1', 580_00, 'e1');
-		receiveCardEvent(world, event, '{}');
-		receiveCardEvent(world, event, '{}');
-		await invoiceDeposits(world);
-		await invoiceDeposits(world);
-		const issued = world.db
-			.select()
-			.from(documents)
-			.all()
-			.filter(({ state }) => state === 'issued');
-		expect(issued).to.have.length(1);
-		expect(issued[0]).to.include({ total: 580_00, taxPoint: '2026-11-25' });
-		expect(world.db.select().from(openItems).get()).to.include({ outstanding: 0, state: 'paid' });
-		expect(quotePage(world, token(id)).deposit).to.deep.equal({
-			amount: 580_00,
-			deduction: 0,
-			state: 'invoiced'
-		});
-		await openDepositCheckout(world, token(id), 'card:2', 'card').then(
-			() => expect.fail('it was paid'),
-			(error: Error) => expect(error.message).to.match(/No deposit/)
-		);
-		expect(auditBooks(world.db.$client)).to.deep.equal([]);
-	});
-});
-
-describe('the deposit of a contractor', () => {
-	it('is asked for without what it deducts, and its invoice is settled by exactly that', async () => {
-		const id = await sent(
-			{ deposit: '50%' },
-			{
-				pricesIncludeVat: false,
-				contract: 'construction',
-				rows: [
-					line('a', 'Lime render', '800'),
-					line('b', 'Lime and sand', '200', { kind: 'materials', cost: '200' })
-				]
-			},
-			CONTRACTOR
-		);
-		accept(id, { total: 1000_00, picked: JSON.stringify(NONE), name: 'A. Beacon' });
-		// Half of 1,000 under the reverse charge; of it 400 labour, of which 20 % go to the tax office.
-		expect(quotePage(world, token(id)).deposit).to.deep.equal({
-			amount: 500_00,
-			deduction: 80_00,
-			state: 'asked'
-		});
-		await openDepositCheckout(world, token(id), 'card:1', 'card');
-		expect(world.checkouts.at(-1)!.amount).to.equal(420_00);
-		receiveCardEvent(world, settledEvent('chk-1', 420_00, 'e1'), '{}');
-		await invoiceDeposits(world);
-		const item = world.db.select().from(openItems).get()!;
-		expect(item).to.include({ outstanding: 0, toPay: 0, state: 'paid', overpaid: 0 });
-		expect(auditBooks(world.db.$client)).to.deep.equal([]);
 	});
 });
 
@@ -730,58 +620,3 @@ describe('the audit of quotes', () => {
 		}
 	});
 });
-
-describe('what was cancelled is settled', () => {
-	it('the deposit’s invoice is credited, the share invoiced with the VAT of its lines, once; the rest stands in hand', async () => {
-		const id = await sent({ deposit: '25%' }, { rows: [line('a', 'Labour', '1000')] });
-		accept(id, {
-			total: 1000_00,
-			picked: JSON.stringify(NONE),
-			begin: true,
-			acknowledged: true
-		});
-		await expectRefused(settleCancelled(world, id, { done: '{}' }));
-		await openDepositCheckout(world, token(id), 'card:1', 'card');
-		receiveCardEvent(world, settledEvent('chk-1', 250_00, 'e1'), '{}');
-		await invoiceDeposits(world);
-		cancelByCustomer(world, id);
-		const lineId = jobWork(world.db, loadQuote(world.db, id).jobId!).lines[0]!.id;
-		for (const done of ['nonsense', `{"${lineId}":101}`, '{"x":1}'])
-			await settleCancelled(world, id, { done }).then(
-				() => expect.fail(done),
-				(problem) => expect(problem).to.be.instanceOf(FieldError)
-			);
-		const settle = () => settleCancelled(world, id, { done: `{"${lineId}":20}` });
-		const draft = (await settle())!;
-		expect(await settle()).to.equal(draft);
-		const all = world.db.select().from(documents).all();
-		expect(all.map(({ kind, state, total }) => [kind, state, total])).to.deep.equal([
-			['invoice', 'issued', 250_00],
-			['creditNote', 'issued', 250_00],
-			// A fifth of 1,000.00, its VAT within.
-			['invoice', 'draft', 200_00]
-		]);
-		await issueInvoice(world, draft, loadDraft(world.db, draft).version);
-		const bill = world.db.select().from(documents).where(eq(documents.id, draft)).get()!;
-		expect([bill.net, bill.vatCharged]).to.deep.equal([166_67, 33_33]);
-		const { payerId } = world.db.select().from(openItems).get()!;
-		expect(inHandOf(world.db, payerId).reduce((sum, { amount }) => sum + amount, 0)).to.equal(
-			250_00
-		);
-		expect(auditBooks(world.db.$client)).to.deep.equal([]);
-	});
-
-	it('nothing is owed where they did not ask for an early begin', async () => {
-		const id = await sent({ deposit: '' }, { rows: [line('a', 'Labour', '1000')] });
-		accept(id, { total: 1000_00, picked: JSON.stringify(NONE) });
-		cancelByCustomer(world, id);
-		expect(await settleCancelled(world, id, { done: '{"1":50}' })).to.equal(null);
-		expect(world.db.select().from(documents).all()).to.deep.equal([]);
-	});
-});
-
-const expectRefused = (work: Promise<unknown>) =>
-	work.then(
-		() => expect.fail('it was not refused'),
-		(problem) => expect(problem).to.be.instanceOf(RefusedError)
-	);
