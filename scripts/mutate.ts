@@ -1,5 +1,5 @@
 // Says which bugs the unit tests would notice: `npm run mutate -- src/lib/core/settlement [another folder] [how many of each]`.
-// Small changes are put into the code of a folder one at a time, and of its own tests (in the folder of the same name, or above it)
+// Small changes are put into the code of a folder one at a time, and of its own tests (in the folder of the same name, or above it, in the core or in the services)
 // those that reach the changed place are run until one fails. What no test fails for is listed. Sentences for people are left as they are.
 import { fork, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
@@ -202,7 +202,10 @@ class Runner {
 	}
 }
 
-/** Whether tests stand where those of the changed file do: in the folder of its name, or above it. */
+/** A trade has one name in the core and in the services: `core/quotes` and `services/quotes` are one room on two floors. */
+const roomOf = (folder: string) => /(?:core|services)\/([a-z]+)/.exec(folder)?.[1];
+
+/** Whether tests stand where those of the changed file do: in the folder of its name, above it, or in its room on the other floor. */
 function isOwn(test: string, file: string): boolean {
 	const [theirs, its] = [
 		dirname(test)
@@ -210,7 +213,12 @@ function isOwn(test: string, file: string): boolean {
 			.replace('src/lib/services', 'src/lib/server/services'),
 		dirname(file)
 	];
-	return `${theirs}/`.startsWith(`${its}/`) || `${its}/`.startsWith(`${theirs}/`);
+	const room = roomOf(its);
+	return (
+		`${theirs}/`.startsWith(`${its}/`) ||
+		`${its}/`.startsWith(`${theirs}/`) ||
+		(room !== undefined && room === roomOf(theirs))
+	);
 }
 
 const reached = new Set<string>();

@@ -1,5 +1,27 @@
 // The list of e-mails and texts that went out, or should have.
+import type { MailRow } from '../documents/detail';
 import type { ListSpec } from './types';
+
+/** Every kind there is: one without words would be shown by its name in the books. */
+const KINDS: Readonly<Record<MailRow['kind'], string>> = {
+	invoice: 'an invoice',
+	creditNote: 'a credit note',
+	statement: 'a statement',
+	reminder: 'a reminder',
+	receipt: 'a receipt',
+	quote: 'a quote',
+	deposit: 'a deposit',
+	visit: 'a visit',
+	jobSheet: 'a job sheet',
+	enquiry: 'an enquiry',
+	paidNotice: 'news of a payment',
+	quoteNews: 'news of a quote',
+	enquiryNews: 'news of an enquiry',
+	signed: 'news of a signature',
+	textReply: 'an answer by text',
+	notice: 'a notice to you',
+	trial: 'a test'
+};
 
 export const MESSAGES: ListSpec = {
 	name: 'messages',
@@ -20,16 +42,7 @@ export const MESSAGES: ListSpec = {
 			label: 'about',
 			head: 'About',
 			type: 'choice',
-			choices: {
-				invoice: 'an invoice',
-				creditNote: 'a credit note',
-				trial: 'a test',
-				receipt: 'a receipt',
-				paidNotice: 'news of a payment',
-				statement: 'a statement',
-				reminder: 'a reminder',
-				notice: 'a notice to you'
-			}
+			choices: KINDS
 		},
 		{
 			id: 'state',

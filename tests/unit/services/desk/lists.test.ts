@@ -276,14 +276,57 @@ for (const source of Object.values(SOURCES)) {
 				rows.map(({ id }) => id)
 			);
 			expect([...names.keys()].sort((x, y) => x - y)).to.deep.equal(ids(rows));
-			for (const row of rows)
+			for (const row of pages({ ...whole(), columns: everyField(source) }, source)) {
 				expect(source.href(row.id, row.more)).to.match(/^\/[a-z/0-9-]+(\?visit=\d+)?$/);
+				// A choice is shown by its words, never by its name in the books.
+				for (const { id, choices } of source.spec.fields)
+					if (choices && row.cells[id] !== null)
+						expect(choices, `${id} ${row.cells[id]}`).to.have.property(String(row.cells[id]));
+			}
 			expect(
 				readList(books.world, source, whole({ search: '% nothing _' }), null).rows
 			).to.deep.equal([]);
 		});
 	});
 }
+
+describe('the list of messages by itself', () => {
+	it('leads from each message to what it is about', () => {
+		const MESSAGE_LIST = SOURCES.messages;
+		const leads = (more: Record<string, string | number>) => MESSAGE_LIST.href(2, more);
+		for (const [more, page] of [
+			[{ documentId: 7, quoteId: 3, kind: 'invoice' }, '/billing/7'],
+			[{ chased: 1, kind: 'reminder' }, '/owed/chasing'],
+			[{ statementId: 2, kind: 'statement' }, '/owed/statements'],
+			[{ quoteId: 3, kind: 'deposit' }, '/work/quotes/3'],
+			[{ jobId: 90, kind: 'visit' }, '/work/90'],
+			[{ sheetId: 5, kind: 'jobSheet' }, '/work/sheets/5'],
+			// Of what has no page of its own: where such things stand.
+			[{ kind: 'paidNotice' }, '/lists/payments'],
+			[{ kind: 'receipt' }, '/lists/payments'],
+			[{ kind: 'enquiry' }, '/lists/enquiries'],
+			[{ kind: 'enquiryNews' }, '/lists/enquiries'],
+			[{ kind: 'quoteNews' }, '/lists/quotes'],
+			[{ kind: 'signed' }, '/lists/sheets'],
+			[{ kind: 'textReply' }, '/work/replies'],
+			[{ kind: 'notice' }, '/lists/messages'],
+			[{}, '/lists/messages']
+		] as const)
+			expect(leads(more), JSON.stringify(more)).to.equal(page);
+		const rows = pages(
+			{ search: '', filters: [], sort: MESSAGE_LIST.spec.sort, columns: ['kind', 'as'] },
+			MESSAGE_LIST
+		);
+		expect(
+			rows.map((row) => [row.cells.kind, MESSAGE_LIST.href(row.id, row.more)].join(' '))
+		).to.include.members([
+			'jobSheet /work/sheets/2',
+			'visit /work/1',
+			'quoteNews /work/quotes/1',
+			'quoteNews /work/quotes/2'
+		]);
+	});
+});
 
 describe('the list of invoices by itself', () => {
 	it('has each document once, drafts first, then the newest', () => {
