@@ -246,6 +246,37 @@ describe('what a document shows (VAT Regulations 1995 reg. 14)', () => {
 		]).to.deep.equal(['Credit note', 'INV-0001 of 1 Nov 2026', 'Wrong house', null, '']);
 	});
 
+	it('a record of what somebody else wrote says so, and asks for no money', () => {
+		const banner = (change: Partial<Sheet>, marking: Marking = 'issued') =>
+			view(customer('household'), change, marking).banner;
+		const opening = { number: '0012', taxPoint: '2026-11-24', returned: false };
+		expect(banner({ opening })).to.match(/^Our record of an invoice you have already/);
+		const selfBilled = { number: 'SB-1', agreedOn: '1 Nov 2026' };
+		expect(banner({ selfBilled } as Partial<Sheet>)).to.match(/^Our record of what Beacon & Lathe/);
+		expect(banner({}, 'copy')).to.equal('Copy of a document sent before');
+		expect(banner({})).to.equal('');
+		expect(view(customer('household'), {}, 'copy').number).to.equal('INV-0007');
+		const shown = view(customer('household'), { selfBilled } as Partial<Sheet>);
+		expect([shown.bank, shown.online, shown.payWords]).to.deep.equal([null, '', '']);
+	});
+
+	it('how it can be paid: what the seller takes, and where a transfer goes', () => {
+		const shown = view(customer('household'), {});
+		expect(shown.bank).to.deep.include({ accountNumber: '00012345', reference: 'INV-0007' });
+		const bare = { ...seller, bank: { accountName: '', sortCode: '', accountNumber: '' } };
+		expect(view(customer('household'), {}, 'issued', bare).bank).to.equal(null);
+		expect(view(customer('household'), {}, 'trial').bank?.reference).to.equal('the invoice number');
+	});
+
+	it('the terms it was issued on, and none on a draft or a credit note', () => {
+		const terms = (change: Partial<Sheet>, marking: Marking = 'issued') =>
+			view(customer('household'), change, marking).terms;
+		expect(terms({})).to.match(/^Terms: .*14 days.*\. Due 8 Dec 2026\.$/);
+		expect(terms({ termsDays: '30' })).to.match(/^Terms: .*30 days.*\. Due 24 Dec 2026\.$/);
+		expect(terms({ dueDate: '1 Dec 2026' })).to.equal('Terms: as agreed. Due 1 Dec 2026.');
+		expect(terms({}, 'draft')).to.equal('');
+	});
+
 	it('a seller that is not registered shows neither rate nor number of VAT', () => {
 		const shown = view(customer('household'), {}, 'issued', { ...seller, vatStatuses: [] });
 		expect(wordsOf(shown)).to.not.contain('VAT');

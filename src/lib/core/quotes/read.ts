@@ -132,11 +132,12 @@ function computeAnyway(
 				});
 				attempt = { ...attempt, deposit: null };
 			} else if (path === 'discount') {
-				problems.push({
-					path: 'discount',
-					level: 'stop',
-					message: 'The discount is larger than what is chosen first comes to.'
-				});
+				if (!problems.some((one) => one.path === 'discount'))
+					problems.push({
+						path: 'discount',
+						level: 'stop',
+						message: 'The discount is larger than what is chosen first comes to.'
+					});
 				attempt = { ...attempt, discount: null };
 			} else if (path === 'pricesIncludeVat') attempt = { ...attempt, pricesIncludeVat: false };
 			else if (path === 'vatRounding') attempt = { ...attempt, vatRounding: 'nearest' };

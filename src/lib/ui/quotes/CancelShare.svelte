@@ -47,7 +47,7 @@
 					<label
 						><span class="sr-only">Percent done: {description}</span><input
 							class="box text-right"
-							inputmode="numeric"
+							inputmode="decimal"
 							placeholder="0 %"
 							oninput={(event) =>
 								(done[id] = Number(event.currentTarget.value.replace('%', '')) || 0)}

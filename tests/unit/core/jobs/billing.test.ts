@@ -104,6 +104,23 @@ describe('what of a job can be billed', () => {
 		expect(sellingPrice(cost(1, '12', { unitPrice: '20' }))).to.equal('20');
 	});
 
+	it('as one line keeps what all of its parts say of income and cost centre, and only that', () => {
+		const [one] = billLines(
+			billablesOf(
+				work({
+					lines: [
+						line(1, '100', { income: 'Repairs', centre: 'North' }),
+						line(2, '50', { income: 'Repairs', centre: 'South' })
+					]
+				})
+			),
+			'single',
+			making()
+		);
+		expect(one).to.include({ income: 'Repairs' });
+		expect(one!.centre ?? '').to.equal('');
+	});
+
 	it('as one line keeps rates apart, knows the cost of its materials, and bills every part', () => {
 		const lines = billLines(
 			billablesOf(
@@ -180,7 +197,8 @@ describe('a bill run', () => {
 		['contract classes', { contract: 'none' }, /different classes/],
 		['tax standings', { standing: 'b' }, /standing/],
 		['bill-tos', { billToId: 9 }, /different people/],
-		['ways of pricing', { pricesIncludeVat: true }, /include VAT/]
+		['ways of pricing', { pricesIncludeVat: true }, /include VAT/],
+		['what is finished and what is not', { finishedOn: null }, /still under way/]
 	];
 	for (const [name, more, words] of apart)
 		it(`never mixes ${name}, and says so`, () => {

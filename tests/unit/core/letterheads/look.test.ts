@@ -6,7 +6,12 @@ import { frozenFigures } from '../../../../src/lib/core/documents/frozen';
 import type { Frozen } from '../../../../src/lib/core/documents/types';
 import { viewDocument } from '../../../../src/lib/core/documents/view';
 import { contrastOnWhite, darkEnough } from '../../../../src/lib/core/letterheads/contrast';
-import { lookProblems, titleProblem } from '../../../../src/lib/core/letterheads/law';
+import {
+	ALWAYS,
+	columnRule,
+	lookProblems,
+	titleProblem
+} from '../../../../src/lib/core/letterheads/law';
 import {
 	COLUMNS,
 	lookForm,
@@ -62,6 +67,52 @@ function pageOf(more: Partial<Look>, change: Partial<Sheet> = {}, by = SELLER) {
 	return viewDocument(frozen, frozenFigures(frozen), 'INV-0007', 'issued');
 }
 const titles = (page: ReturnType<typeof pageOf>) => page.columns.map(({ title }) => title);
+
+describe('a colour of one’s own', () => {
+	it('is six digits, dark enough on white paper', () => {
+		const read = (accent: string) => lookForm.safeParse({ accent }).success;
+		expect(['#1f5d57', '#1F5D57', '#000000'].every(read)).to.equal(true);
+		for (const wrong of ['#1f5d577', '#1f5d5', '1f5d57', '#ffffff', '#1f5d5g', 'x#1f5d57'])
+			expect(read(wrong), wrong).to.equal(false);
+	});
+
+	it('and what the law keeps, with its place in the law', () => {
+		expect(
+			ALWAYS.map(({ reference }) => reference.replace('VAT Regulations 1995 reg. 14(1)', '§'))
+		).to.deep.equal([
+			'§(a)',
+			'§(b), (c)',
+			'§(d); Companies Act 2006 s.1202',
+			'§(d)',
+			'§(e)',
+			'§(g), (l)',
+			'§(n) to (r)'
+		]);
+		const letters = (vatRegistered: boolean) =>
+			Object.fromEntries(
+				COLUMNS.map((column) => [
+					column,
+					columnRule(column, { vatRegistered })?.reference.slice(-3) ?? ''
+				])
+			);
+		expect(letters(true)).to.include({
+			description: '(g)',
+			amount: '(g)',
+			quantity: '(g)',
+			price: '(m)',
+			vat: '(g)',
+			withoutVat: '(g)',
+			discount: '(i)',
+			unit: ''
+		});
+		expect(letters(false)).to.include({
+			description: '(g)',
+			amount: '(g)',
+			quantity: '',
+			price: ''
+		});
+	});
+});
 
 describe('the colour of a letterhead', () => {
 	it('has its contrast told as WCAG computes it, and is refused below 4.5', () => {

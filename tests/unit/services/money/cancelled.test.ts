@@ -99,17 +99,17 @@ describe('what was cancelled is settled', () => {
 		accept(id, { total: 1460_00, picked: JSON.stringify(NONE), begin: true, acknowledged: true });
 		cancelByCustomer(world, id);
 		const [a, b] = jobWork(world.db, loadQuote(world.db, id).jobId!).lines;
-		const done = JSON.stringify({ [a!.id]: 10, [b!.id]: 50 });
+		const done = JSON.stringify({ [a!.id]: 33.5, [b!.id]: 50 });
 		const { sheet } = loadDraft(world.db, (await settleCancelled(world, id, { done }))!);
 		expect(sheet).to.include({ pricesIncludeVat: true, workFinished: '24 Nov 2026' });
 		expect(
 			sheet.rows.map((row) => row.type === 'line' && [row.unitPrice, row.vat, row.vatReason])
 		).to.deep.equal([
-			['100.00', 'standard', ''],
+			['335.00', 'standard', ''],
 			['200.00', 'reduced', 'emptyHome']
 		]);
 		expect((sheet.rows[0] as { description: string }).description).to.equal(
-			'Labour: 10 % of it, supplied at your request before your notice of 24 Nov 2026'
+			'Labour: 33.5 % of it, supplied at your request before your notice of 24 Nov 2026'
 		);
 	});
 

@@ -137,9 +137,12 @@ export const ACKNOWLEDGE_WORDS = 'I know that I can no longer cancel once all of
 /** The button says that it binds to pay; otherwise the customer is not bound (reg. 14(3), (4)). */
 export const ACCEPT_WORDS = 'Accept, with obligation to pay';
 
-/** What of an agreed price is owed for a part of it that was done: percent, rounded to the penny (reg. 36(5)). */
+/** What of an agreed price is owed for a part of it that was done: percent, to its hundredths, rounded to the penny (reg. 36(5)). */
 export const shareOf = (agreed: Minor, percentDone: number): Minor =>
-	divideRounded(agreed * BigInt(Math.min(100, Math.max(0, Math.round(percentDone)))), 100n);
+	divideRounded(
+		agreed * BigInt(Math.min(10_000, Math.max(0, Math.round(percentDone * 100)))),
+		10_000n
+	);
 
 /** Clauses that are unfair to a consumer (Consumer Rights Act 2015 s.62, Schedule 2), seen by their words. */
 export function unfairTerms(terms: string): string[] {

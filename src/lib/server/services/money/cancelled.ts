@@ -28,7 +28,15 @@ const settleForm = z.object({
 		.transform((given, context) => {
 			try {
 				const read = z
-					.record(z.string().regex(/^\d{1,12}$/), z.number().min(0).max(100))
+					.record(
+						z.string().regex(/^\d{1,12}$/),
+						z
+							.number()
+							.min(0)
+							.max(100)
+							// What is said on the paper is what is worked out.
+							.transform((percent) => Math.round(percent * 100) / 100)
+					)
 					.safeParse(JSON.parse(given || '{}'));
 				if (read.success) return read.data;
 			} catch {

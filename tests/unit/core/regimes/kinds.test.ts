@@ -1,0 +1,186 @@
+// Which paper it is, why its tax point is that day, what a notice in time is, and what a VAT period is read from.
+import { expect } from 'chai';
+import { describe, it } from 'mocha';
+import { FiguresError } from '../../../../src/lib/core/figures/types';
+import {
+	cancelUntil,
+	inTime,
+	mayBeginFrom,
+	shareOf
+} from '../../../../src/lib/core/regimes/gb/consumer';
+import { readReturnInput, readTaxPointsInput } from '../../../../src/lib/core/regimes/gb/json';
+import { paperOf } from '../../../../src/lib/core/regimes/gb/kindLaw';
+import { decideTaxPoint } from '../../../../src/lib/core/regimes/gb/taxPoint';
+import { vatReturn } from '../../../../src/lib/core/regimes/gb/vatReturn';
+import { blankSheet } from '../../../../src/lib/core/sheet/blank';
+import { customerOf, FULL, lineOf, problemAt, readWith, SELLER } from '../../../support/sheets';
+
+describe('which paper a sheet becomes', () => {
+	const paper = (more: object, correcting = false) =>
+		paperOf({ ...blankSheet(), ...more } as never, correcting);
+	it('is the first that fits', () => {
+		expect(paper({})).to.equal('invoice');
+		expect(paper({}, true)).to.equal('creditNote');
+		expect(paper({ charge: 'late', selfBilled: {} }, true)).to.equal('creditNote');
+		expect(paper({ charge: 'late', selfBilled: {} })).to.equal('lateCharge');
+		expect(paper({ selfBilled: {}, about: { as: 'debit' } })).to.equal('selfBilled');
+		expect(paper({ about: { as: 'debit' }, releases: [1] })).to.equal('debitNote');
+		expect(paper({ about: { as: 'replacement' } })).to.equal('invoice');
+		expect(paper({ releases: [1], deposit: true })).to.equal('release');
+		expect(paper({ releases: [] })).to.equal('invoice');
+		expect(paper({ deposit: true, stageId: 3 })).to.equal('deposit');
+		expect(paper({ stageId: 3 })).to.equal('stage');
+		expect(paper({ stageId: 0 })).to.equal('stage');
+	});
+});
+
+describe('the tax point of what is billed', () => {
+	const decided = (rule: 'stages' | 'continuous' | 'retention' | 'work', paidOn?: string) =>
+		decideTaxPoint(
+			{
+				rule,
+				workFinished: '2026-11-10',
+				issued: '2026-11-24',
+				...(paidOn ? { paidOn } : {})
+			} as never,
+			() => true
+		);
+	it('says which rule made it', () => {
+		const words = (rule: 'stages' | 'continuous' | 'retention') => {
+			const { date, lastDayInTime, reason, reference } = decided(rule) as never as Record<
+				string,
+				unknown
+			>;
+			return [date, lastDayInTime, String(reason).split(' takes')[0], reference];
+		};
+		expect(words('stages')).to.deep.equal([
+			'2026-11-24',
+			null,
+			'A stage payment',
+			'VAT Regulations 1995 reg. 93'
+		]);
+		expect(words('continuous')).to.deep.equal([
+			'2026-11-24',
+			null,
+			'What goes on',
+			'VAT Regulations 1995 reg. 90'
+		]);
+		expect(words('retention')).to.deep.equal([
+			'2026-11-24',
+			null,
+			'What was held back',
+			'VAT Regulations 1995 reg. 89'
+		]);
+		expect(decided('stages', '2026-11-23').date).to.equal('2026-11-23');
+	});
+	it('of someone not registered is the day of the paper', () =>
+		expect(
+			decideTaxPoint(
+				{ rule: 'stages', workFinished: '2026-11-10', issued: '2026-11-24' } as never,
+				() => false
+			).date
+		).to.equal('2026-11-24'));
+});
+
+describe('a notice to cancel', () => {
+	it('is in time through the last day, and while the days have not begun', () => {
+		expect(inTime('2026-12-08', '2026-12-08')).to.equal(true);
+		expect(inTime('2026-12-09', '2026-12-08')).to.equal(false);
+		expect(inTime('2030-01-01', null)).to.equal(true);
+		expect(cancelUntil('2026-11-24', false, null)).to.equal('2026-12-08');
+		expect(cancelUntil('2026-11-24', false, '2026-12-01')).to.equal('2026-12-08');
+		expect(cancelUntil('2026-11-24', true, null)).to.equal(null);
+		expect(cancelUntil('2026-11-24', true, '2026-12-01')).to.equal('2026-12-15');
+		expect(cancelUntil('2026-11-24', true, '2026-11-20')).to.equal('2026-12-08');
+		expect(mayBeginFrom('2026-11-24')).to.equal('2026-12-09');
+		for (const [percent, share] of [
+			[0, 0n],
+			[33.5, 335_00n],
+			[33.333, 333_30n],
+			[100, 1000_00n],
+			[101, 1000_00n],
+			[-1, 0n]
+		] as const)
+			expect(shareOf(1000_00n, percent), String(percent)).to.equal(share);
+	});
+});
+
+describe('what is read of tax points and periods', () => {
+	const path = (work: () => unknown) => {
+		try {
+			work();
+		} catch (problem) {
+			return (problem as FiguresError).path;
+		}
+		return null;
+	};
+	it('has no end before its beginning; the same day is one', () => {
+		const registered = (until: string) =>
+			path(() =>
+				readTaxPointsInput({
+					rule: 'work',
+					workFinished: '2026-11-10',
+					total: '10.00',
+					registered: { from: '2026-01-01', until }
+				})
+			);
+		expect(registered('2026-01-01')).to.equal(null);
+		expect(registered('2025-12-31')).to.equal('registered.until');
+	});
+
+	it('has rows in the order of their days, and nothing where nothing is', () => {
+		const period = { basis: 'invoice', from: '2026-08-01', to: '2026-10-31' };
+		const invoice = (id: string, day: string) => ({
+			id,
+			type: 'invoice',
+			taxPoint: day,
+			issued: day,
+			due: day,
+			groups: [{ treatment: 'standard', net: '100', vat: '20' }]
+		});
+		const read = readReturnInput({
+			...period,
+			documents: [
+				invoice('B', '2026-09-02'),
+				invoice('C', '2026-10-31'),
+				invoice('A', '2026-08-01')
+			]
+		});
+		expect(read).to.deep.include({ reliefs: [], costs: [] });
+		expect(vatReturn(read).rows.map((row) => row.date)).to.deep.equal([
+			'2026-08-01',
+			'2026-09-02',
+			'2026-10-31'
+		]);
+		expect(vatReturn(readReturnInput({ ...period, documents: [] })).rows).to.deep.equal([]);
+	});
+});
+
+describe('the law on a sheet', () => {
+	const contractor = customerOf('contractor', FULL);
+	it('wants the name and the address of whoever writes it, more than spaces', () => {
+		for (const missing of [{ address: ' \n ' }, { ownerName: ' ' }])
+			expect(
+				problemAt(
+					readWith(contractor, {}, '2026-11-24', { ...SELLER, ...missing }).problems,
+					'seller.address'
+				)?.level,
+				JSON.stringify(missing)
+			).to.equal('stop');
+		expect(problemAt(readWith(contractor).problems, 'seller.address')).to.equal(undefined);
+	});
+
+	it('wants days that are days, each said at its own box', () => {
+		const at = (change: object, path: string) =>
+			problemAt(readWith(contractor, change).problems, path)?.level;
+		expect(at({ selfBilled: { agreedOn: 'soon', number: '1' } }, 'selfBilled.agreedOn')).to.equal(
+			'stop'
+		);
+		expect(at({ endUser: { date: 'soon', statement: 'x' } }, 'endUser.date')).to.equal('stop');
+		expect(at({ issueDate: '24 Nov 2026', dueDate: '23 Nov 2026' }, 'dueDate')).to.equal('stop');
+		expect(at({ issueDate: '24 Nov 2026', dueDate: '24 Nov 2026' }, 'dueDate')).to.equal(undefined);
+		expect(at({ termsDays: '30.5' }, 'termsDays')).to.equal('stop');
+		expect(at({ termsDays: '0' }, 'termsDays')).to.equal(undefined);
+		expect(at({ rows: [lineOf({ unitPrice: 'x' })] }, 'rows.a.unitPrice')).to.equal('stop');
+	});
+});
