@@ -94,6 +94,10 @@ describe('bank lines', () => {
 		for (const one of lines()) acceptLine(world, one.id, { payerId: a.customerId });
 		expect(learnedNames(world, '').rows.map(({ name }) => name)).to.deep.equal(['corvanedy']);
 		expect(learnedNames(world, 'VANE d').rows).to.have.length(1);
+		// By what stands at the bank, and by who it is.
+		expect(learnedNames(world, 'Vane-DY').rows).to.have.length(1);
+		expect(learnedNames(world, ' dairy ').rows).to.have.length(1);
+		expect(learnedNames(world, 'beacon').rows).to.deep.equal([]);
 		forgetName(world, 'corvanedy');
 		expect(learnedNames(world, '').rows).to.deep.equal([]);
 	});

@@ -18,6 +18,7 @@ import {
 	disputeEvidence,
 	receiveDispute
 } from '../../../../src/lib/server/services/money/cardDisputes';
+import { noteOpened } from '../../../../src/lib/server/services/money/payPage';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
 import { prepareSending, sendByMail } from '../../../../src/lib/server/services/invoices/send';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
@@ -168,6 +169,7 @@ describe('a disputed card payment', () => {
 		const summary = files.get('Summary.pdf')!.toString();
 		for (const words of ['dsp-1', 'chk-1', '1 Dec 2026', FIRM.name, `${invoice.number} of 24 Nov`])
 			expect(summary).to.contain(words);
+		expect(summary).to.contain('£120.00').and.to.contain('Sent').and.not.to.contain('Opened by');
 		// Where nothing is said of a site, the work was done where the customer is.
 		expect(summary).to.contain(FIRM.address.split('\n').join(', '));
 		const happened = files.get('What happened.csv')!.toString().split('\n');
@@ -175,6 +177,19 @@ describe('a disputed card payment', () => {
 		expect(happened.filter((row) => row.includes(`,sent,`))).to.have.length(1);
 		expect(happened.find((row) => row.includes(',disputeOpened,'))).to.match(
 			/^"?24 Nov 2026.*,customer,disputeOpened,"£120\.00, to answer by 1 Dec 2026"$/
+		);
+		noteOpened(world, documentDetail(world, invoice.id).link.split('/').at(-1)!, 'opened');
+		world.db.update(cardDisputes).set({ reason: '' }).run();
+		const seen = await unzip(
+			Buffer.from(
+				await new Response((await disputeEvidence(world, dispute().id)).body).arrayBuffer()
+			)
+		);
+		expect(seen.get('Summary.pdf')!.toString())
+			.to.contain('Opened by the customer')
+			.and.to.contain('nothing');
+		expect(await disputeEvidence(world, 99).catch((problem: unknown) => problem)).to.be.instanceOf(
+			NotFoundError
 		);
 		const messages = files.get('Messages.txt')!.toString();
 		expect(messages).to.match(/^24 Nov 2026/);

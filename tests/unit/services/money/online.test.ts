@@ -11,6 +11,7 @@ import {
 	mails,
 	trail
 } from '../../../../src/lib/server/db/schema';
+import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { saveBusiness } from '../../../../src/lib/server/services/business/settings';
 import { documentDetail } from '../../../../src/lib/server/services/desk/documents';
 import { nextMoves } from '../../../../src/lib/server/services/desk/moves';
@@ -300,6 +301,38 @@ describe('what a payer has in hand', () => {
 		expect(trailOf(paid.id).every((one) => one.who === 'you')).to.equal(true);
 		const nobody = draftOf(world, FIRM, { ...oneLine('1'), customerId: null });
 		expect(inHandForDraft(world, nobody.id)).to.equal(0);
+	});
+
+	it('is issued with words that have the number it really got', async () => {
+		const draft = draftOf(world, FIRM, oneLine('100'));
+		await issued(world, FIRM, oneLine('5'));
+		const words = { subject: 'INV-0007 for you', text: 'See INV-0007.\n{link}' };
+		const send = (message: object | undefined, sendTo: string | null) =>
+			issueAndSend(world, draft.id, draft.version, {
+				sendTo,
+				copyToSelf: false,
+				useInHand: false,
+				...(message ? { message: message as never } : {})
+			});
+		expect(
+			await send({ ...words, subject: '' }, FIRM.email).catch((one: unknown) => one)
+		).to.be.instanceOf(FieldError);
+		const { number } = await send({ ...words, number: 'INV-0007' }, FIRM.email);
+		expect(number).to.equal('INV-0008');
+		const mail = world.db.select().from(mails).all().at(-1)!;
+		expect(mail.subject).to.equal('INV-0008 for you');
+		expect(mail.text).to.contain('See INV-0008.').and.not.to.contain('INV-0007');
+	});
+
+	it('comes with a receipt that leads to no page where it was for no invoice', () => {
+		const customerId = addCustomer(world, FIRM);
+		const form = { key: 'r', date: '2026-11-24', amount: '50', way: 'cash', reference: '' };
+		recordForPayer(world, customerId, { ...form, shares: {}, receipt: true });
+		const mail = world.db.select().from(mails).get()!;
+		expect(mail).to.include({ kind: 'receipt', to: FIRM.email, documentId: null });
+		expect(mail.text)
+			.to.contain('£50.00')
+			.and.not.to.match(/http|\{link\}/);
 	});
 
 	it('refuses where nothing is in hand, or nothing is open', async () => {

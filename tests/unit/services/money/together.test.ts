@@ -5,6 +5,8 @@ import { FieldError } from '../../../../src/lib/core/refusals';
 import { checkouts, mails, trials } from '../../../../src/lib/server/db/schema';
 import { tryOut } from '../../../../src/lib/server/services/invoices/trial';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
+import { inHandOf } from '../../../../src/lib/server/services/ledger/inHand';
+import { disputesOf, receiveDispute } from '../../../../src/lib/server/services/money/cardDisputes';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
 import { readMoved } from '../../../../src/lib/server/services/money/form';
 import { oddNewsMoves, setAsideUnknown } from '../../../../src/lib/server/services/money/oddNews';
@@ -87,6 +89,80 @@ describe('several invoices paid at once', () => {
 			.all();
 		expect(settles).to.deep.equal([{ document_id: second.id, amount: 240_00 }]);
 	});
+
+	const back = (amount: number, refund: string, id = `event ${refund} ${amount}`) =>
+		receive(world, { ...settledEvent('chk-1', amount, id), type: 'refund.settled', refund });
+	const open = () => [
+		itemOf(world, first.id).outstanding,
+		itemOf(world, second.id).outstanding,
+		inHandOf(world.db, first.customerId).reduce((sum, one) => sum + one.amount, 0)
+	];
+	const lastPostings = () =>
+		world.db.$client
+			.prepare(
+				'select account, amount, document_id from journal_lines where entry_id = (select max(id) from journal_entries) order by account, amount'
+			)
+			.all();
+
+	it('given back in part: what none of them used first, then of the last; told again it is the same', () => {
+		payByHand(world, first.id, '120');
+		// What another payment has in hand is not this card's.
+		const more = { way: 'cash' as const, reference: '', shares: {}, date: '2026-11-24' };
+		recordForPayer(world, first.customerId, { key: 'other', amount: '500', ...more });
+		receive(world, settledEvent('chk-1', 360_00, 'a'));
+		expect(open()).to.deep.equal([0, 0, 620_00]);
+		back(50_00, 'one');
+		expect(open()).to.deep.equal([0, 0, 570_00]);
+		expect(lastPostings()).to.deep.equal([
+			{ account: 'cardClearing', amount: -50_00, document_id: null },
+			{ account: 'customerCredit', amount: 50_00, document_id: null }
+		]);
+		// Under another id it is the same refund.
+		back(50_00, 'one', 'again');
+		expect(open()).to.deep.equal([0, 0, 570_00]);
+		back(100_00, 'two');
+		expect(open()).to.deep.equal([0, 30_00, 500_00]);
+		back(100_00, 'two', 'once more');
+		expect(open()).to.deep.equal([0, 30_00, 500_00]);
+		back(210_00, 'three');
+		expect(open()).to.deep.equal([0, 240_00, 500_00]);
+	});
+
+	it('given back as a whole, each is open again, the last first', () => {
+		receive(world, settledEvent('chk-1', 360_00, 'a'));
+		back(250_00, 'most');
+		expect(open()).to.deep.equal([10_00, 240_00, 0]);
+		expect(count('credit_returns')).to.equal(0);
+		expect(
+			world.db.$client.prepare('select document_id, amount, way from refunds order by id').all()
+		).to.deep.equal([
+			{ document_id: second.id, amount: 240_00, way: 'card' },
+			{ document_id: first.id, amount: 10_00, way: 'card' }
+		]);
+		back(110_00, 'rest');
+		expect(open()).to.deep.equal([120_00, 240_00, 0]);
+	});
+
+	it('disputed and lost, it is about the first of them, and both are open', () => {
+		receive(world, settledEvent('chk-1', 360_00, 'a'));
+		receiveDispute(
+			world,
+			{
+				id: 'd',
+				type: 'dispute.lost',
+				checkout: 'chk-1',
+				dispute: 'dsp',
+				amount: 360_00,
+				reason: '',
+				respondBy: '2026-12-01'
+			},
+			'{}'
+		);
+		expect(open()).to.deep.equal([120_00, 240_00, 0]);
+		expect(disputesOf(world.db, first.id)).to.have.length(1);
+		expect(disputesOf(world.db, first.id)[0]).to.include({ state: 'lost', amount: 360_00 });
+		expect(disputesOf(world.db, second.id)).to.deep.equal([]);
+	});
 });
 
 describe('a test that is paid in play', () => {
@@ -99,6 +175,19 @@ describe('a test that is paid in play', () => {
 		receive(world, settledEvent('chk-1', 2760_00, 'b'));
 		expect(world.db.select().from(trials).get()!.paidAt).to.equal(world.clock.now());
 		expect(receipts()).to.equal(1);
+		expect(world.db.select().from(checkouts).get()!.state).to.equal('settled');
+		const mail = world.db
+			.select()
+			.from(mails)
+			.all()
+			.find(({ key }) => key.startsWith('trial-receipt'))!;
+		expect(mail.subject).to.match(/^Test · /);
+		expect(mail.text).to.contain(link);
+		// Paid in play is paid once: a later word of it changes nothing.
+		const paidAt = world.clock.now();
+		world.clock.set(paidAt + 60_000);
+		receive(world, settledEvent('chk-1', 2760_00, 'c'));
+		expect(world.db.select().from(trials).get()!.paidAt).to.equal(paidAt);
 	});
 	const receipts = () =>
 		world.db
@@ -139,6 +228,48 @@ describe('money typed by hand', () => {
 			expect(accounts, way).to.deep.equal([account]);
 		}
 		expect(count('payments')).to.be.greaterThan(2);
+	});
+
+	it('is given back by every way but the card, and read without the spaces around it', async () => {
+		const way = (one: string) => readMoved(world, { ...form, way: one }, 'back').problems.way;
+		expect(['bank', 'cheque', 'cash'].map(way)).to.deep.equal([undefined, undefined, undefined]);
+		expect(way('card')).to.equal('Choose how you gave it back.');
+		expect(readMoved(world, { ...form, way: '' }, 'in').problems.way).to.equal(
+			'Choose how it was paid.'
+		);
+		const { id } = await issued(world, CONTRACTOR);
+		expect(() => recordPayment(world, id, { ...form, amount: ' ', withheld: '5' })).to.throw(
+			FieldError
+		);
+	});
+
+	it('for a payer is read without spaces, and each box has its own answer', async () => {
+		const { id, customerId } = await issued(world, CONTRACTOR, oneLine('1000'));
+		const pay = (more: object) => {
+			try {
+				recordForPayer(world, customerId, {
+					...form,
+					key: 'p',
+					reference: ' BACS 7 ',
+					shares: {},
+					...more
+				});
+			} catch (problem) {
+				return Object.keys((problem as FieldError).fields);
+			}
+			return null;
+		};
+		expect(pay({ withheld: { [id]: 'x' } })).to.deep.equal([`withheld.${id}`]);
+		expect(pay({ withheld: { [id]: '1000.01' } })).to.deep.equal([`withheld.${id}`]);
+		expect(pay({ withheld: { 99: '1' } })).to.deep.equal(['withheld.99']);
+		expect(pay({ shares: { [id]: 'x' } })).to.include(`shares.${id}`);
+		expect(pay({ shares: { 99: '1' } })).to.include('shares.99');
+		expect(count('payments')).to.equal(0);
+		expect(pay({ shares: { [id]: ' ', 99: ' ' }, withheld: { [id]: ' ' } })).to.equal(null);
+		expect(world.db.$client.prepare('select reference, amount from payments').get()).to.deep.equal({
+			reference: 'BACS 7',
+			amount: 10_00
+		});
 	});
 
 	it('is nothing only where a deduction comes without money', async () => {

@@ -1,5 +1,5 @@
 // Card payments for several invoices of a payer at once, made through a statement's page.
-import { eq } from 'drizzle-orm';
+import { and, eq, inArray } from 'drizzle-orm';
 import { displayPounds } from '../../../core/money/display';
 import type { Transaction } from '../../db/connection';
 import { post, type Posting } from '../../db/journal';
@@ -127,8 +127,27 @@ function accountRefunded(
 		rest -= fromCredit;
 	}
 	const parts = tx.select().from(allocations).where(eq(allocations.paymentId, payment.id)).all();
+	/** What went back of it before, by invoice: of no part more goes back than came in by it. */
+	const before = new Map<number, number>();
+	for (const one of tx
+		.select({ documentId: refunds.documentId, amount: refunds.amount })
+		.from(refunds)
+		.where(
+			and(
+				inArray(
+					refunds.documentId,
+					parts.map((part) => part.documentId)
+				),
+				eq(refunds.reference, event.checkout),
+				eq(refunds.way, 'card')
+			)
+		)
+		.all())
+		before.set(one.documentId, (before.get(one.documentId) ?? 0) + one.amount);
 	for (const part of parts.reverse()) {
-		const amount = Math.min(rest, part.amount);
+		const gone = Math.min(before.get(part.documentId) ?? 0, part.amount);
+		before.set(part.documentId, (before.get(part.documentId) ?? 0) - gone);
+		const amount = Math.min(rest, part.amount - gone);
 		if (amount === 0) continue;
 		const { documentId } = part;
 		tx.insert(refunds)

@@ -1,7 +1,7 @@
 // Lines of the bank accepted: recorded, tied to what is in the books already, taken back, opened again.
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
-import { FieldError, NotFoundError, RefusedError } from '../../../../../src/lib/core/refusals';
+import { NotFoundError, RefusedError } from '../../../../../src/lib/core/refusals';
 import { bankLines, payments, payouts } from '../../../../../src/lib/server/db/schema';
 import { addCustomer } from '../../../../../src/lib/server/services/customers/customers';
 import { inHandOf } from '../../../../../src/lib/server/services/ledger/inHand';
@@ -14,6 +14,7 @@ import {
 import { recordedMoney } from '../../../../../src/lib/server/services/money/bank/facts';
 import { bankPage } from '../../../../../src/lib/server/services/money/bank/lines';
 import { receivePayout } from '../../../../../src/lib/server/services/money/payouts';
+import { refusedAt } from '../../../../support/refused';
 import { bringIn } from '../../../../support/bank';
 import { expectSoundBooks } from '../../../../support/books';
 import { another, FIRM, itemOf, oneLine, payByHand } from '../../../../support/money';
@@ -121,7 +122,9 @@ describe('a line that is recorded', () => {
 	it('is somebody’s that is known, and one that came in', async () => {
 		const { customerId } = await firm();
 		const [came, went] = bring('24/11/2026,CORVANE,1.00', '24/11/2026,Rent,-1.00');
-		expect(() => acceptLine(world, came!.id, { payerId: 0 })).to.throw(FieldError);
+		expect(refusedAt(() => acceptLine(world, came!.id, { payerId: 0 }))).to.deep.equal({
+			payerId: 'Choose who paid.'
+		});
 		expect(() => acceptLine(world, came!.id, { payerId: 99 })).to.throw(NotFoundError);
 		expect(() => acceptLine(world, went!.id, { payerId: customerId })).to.throw(NotFoundError);
 		expect(() => acceptLine(world, 99, { payerId: customerId })).to.throw(NotFoundError);
