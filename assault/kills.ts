@@ -180,7 +180,7 @@ async function whileWorking(
 	rounds: number,
 	chance: Chance
 ): Promise<Outcome> {
-	const many = Math.min(200, Math.max(10, rounds * 2));
+	const many = Math.min(200, Math.max(6, rounds * 2));
 	const pressed = works.some(({ press }) => press);
 	const ground = await Ground.laidOut(
 		async (world) => {

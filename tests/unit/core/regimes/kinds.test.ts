@@ -184,3 +184,39 @@ describe('the law on a sheet', () => {
 		expect(at({ rows: [lineOf({ unitPrice: 'x' })] }, 'rows.a.unitPrice')).to.equal('stop');
 	});
 });
+
+describe('the law of what is no plain invoice', () => {
+	const contractor = customerOf('contractor', FULL);
+	const paths = (who: Parameters<typeof readWith>[0], change: object) =>
+		readWith(who, change).problems.map(({ path, level }) => `${path} ${level}`);
+	it('of a self-billed one: their number, an agreement, and no household', () => {
+		const billed = (number: string, agreedOn: string, who = contractor) =>
+			paths(who, { selfBilled: { number, agreedOn } }).filter((one) =>
+				/selfBilled|^customer stop/.test(one)
+			);
+		expect(billed('SB-1', '1 Nov 2026')).to.deep.equal([]);
+		expect(billed(' ', '1 Nov 2026')).to.deep.equal(['selfBilled.number stop']);
+		expect(billed('SB-1', '').every((one) => one.startsWith('selfBilled.agreedOn'))).to.equal(true);
+		expect(billed('SB-1', '')).to.have.length(1);
+		expect(billed('SB-1', '1 Nov 2026', customerOf('household'))).to.deep.equal(['customer stop']);
+	});
+
+	it('of a charge for lateness: no VAT on any line', () => {
+		const charged = (vat: 'noSupply' | 'standard') =>
+			paths(contractor, {
+				charge: 'late',
+				rows: [lineOf({ vat, ...(vat === 'noSupply' ? { vatReason: 'noSupply' } : {}) })]
+			}).filter((one) => one.startsWith('rows.a.vat'));
+		expect(charged('noSupply')).to.deep.equal([]);
+		expect(charged('standard')).to.deep.equal(['rows.a.vat stop']);
+	});
+
+	it('of what was held back: it is part of a supply, taxed as the invoice that held it', () => {
+		const released = (vat: 'noSupply' | 'standard') =>
+			paths(contractor, { releases: [1], rows: [lineOf({ vat })] }).filter(
+				(one) => one === 'rows stop'
+			);
+		expect(released('standard')).to.deep.equal(['rows stop']);
+		expect(released('noSupply')).to.deep.equal(['rows stop']);
+	});
+});
