@@ -8,7 +8,7 @@ import { readDeductionFile } from '../../../../src/lib/core/formats/deductionFil
 import { writeCalendar } from '../../../../src/lib/core/formats/icalendar';
 import { LARGEST_FILE, readRecords, TableError } from '../../../../src/lib/core/formats/table';
 import { decode } from '../../../../src/lib/core/formats/text';
-import { readCards } from '../../../../src/lib/core/formats/vcard';
+import { readCards, writeCard } from '../../../../src/lib/core/formats/vcard';
 import { textOf } from '../../../../src/lib/core/formats/xml';
 
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -89,6 +89,7 @@ describe('what banks write', () => {
 		expect(textOf('Lime &amp; Plaster &lt;1&gt; &quot;a&quot; &apos;b&apos;')).to.equal(
 			'Lime & Plaster <1> "a" \'b\''
 		);
+		expect(textOf('&#65;&#x42;&#x1F4A1;&#0;&nope;')).to.equal('AB\u{1F4A1} &nope;');
 		expect(textOf({ '#text': 5 })).to.equal('5');
 		expect(textOf({})).to.equal('');
 	});
@@ -129,6 +130,80 @@ describe('people and days', () => {
 			'PRODID:-//Axiometer//Visits//EN',
 			'METHOD:PUBLISH',
 			'END:VCALENDAR'
+		]);
+	});
+
+	it('are written into a calendar: to their time, for an hour, whole days, fallen away', () => {
+		const written = (more: object) =>
+			writeCalendar([
+				{
+					uid: 'u',
+					title: 'Render',
+					place: '',
+					note: '',
+					date: '2026-11-24',
+					from: '',
+					to: '',
+					writtenAt: 0,
+					...more
+				}
+			])
+				.split('\r\n')
+				.filter((row) => /^(DTSTART|DTEND|STATUS|SEQUENCE|LOCATION|METHOD)/.test(row));
+		expect(written({ from: '09:00', to: '11:30' })).to.deep.equal([
+			'DTSTART:20261124T090000',
+			'DTEND:20261124T113000'
+		]);
+		for (const to of ['', '09:00', '08:00'])
+			expect(written({ from: '09:00', to })[1], to).to.match(/^DTEND:20261124T(10|09)0000$/);
+		expect(written({ from: '09:00', to: '' })[1]).to.equal('DTEND:20261124T100000');
+		expect(written({ from: '09:00', to: '17:00', endDate: '2026-11-26' })[1]).to.equal(
+			'DTEND:20261126T170000'
+		);
+		expect(written({})[0]).to.equal('DTSTART;VALUE=DATE:20261124');
+		expect(written({ endDate: '2026-11-25' })[1]).to.equal('DTEND;VALUE=DATE:20261126');
+		expect(
+			written({ cancelled: true, sequence: 2, place: 'Mill Yard\nHarrowmere' })
+		).to.include.members(['STATUS:CANCELLED', 'SEQUENCE:2', 'LOCATION:Mill Yard\\, Harrowmere']);
+	});
+
+	it('are written as cards, and read from them again', () => {
+		const card = {
+			firm: true,
+			name: 'Lime, Sand & Co',
+			contact: 'A. Orme',
+			email: 'a@orme.example',
+			phone: '07700 900123',
+			address: 'Mill Lane\nHarrowmere'
+		};
+		const text = writeCard(card);
+		expect(text.split('\r\n')).to.include.members([
+			'KIND:org',
+			'FN:A. Orme',
+			'TEL:07700 900123',
+			'EMAIL:a@orme.example'
+		]);
+		expect(readCards(text).people[0]).to.deep.include({
+			name: 'A. Orme',
+			organisation: 'Lime, Sand & Co',
+			emails: ['a@orme.example'],
+			phones: ['07700 900123']
+		});
+		const bare = writeCard({
+			...card,
+			firm: false,
+			contact: '',
+			email: '',
+			phone: '',
+			address: ''
+		}).split('\r\n');
+		expect(bare).to.deep.equal([
+			'BEGIN:VCARD',
+			'VERSION:4.0',
+			'KIND:individual',
+			'FN:Lime\\, Sand & Co',
+			'END:VCARD',
+			''
 		]);
 	});
 });

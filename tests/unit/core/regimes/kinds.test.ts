@@ -3,10 +3,14 @@ import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { FiguresError } from '../../../../src/lib/core/figures/types';
 import {
+	beginsOn,
 	cancelUntil,
+	contractFacts,
 	inTime,
 	mayBeginFrom,
-	shareOf
+	rightToCancel,
+	shareOf,
+	type ContractFacts
 } from '../../../../src/lib/core/regimes/gb/consumer';
 import { readReturnInput, readTaxPointsInput } from '../../../../src/lib/core/regimes/gb/json';
 import { paperOf } from '../../../../src/lib/core/regimes/gb/kindLaw';
@@ -218,5 +222,55 @@ describe('the law of what is no plain invoice', () => {
 			);
 		expect(released('standard')).to.deep.equal(['rows stop']);
 		expect(released('noSupply')).to.deep.equal(['rows stop']);
+	});
+});
+
+describe('the right to cancel', () => {
+	const FACTS: ContractFacts = {
+		consumer: true,
+		place: 'offPremises',
+		urgent: false,
+		newBuilding: false,
+		total: 42_01n,
+		goods: false
+	};
+	const right = (more: Partial<ContractFacts>) => {
+		const { may, why, reference } = rightToCancel({ ...FACTS, ...more });
+		return [may, why.split(' ').slice(0, 4).join(' '), reference.replace('SI 2013/3134 ', '')];
+	};
+	it('is a consumer’s, away from the shop, above £42, unless an urgent repair was called for', () => {
+		expect(right({})).to.deep.equal([true, 'You can cancel within', 'reg. 29, 30']);
+		expect(right({ consumer: false })).to.deep.equal([false, 'It is agreed in', 'reg. 4']);
+		expect(right({ newBuilding: true })).to.deep.equal([false, 'It is for a', 'reg. 6(1)']);
+		expect(right({ place: 'onPremises' })).to.deep.equal([false, 'It is agreed at', 'reg. 5, 29']);
+		expect(right({ urgent: true })).to.deep.equal([false, 'You called for an', 'reg. 28(1)(e)']);
+		expect(right({ total: 42_00n })).to.deep.equal([false, 'It comes to £42', 'reg. 27(3)']);
+		expect(right({ total: 42_00n, place: 'distance' })[0]).to.equal(true);
+	});
+
+	it('is asked of what the contract is: who, where, and whether materials pass', () => {
+		const terms = { place: 'distance' as const, urgent: true, newBuilding: false };
+		const facts = (
+			kind: 'household' | 'business',
+			inTrade: boolean,
+			kinds: string[] = ['labour']
+		) => contractFacts({ kind, inTrade } as never, terms, 5n, kinds as never);
+		expect(facts('household', false)).to.deep.equal({
+			consumer: true,
+			place: 'distance',
+			urgent: true,
+			newBuilding: false,
+			total: 5n,
+			goods: false
+		});
+		expect(facts('household', true).consumer).to.equal(false);
+		expect(facts('business', false).consumer).to.equal(false);
+		expect(facts('household', false, ['labour', 'materials']).goods).to.equal(true);
+	});
+
+	it('keeps the work from beginning before its days are over, unless they asked for it', () => {
+		expect(beginsOn({ may: true, begin: false }, '2026-11-24')).to.equal('2026-12-09');
+		expect(beginsOn({ may: true, begin: true }, '2026-11-24')).to.equal(null);
+		expect(beginsOn({ may: false, begin: false }, '2026-11-24')).to.equal(null);
 	});
 });

@@ -251,6 +251,7 @@ describe('money typed by hand', () => {
 					...form,
 					key: 'p',
 					reference: ' BACS 7 ',
+					withheld: {},
 					shares: {},
 					...more
 				});
