@@ -68,6 +68,10 @@
 	let fields = $derived(view.columns.map((id) => spec.fields.find((field) => field.id === id)!));
 	const figures = (field: ListField) => field.type === 'money' || field.type === 'number';
 
+	/** None of its words is so long that it has to break: a reminder stands on one line. */
+	const isShort = ({ choices }: ListField) =>
+		choices !== undefined && Object.values(choices).every((words) => words.length <= 20);
+
 	function shown(field: ListField, cell: Cell): string {
 		if (cell === null || cell === undefined || cell === '') return '–';
 		if (field.type === 'money') return displayAmount(Number(cell));
@@ -89,7 +93,7 @@
 				head: field.head ?? field.label,
 				names: field.names ?? false,
 				figures: figures(field),
-				look: () => (field.type === 'day' ? 'whitespace-nowrap' : ''),
+				look: () => (field.type === 'day' || isShort(field) ? 'whitespace-nowrap' : ''),
 				// The first column leads on, whatever it is; so does what names the row.
 				...(cell
 					? { cell }
