@@ -81,6 +81,9 @@
 		if (field.type !== 'day') return String(cell);
 		return displayDate(field.moment ? londonDate(Number(cell)) : String(cell));
 	}
+	/** A link in the words of a text may break: unbroken it would push the columns after it out of sight. */
+	const breaking = (words: string) =>
+		words.replace(/https?:\/\/\S+/g, (link) => link.replace(/.{15}/g, '$&\u200b'));
 	let choosing = $derived<Column<Row>[]>(
 		chosen && alive ? [{ id: 'choose', head: 'Choose', top: chooseAll, cell: choose }] : []
 	);
@@ -99,7 +102,7 @@
 					? { cell }
 					: field.names || (index === 0 && !fields.some((one) => one.names))
 						? { cell: leading }
-						: { text: (row: Row) => shown(field, row.cells[field.id] ?? null) }),
+						: { text: (row: Row) => breaking(shown(field, row.cells[field.id] ?? null)) }),
 				...(field.names ? {} : { stacked: `${field.head ?? field.label}:` }),
 				...(field.sort === false
 					? {}
