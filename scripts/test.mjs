@@ -74,7 +74,6 @@ async function build() {
 async function checks() {
 	await check('types', ['svelte-check', '--tsconfig', './tsconfig.json', '--fail-on-warnings']);
 	await check('format', ['prettier', '--check', '--cache', '--log-level', 'warn', '.']);
-	await check('lint', ['eslint', '--cache', '--cache-location', 'node_modules/.cache/eslint', '.']);
 }
 
 async function directions() {
@@ -88,6 +87,7 @@ async function directions() {
 		'--config',
 		'.dependency-cruiser.cjs'
 	]);
+	await check('lint', ['eslint', '--cache', '--cache-location', 'node_modules/.cache/eslint', '.']);
 }
 
 await check('generated types', ['svelte-kit', 'sync']);
