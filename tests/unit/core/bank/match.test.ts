@@ -1,6 +1,7 @@
 // Edges of matching: how far ahead is sure, what says nothing, and how long ago is another payment.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
+import { Matcher } from '../../../../src/lib/core/bank/match';
 import { learnedName, wordsOf } from '../../../../src/lib/core/bank/names';
 import { PaidAlready } from '../../../../src/lib/core/bank/twice';
 import { addDays } from '../../../../src/lib/core/calendar/manipulation';
@@ -69,5 +70,35 @@ describe('what was paid already', () => {
 		]);
 		expect(propose({ amount: 119_99n })).to.deep.equal([]);
 		expect(propose({ text: 'BEACON' })).to.deep.equal([]);
+	});
+});
+
+describe('a proposal', () => {
+	const invoice = (documentId: number, number: string, references: string[] = []) => ({
+		documentId,
+		payerId: documentId,
+		payer: `Payer ${documentId}`,
+		number,
+		references,
+		dueDate: '2026-11-01',
+		toPay: 120_00n,
+		outstanding: 120_00n
+	});
+	/** One whose number and amount are right (95), and another that comes near by its own. */
+	const best = (other: ReturnType<typeof invoice>) =>
+		new Matcher([invoice(1, 'INV-0007'), other], new Map())
+			.propose(line({ text: 'INV-0007 0123' }))
+			.map(({ payerId, score, sure }) => [payerId, score, sure]);
+	it('is sure fifteen ahead of the next, and not ten', () => {
+		// The digits of its number stand there too: 80.
+		expect(best(invoice(2, 'XY-0123'))).to.deep.equal([
+			[1, 95, true],
+			[2, 80, false]
+		]);
+		// Their own reference does: 85.
+		expect(best(invoice(2, 'INV-0009', ['0123']))).to.deep.equal([
+			[1, 95, false],
+			[2, 85, false]
+		]);
 	});
 });
