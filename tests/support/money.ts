@@ -3,6 +3,7 @@ import { eq } from 'drizzle-orm';
 import { openItems } from '../../src/lib/server/db/schema';
 import { beginInvoice, loadDraft, saveDraft } from '../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../src/lib/server/services/invoices/issue';
+import { recordForPayer } from '../../src/lib/server/services/money/payerPayments';
 import { recordPayment, type PaymentForm } from '../../src/lib/server/services/money/payments';
 import type { World } from '../../src/lib/server/world';
 import { HOUSEHOLD, line } from './world';
@@ -37,4 +38,16 @@ export const payByHand = (
 		reference: '',
 		allowOverpaid: true,
 		...more
+	});
+
+let pressed = 0;
+/** A payment of nothing that is open: all of it is in hand. @returns its number */
+export const payAhead = (world: World, payerId: number, amount: string, date = '2026-11-20') =>
+	recordForPayer(world, payerId, {
+		key: `ahead-${pressed++}`,
+		date,
+		amount,
+		way: 'cash',
+		reference: 'X',
+		shares: {}
 	});

@@ -5,27 +5,18 @@ import { addCustomer } from '../../../../src/lib/server/services/customers/custo
 import { inHandOf, payersInHand } from '../../../../src/lib/server/services/ledger/inHand';
 import { mayDeduct, openOf } from '../../../../src/lib/server/services/ledger/openInvoices';
 import { leftToDeduct, stillToPay } from '../../../../src/lib/server/services/ledger/position';
-import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
 import { expectSoundBooks } from '../../../support/books';
-import { FIRM, oneLine, payByHand } from '../../../support/money';
+import { FIRM, oneLine, payAhead, payByHand } from '../../../support/money';
 import { CONTRACTOR, HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../../support/world';
 
 let world: TestWorld;
-let keys = 0;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
 	expectSoundBooks(world.db);
 	world.end();
 });
-const early = (payerId: number, amount: string, date = '2026-11-20') =>
-	recordForPayer(world, payerId, {
-		key: `k${keys++}`,
-		date,
-		amount,
-		way: 'cash',
-		reference: 'X',
-		shares: {}
-	});
+const early = (payerId: number, amount: string, date?: string) =>
+	payAhead(world, payerId, amount, date);
 
 describe('money in hand', () => {
 	it('is summed by payer, the most first, and of the same the one known longest', async () => {

@@ -4,30 +4,22 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { NotFoundError } from '../../../../src/lib/core/refusals';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
-import { unusedPayments } from '../../../../src/lib/server/services/ledger/inHand';
 import {
 	depositDraft,
 	depositMoves,
 	taxedInHand
 } from '../../../../src/lib/server/services/money/deposits';
-import { recordForPayer } from '../../../../src/lib/server/services/money/payerPayments';
 import { expectSoundBooks } from '../../../support/books';
-import { FIRM } from '../../../support/money';
+import { FIRM, payAhead } from '../../../support/money';
 import { CONTRACTOR, makeWorld, type TestWorld } from '../../../support/world';
 
 let world: TestWorld;
-let keys = 0;
 beforeEach(() => (world = makeWorld()));
 afterEach(() => {
 	expectSoundBooks(world.db);
 	world.end();
 });
-/** A payment that settles nothing. @returns its number */
-function paid(payerId: number, amount: string, on = '2026-11-20'): number {
-	const more = { way: 'cash' as const, reference: '', shares: {} };
-	recordForPayer(world, payerId, { key: `d${keys++}`, date: on, amount, ...more });
-	return unusedPayments(world.db, payerId).at(-1)!.id;
-}
+const paid = (payerId: number, amount: string, on?: string) => payAhead(world, payerId, amount, on);
 const sheetOf = (id: number) => loadDraft(world.db, id).sheet;
 
 describe('money in hand on which VAT is due', () => {
