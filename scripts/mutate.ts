@@ -2,6 +2,7 @@
 // Small changes are put into the code of a folder one at a time, and of its own tests (in the folder of the same name, or above it, in the core or in the services)
 // those that reach the changed place are run until one fails. What no test fails for is listed. Sentences for people are left as they are.
 import { fork, type ChildProcess } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { once } from 'node:events';
 import {
 	cpSync,
@@ -21,7 +22,8 @@ import { createInstrumenter } from '@stryker-mutator/instrumenter';
 import { createInjector } from 'typed-inject';
 import type { Loaded, Question } from './mutateRunner';
 
-const SEED = 20261124;
+/** Another seed draws another sample: AXIOMETER_SEED. */
+const SEED = Number(process.env.AXIOMETER_SEED ?? 20261124);
 /** What only slow tests would notice counts as unnoticed. */
 const TESTING_MS = 30_000;
 const given = process.argv.slice(2);
@@ -39,23 +41,6 @@ function filesUnder(at: string, ending: RegExp): string[] {
 	return readdirSync(at)
 		.sort()
 		.flatMap((name) => filesUnder(join(at, name), ending));
-}
-
-/** The same sample each time (mulberry32). */
-function shuffled<T>(all: readonly T[], seed: number): T[] {
-	const list = [...all];
-	let state = seed;
-	const random = () => {
-		state = (state + 0x6d2b79f5) | 0;
-		let t = Math.imul(state ^ (state >>> 15), 1 | state);
-		t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-		return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-	};
-	for (let i = list.length - 1; i > 0; i--) {
-		const j = Math.floor(random() * (i + 1));
-		[list[i], list[j]] = [list[j]!, list[i]!];
-	}
-	return list;
 }
 
 const root = process.cwd();
@@ -123,9 +108,26 @@ const mutants = made.mutants
 	.filter((one) => !(/StringLiteral/.test(one.kind) && /\s/.test(one.was)));
 const under = (path: string) => (one: { file: string }) =>
 	one.file === path || one.file.startsWith(`${path}/`);
-const sample = paths.flatMap((path) =>
-	shuffled(mutants.filter(under(path)), SEED).slice(0, howMany)
-);
+/** Where a change stands among all, the same while what stands there is the same, whatever changes elsewhere. */
+const drawn = new Map<string, string>();
+const alike = new Map<string, number>();
+for (const { id, file, kind, was, becomes, line } of mutants) {
+	const text = sources
+		.find((one) => one.name === file)!
+		.content.split('\n')
+		[line - 1]!.trim();
+	const what = JSON.stringify([file, kind, text, was, becomes]);
+	const before = alike.get(what) ?? 0;
+	alike.set(what, before + 1);
+	drawn.set(
+		id,
+		createHash('sha256')
+			.update(JSON.stringify([SEED, what, before]))
+			.digest('hex')
+	);
+}
+const inDrawnOrder = mutants.toSorted((a, b) => (drawn.get(a.id)! < drawn.get(b.id)! ? -1 : 1));
+const sample = paths.flatMap((path) => inDrawnOrder.filter(under(path)).slice(0, howMany));
 
 const RUNNER = join(copy, 'scripts/mutateRunner.ts');
 
