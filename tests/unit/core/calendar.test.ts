@@ -7,7 +7,11 @@ import {
 	londonTime,
 	readTypedDate
 } from '../../../src/lib/core/calendar/conversion';
-import { statementDeadline } from '../../../src/lib/core/calendar/manipulation';
+import {
+	statementDeadline,
+	taxMonthEnd,
+	taxYearEnd
+} from '../../../src/lib/core/calendar/manipulation';
 import { isPlainDate } from '../../../src/lib/core/calendar/queries';
 import { dueDate } from '../../../src/lib/core/calendar/terms';
 import { decideTaxPoint } from '../../../src/lib/core/regimes/gb/taxPoint';
@@ -103,6 +107,48 @@ describe('payment and deduction statement', () => {
 			'2026-11-19',
 			'2026-12-19',
 			'2027-01-19'
+		]);
+	});
+});
+
+describe('a day as people type it', () => {
+	it('has any of the usual signs between its parts, and several', () => {
+		for (const typed of [
+			'3 Nov, 2026',
+			'3. nov. 2026',
+			'3 - 11 - 26',
+			'03/11/2026',
+			'3 november 26'
+		])
+			expect(readTypedDate(typed, '2026-11-24'), typed).to.equal('2026-11-03');
+		for (const typed of ['3 Nov,', '32 Nov 2026', '3 13 2026', '3 xyz 2026', 'Nov 3', '3'])
+			expect(readTypedDate(typed, '2026-11-24'), typed).to.equal(null);
+	});
+	it('without a year is the closest, a weekday the one that comes', () => {
+		expect(readTypedDate('3 jan', '2026-11-24')).to.equal('2027-01-03');
+		expect(readTypedDate('3 jul', '2026-11-24')).to.equal('2026-07-03');
+		expect(readTypedDate('29 feb', '2026-11-24')).to.equal(null);
+		expect(readTypedDate('29 feb', '2027-11-24')).to.equal('2028-02-29');
+		expect(readTypedDate('tue', '2026-11-24')).to.equal('2026-11-24');
+		expect(readTypedDate('Monday', '2026-11-24')).to.equal('2026-11-30');
+		expect(readTypedDate('yesterday', '2026-11-24')).to.equal('2026-11-23');
+		expect(readTypedDate('- 3', '2026-11-24')).to.equal('2026-11-21');
+		expect(readTypedDate('+14', '2026-11-24')).to.equal('2026-12-08');
+	});
+});
+
+describe('the tax year and its months', () => {
+	it('end on the 5th, of April and of each month', () => {
+		expect(['2026-04-05', '2026-04-06', '2026-12-31', '2027-01-01'].map(taxYearEnd)).to.deep.equal([
+			'2026-04-05',
+			'2027-04-05',
+			'2027-04-05',
+			'2027-04-05'
+		]);
+		expect(['2026-11-05', '2026-11-06', '2026-12-06'].map(taxMonthEnd)).to.deep.equal([
+			'2026-11-05',
+			'2026-12-05',
+			'2027-01-05'
 		]);
 	});
 });

@@ -3,24 +3,8 @@ import type { ToMatch } from './types';
 
 /** A payer is known by at least so many letters. */
 export const LEAST_LETTERS = 4;
-const NO_NAMES = new Set([
-	'ltd',
-	'limited',
-	'plc',
-	'llp',
-	'and',
-	'the',
-	'mr',
-	'mrs',
-	'ms',
-	'household',
-	'from',
-	'payment',
-	'faster',
-	'bgc',
-	'fpi',
-	'invoice'
-]);
+// Shorter ones, as Ltd and Mrs, are no words of a name anyway.
+const NO_NAMES = new Set(['limited', 'household', 'from', 'payment', 'faster', 'invoice']);
 
 export const squeezed = (text: string): string => text.toLowerCase().replace(/[^a-z0-9]/g, '');
 

@@ -130,7 +130,7 @@ const COLUMNS: Column<Field>[] = [
 			'address 1 formatted',
 			'mailing address'
 		],
-		not: /mail|e mail|web|type|line|ip|label|\b\d\b (street|city|type|po)/
+		not: /\b(e ?)?mail\b|web|type|line|ip|label|\b\d\b (street|city|type|po)/
 	},
 	{
 		field: 'labels',

@@ -79,7 +79,7 @@ export function stateOf(cell: string): 'booked' | 'pending' | 'void' | null {
 	)
 		return 'void';
 	if (
-		/complete|booked?|posted|settled|cleared|executed|success|paid|done|processed|received|sent|approved|final|^ok$/.test(
+		/complete|\bbook(ed)?\b|posted|settled|cleared|executed|success|paid|done|processed|received|sent|approved|final|^ok$/.test(
 			word
 		)
 	)
