@@ -106,6 +106,11 @@ describe('what a document shows (VAT Regulations 1995 reg. 14)', () => {
 		expect(shown.bank?.reference).to.equal('INV-0007');
 	});
 
+	it('a line that is all in words has neither picture nor code', () => {
+		const [row] = view(customer('household'), {}).sections[0]!.rows;
+		expect([row!.picture, row!.code, row!.discount]).to.deep.equal([null, '', '']);
+	});
+
 	it('the tax point where it is not the issue date', () => {
 		expect(fact(view(customer('household'), { workFinished: '1 Nov 2026' }), 'Tax point')).to.equal(
 			'1 Nov 2026'
@@ -263,6 +268,18 @@ describe('what a document shows (VAT Regulations 1995 reg. 14)', () => {
 	it('how it can be paid: what the seller takes, and where a transfer goes', () => {
 		const shown = view(customer('household'), {});
 		expect(shown.bank).to.deep.include({ accountNumber: '00012345', reference: 'INV-0007' });
+		// Abroad the account of their kind alone; only where a transfer is one of the ways.
+		const both = { ...seller, bank: { ...seller.bank, iban: 'GB00TEST', bic: 'TESTGB' } };
+		expect(view(customer('household'), { currency: 'EUR' }, 'issued', both).bank).to.deep.include({
+			iban: 'GB00TEST',
+			bic: 'TESTGB',
+			sortCode: '',
+			accountNumber: ''
+		});
+		expect(view(customer('household'), {}, 'issued', both).bank).to.not.have.property('iban');
+		const own = { ways: { transfer: false, card: true, bank: true } };
+		const without = view(customer('household'), { own });
+		expect([without.bank, without.online]).to.deep.equal([null, 'by card or from your bank']);
 		const bare = { ...seller, bank: { accountName: '', sortCode: '', accountNumber: '' } };
 		expect(view(customer('household'), {}, 'issued', bare).bank).to.equal(null);
 		expect(view(customer('household'), {}, 'trial').bank?.reference).to.equal('the invoice number');

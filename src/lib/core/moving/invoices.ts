@@ -357,7 +357,7 @@ function readGroup(
 	const worked = rate ? percentOf(net, rate.rate) : 0n;
 	// Under the reverse charge the customer accounts for it, and nothing was charged.
 	if (reversed) return { treatment, net, vat: worked };
-	if (absolute(worked - vat) > (rate ? ROUNDING : 0n))
+	if (absolute(worked - vat) > (rate && rate.rate.units > 0n ? ROUNDING : 0n))
 		throw new RowError(
 			`VAT ${rate ? `at ${formatDecimal(rate.rate)} % ` : ''}on ${displayMoney(net)} is ${displayMoney(worked)}, not ${displayMoney(vat)}.`
 		);

@@ -121,6 +121,12 @@ describe('tax points as records', () => {
 			['2026-11-01', 'payment', 250_00, 0, 50_00],
 			[ISSUED, 'invoice', 750_00, 0, 150_00]
 		]);
+		// All of it was paid: nothing is left for the invoice, nor a record of nothing.
+		expect(
+			short(
+				records([lineOf({ unitPrice: '1000' })], { who, advances: [advance('2026-11-01', 800n)] })
+			)
+		).to.deep.equal([['2026-11-01', 'payment', 1000_00, 0, 200_00]]);
 	});
 
 	it('are all of a document, whatever is on it', () => {

@@ -58,6 +58,23 @@ describe('the workings of an invoice', () => {
 			'lines.1.taxable',
 			'Line 2, taxed now 171.00: sum Net of the line 200.00 (lines.1.net); −less its share of the discount 20.00 (lines.1.documentDiscount); −less its share of what is held back 9.00 (lines.1.retention)'
 		],
+		['lines.0.lineDiscount', 'Line 1, its discount 50.00: given'],
+		['lines.1.lineDiscount', 'Line 2, its discount 0.00: given'],
+		[
+			'discount',
+			'Discount on the whole 62.00: percent Line 1 400.00 (lines.0.net); Line 2 200.00 (lines.1.net); Line 3 20.00 (lines.2.net); Discount 10'
+		],
+		[
+			'lines.1.documentDiscount',
+			'Line 2, its share of the discount 20.00: share To share 62.00 (discount); This line 200.00; All lines 620.00'
+		],
+		['lines.3.documentDiscount', 'Line 4, its share of the discount 0.00: given'],
+		[
+			'lines.2.retention',
+			'Line 3, its share of what is held back 0.90: share To share 27.90 (retention); This line 18.00; All lines 558.00'
+		],
+		['lines.3.retention', 'Line 4, its share of what is held back 0.00: given'],
+		['lines.1.withoutVat', 'Line 2, without VAT 171.00: sum Taxed now 171.00 (lines.1.taxable)'],
 		['lines.3.taxable', 'Line 4, taxed now 3.00: sum Net of the line 3.00 (lines.3.net)'],
 		['net', 'Net, without VAT 533.10: sum Net at standard 533.10 (vat.standard.net)'],
 		['vatCharged', 'VAT charged 106.62: sum VAT at standard 106.62 (vat.standard.vat)'],
@@ -108,4 +125,75 @@ describe('the workings of an invoice', () => {
 		expect(wrong('cis.gross', { limits: { atLeast: 600_00n } })).to.equal(false);
 		expect(wrong('cis.gross', { limits: { atMost: 1n } })).to.equal(false);
 	});
+});
+
+describe('the workings of a household’s bill, prices with VAT', () => {
+	const { workings: own, figures } = (() => {
+		const figures = computeInvoice(
+			readInvoiceInput({
+				regime: 'GB',
+				date: '2026-11-02',
+				currency: 'GBP',
+				pricesIncludeVat: true,
+				seller: { vatRegistered: true },
+				customer: { kind: 'household' },
+				lines: [
+					{
+						kind: 'labour',
+						quantity: '1',
+						unitPrice: '10',
+						vat: 'standard',
+						discount: { percent: '10' }
+					},
+					{ kind: 'labour', quantity: '1', unitPrice: '10', vat: 'exempt' },
+					{ kind: 'labour', quantity: '1', unitPrice: '10.01', vat: 'standard' }
+				]
+			}),
+			GB
+		);
+		return { workings: figures.workings, figures };
+	})();
+	const said = (path: string) => {
+		const { label, value, operation, operands } = own.get(path)!;
+		return `${label} ${formatMoney(value)}: ${operation} ${operands
+			.map(
+				(one) =>
+					`${one.label} ${one.as === 'money' ? formatMoney(one.value) : formatDecimal(one.value)}`
+			)
+			.join('; ')}`;
+	};
+	it('take the VAT off a running sum of each rate, and leave what has none as it is', () => {
+		expect(figures.lines.map(({ withoutVat }) => Number(withoutVat))).to.deep.equal([
+			750, 1000, 834
+		]);
+		expect(said('lines.0.lineDiscount')).to.equal(
+			'Line 1, its discount 1.00: percent Before discount 10.00; Discount 10'
+		);
+		expect(said('lines.0.withoutVat')).to.equal(
+			'Line 1, without VAT 7.50: sum This rate so far, without VAT 7.50; less the lines before 0.00'
+		);
+		expect(said('lines.1.withoutVat')).to.equal('Line 2, without VAT 10.00: sum Taxed now 10.00');
+		expect(said('lines.2.withoutVat')).to.equal(
+			'Line 3, without VAT 8.34: sum This rate so far, without VAT 15.84; less the lines before 7.50'
+		);
+	});
+});
+
+it('VAT rounded down is a penny off at most, or its check says so', () => {
+	const working = (value: bigint): Working =>
+		({
+			path: 'vat.standard.vat',
+			label: '',
+			rule: '',
+			operation: 'roundedDown',
+			value,
+			operands: [
+				{ as: 'money', label: '', value: 10_03n, sign: 1 },
+				{ as: 'percent', label: '', value: { units: 20n, scale: 0 } }
+			]
+		}) as never;
+	// 20 % of 10.03 are 2.006.
+	expect([199n, 200n, 201n, 202n, 203n].map((value) => checkWorking(working(value)))).to.deep.equal(
+		[false, true, true, true, false]
+	);
 });

@@ -5,6 +5,13 @@ import { DEPOSIT_COLUMNS, readHeldMoney } from '../../../../src/lib/core/moving/
 import { INVOICE_COLUMNS, readOpeningInvoices } from '../../../../src/lib/core/moving/invoices';
 import { openingSheet } from '../../../../src/lib/core/moving/sheet';
 import { readEvery, REPEAT_COLUMNS, readRepeats } from '../../../../src/lib/core/moving/repeats';
+import {
+	readDay,
+	readSum,
+	readYes,
+	RowError,
+	within
+} from '../../../../src/lib/core/moving/reading';
 import { readFields, TableError } from '../../../../src/lib/core/formats/table';
 import { runningOf } from '../../../../src/lib/core/documents/numbers';
 
@@ -222,4 +229,175 @@ it('the running number in a number of a pattern, and none in one of another', ()
 	expect(runningOf('{year}/{n}', '2026/7')).to.equal(7);
 	expect(runningOf('INV-{nnnn}', 'INV-42a')).to.equal(null);
 	expect(runningOf('A.{n}', 'Ab7')).to.equal(null);
+});
+
+describe('a cell', () => {
+	it('is a sum, nothing, or refused by its name', () => {
+		expect(['', '-', '–', '0', '1,234.5', '£7'].map((cell) => readSum(cell, 'Net'))).to.deep.equal([
+			null,
+			null,
+			null,
+			0n,
+			1234_50n,
+			7_00n
+		]);
+		expect(() => readSum('-1', 'Net')).to.throw(
+			RowError,
+			'Net is below zero. A credit is brought in'
+		);
+		expect(() => readSum('ten', 'Net')).to.throw(RowError, 'Net: “ten” is no sum.');
+		expect(() => readSum('x'.repeat(41), 'Net')).to.throw(RowError, `“${'x'.repeat(40)}”`);
+	});
+	it('is a day, with a time behind it or not', () => {
+		for (const cell of ['3 Nov 2026', '2026-11-03', '3/11/2026 14:05', '2026-11-03T14:05:06.123Z'])
+			expect(readDay(cell, 'Due', TODAY), cell).to.equal('2026-11-03');
+		expect(readDay('', 'Due', TODAY)).to.equal(null);
+		expect(() => readDay('soon', 'Due', TODAY)).to.throw(
+			'Due: “soon” is no day. Write it as 3 Nov 2026.'
+		);
+	});
+	it('is yes, no, nothing, or refused', () => {
+		for (const cell of ['yes', 'Y', 'TRUE', '1', 'x'])
+			expect(readYes(cell, 'R'), cell).to.equal(true);
+		for (const cell of ['no', 'N', 'False', '0']) expect(readYes(cell, 'R'), cell).to.equal(false);
+		expect(readYes('', 'R')).to.equal(null);
+		expect(() => readYes('perhaps', 'Returned')).to.throw('Returned is yes or no, not “perhaps”.');
+	});
+	it('has room for so much and no more', () => {
+		expect(within('abc', 'It', 3)).to.equal('abc');
+		expect(() => within('abcd', 'It', 3)).to.throw('It is longer than 3 characters.');
+	});
+});
+
+describe('what does not fit together in an open invoice', () => {
+	const why = (more: string, cells: string) => one(more, cells).why;
+	it('is said by its own words', () => {
+		const sums = 'Net,VAT rate,Reverse charge,Expected deduction,Withheld,Paid';
+		expect(why(sums, '1000,20,yes,200,200.01,0')).to.equal(
+			'More was withheld than is expected to be deducted.'
+		);
+		expect(why(sums, '1000,20,yes,,0.01,0')).to.equal(
+			'More was withheld than is expected to be deducted.'
+		);
+		expect(why(sums, '1000,20,yes,200,-1,0')).to.include('Withheld is below zero');
+		expect(one(sums, '1000,20,yes,200,50,700').invoice).to.deep.include({
+			withheld: 50_00n,
+			paid: 700_00n
+		});
+		expect(why(sums, '1000,20,yes,200,50,950.01')).to.include('More was paid than it comes to');
+		expect(why(sums, '1000,20,yes,200,50,950')).to.include('It is paid.');
+		expect(why('Net,VAT rate,Currency,Retention', '1000,20,EUR,50')).to.equal(
+			'What is held back or deducted is in pounds alone.'
+		);
+		expect(why('Net,VAT rate,Currency,Expected deduction', '1000,20,EUR,50')).to.equal(
+			'What is held back or deducted is in pounds alone.'
+		);
+		expect(one('Net,VAT rate,Currency,Exchange rate', '1000,20,€,0.85').invoice).to.deep.include({
+			currency: 'EUR',
+			exchange: '0.85'
+		});
+		expect(why('Net,VAT rate,Currency,Exchange rate', '1000,20,EUR,0')).to.include(
+			'Exchange rate: A rate above zero'
+		);
+		expect(why('Net,VAT,Total', '1000,200,1201')).to.equal(
+			'Net and VAT come to £1,200.00, and the total says £1,201.00.'
+		);
+		expect(why('Net,VAT,VAT rate', '1000,1,zero')).to.equal(
+			'VAT at 0 % on £1,000.00 is £0.00, not £1.00.'
+		);
+		expect(why('Net,VAT,VAT rate', '1000,1,exempt')).to.equal(
+			'VAT on £1,000.00 is £0.00, not £1.00.'
+		);
+		expect(why('Net,VAT rate', '1000,17.5')).to.equal('“17.5” is no rate of VAT on 3 Oct 2026.');
+		expect(why('Tax point,Net,VAT rate', '25 Nov 2026,1000,20')).to.equal(
+			'Its tax point would be in the future.'
+		);
+		expect(why('Paid on,Net,VAT rate', '25 Nov 2026,1000,20')).to.equal(
+			'It would have been paid in the future.'
+		);
+	});
+	it('is a penny more, not a penny less', () => {
+		// Other books may round by line: up to a pound.
+		expect(why('Net,VAT,VAT rate', '1000,201,20')).to.equal('');
+		expect(why('Net,VAT,VAT rate', '1000,201.01,20')).to.include('not £201.01');
+		expect(why('Net,VAT,VAT rate', '1000,199,20')).to.equal('');
+		expect(why('Net,VAT,VAT rate', '1000,198.99,20')).to.include('not £198.99');
+		expect(why('Net,Retention,VAT rate,Paid', '1000,50,20,1200')).to.equal('');
+	});
+	it('is none where nothing but what is held back is open', () =>
+		expect(one('Net,Retention,VAT rate,Paid', '1000,50,20,1200').invoice).to.deep.include({
+			retention: 50_00n,
+			paid: 1200_00n
+		}));
+});
+
+describe('the sheet of an opening invoice', () => {
+	it('has a line for each rate, in order, what is held back shared over them', () => {
+		const { invoice } = read(
+			`${HEAD},Net,VAT rate,Retention,Description\nA-1,Corvane,3 Oct 2026,950,20,75,\nA-1,Corvane,3 Oct 2026,475,5,,`
+		)[0]!;
+		const sheet = openingSheet(invoice!, {
+			customerId: 1,
+			contractor: false,
+			cisRate: null,
+			jobId: null
+		});
+		expect(sheet).to.deep.include({ retention: '5', contract: null, issueDate: '2026-10-03' });
+		expect(
+			sheet.rows.map(
+				(row) => row.type === 'line' && [row.id, row.unitPrice, row.vat, row.description, row.cost]
+			)
+		).to.deep.equal([
+			['r1', '1000.00', 'standard', 'As invoiced on 3 Oct 2026', ''],
+			['r2', '500.00', 'reduced', 'As invoiced on 3 Oct 2026', '']
+		]);
+		expect(sheet.opening).to.deep.equal({ number: 'A-1', taxPoint: '2026-10-03', returned: false });
+	});
+	it('in other money has its rate, and holds nothing back where nothing is held', () => {
+		const { invoice } = one('Net,VAT rate,Currency,Exchange rate', '1000,20,EUR,0.85');
+		const sheet = openingSheet(invoice!, {
+			customerId: 1,
+			contractor: false,
+			cisRate: null,
+			jobId: null
+		});
+		expect(sheet.exchange).to.deep.equal({
+			rate: '0.85',
+			source: 'as brought in from other books'
+		});
+		expect([sheet.currency, sheet.retention, sheet.retentionDue]).to.deep.equal(['EUR', '', undefined]);
+	});
+});
+
+describe('money held that cannot be', () => {
+	const why = (cells: string) => {
+		const { rows } = readFields(
+			bytes(`Customer,Amount,Date,Deposit invoice,VAT rate,Reference\n${cells}`),
+			DEPOSIT_COLUMNS
+		);
+		const [read] = readHeldMoney(rows, TODAY, () => true);
+		return [read!.name, read!.why];
+	};
+	it('says why, by its customer or its line', () => {
+		expect(why(',300,3 Oct 2026,,,')).to.deep.equal(['line 2', 'It names no customer.']);
+		expect(why('Varden,,3 Oct 2026,,,')).to.deep.equal(['Varden', 'It has no amount.']);
+		expect(why('Varden,0,3 Oct 2026,,,')).to.deep.equal(['Varden', 'It has no amount.']);
+		expect(why('Varden,300,,,,')).to.deep.equal(['Varden', 'It does not say when the money came.']);
+		expect(why('Varden,300,25 Nov 2026,,,')).to.deep.equal([
+			'Varden',
+			'It would have come in the future.'
+		]);
+		expect(why('Varden,300,24 Nov 2026,,,')).to.deep.equal(['Varden', '']);
+		expect(why('Varden,300,3 Oct 2026,D-1,,')).to.deep.equal([
+			'Varden',
+			'It does not say its VAT, nor the rate.'
+		]);
+		expect(why(`Varden,300,3 Oct 2026,,,${'x'.repeat(201)}`)).to.deep.equal([
+			'Varden',
+			'Its reference is longer than 200 characters.'
+		]);
+		expect(why(`${'x'.repeat(301)},300,3 Oct 2026,,,`)[1]).to.equal(
+			'The customer’s name is longer than 300 characters.'
+		);
+	});
 });

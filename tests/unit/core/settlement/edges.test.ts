@@ -12,7 +12,13 @@ import {
 	sumsByAge,
 	type OwedItem
 } from '../../../../src/lib/core/settlement/owed';
-import { leftToDeduct, stillToPay } from '../../../../src/lib/core/settlement/position';
+import {
+	beyondAfterCredit,
+	leftToDeduct,
+	stillToPay
+} from '../../../../src/lib/core/settlement/position';
+import { settle } from '../../../../src/lib/core/settlement/settle';
+import type { SettlementEntry } from '../../../../src/lib/core/settlement/types';
 import { ageOf } from '../../../../src/lib/core/settlement/statement';
 
 const TODAY = '2026-11-24';
@@ -233,5 +239,92 @@ describe('deductions by tax month', () => {
 				documentIds: []
 			}
 		]);
+	});
+});
+
+describe('what is beyond an invoice once some of it is credited', () => {
+	const beyond = (cash: bigint, credit: bigint, deduction: bigint | null = null, own = 0n) =>
+		beyondAfterCredit(
+			{ total: 1000n, credited: 100n, cash, deduction },
+			{ total: credit, deduction: own }
+		);
+	it('is what came above what is left, less what is still deducted of it', () => {
+		expect(beyond(900n, 0n)).to.equal(0n);
+		expect(beyond(900n, 50n)).to.equal(50n);
+		expect(beyond(850n, 50n)).to.equal(0n);
+		expect(beyond(849n, 50n)).to.equal(0n);
+		// 900 less 200 deducted is 700; 90 less 20 credited leaves 630.
+		expect(beyond(700n, 90n, 200n, 20n)).to.equal(70n);
+		expect(beyond(0n, 900n)).to.equal(0n);
+	});
+});
+
+describe('the day an invoice is settled', () => {
+	const entry = (date: string, type: SettlementEntry['type'], amount: bigint): SettlementEntry => ({
+		date,
+		type,
+		amount,
+		withheld: null,
+		deduction: null
+	});
+	const settledOn = (...entries: SettlementEntry[]) =>
+		settle({ total: 100n, deduction: null, entries }).settledOn;
+	it('is the first on which nothing is owed, and another once it was open again', () => {
+		expect(settledOn()).to.equal(null);
+		expect(settledOn(entry('2026-11-01', 'payment', 99n))).to.equal(null);
+		expect(
+			settledOn(
+				entry('2026-11-03', 'payment', 5n),
+				entry('2026-11-01', 'payment', 60n),
+				entry('2026-11-02', 'writeOff', 40n)
+			)
+		).to.equal('2026-11-02');
+		expect(
+			settledOn(
+				entry('2026-11-01', 'payment', 100n),
+				entry('2026-11-02', 'refund', 30n),
+				entry('2026-11-04', 'credit', 30n)
+			)
+		).to.equal('2026-11-04');
+		expect(
+			settledOn(entry('2026-11-01', 'payment', 100n), entry('2026-11-02', 'refund', 1n))
+		).to.equal(null);
+	});
+});
+
+describe('money given back', () => {
+	const settled = (...entries: [string, SettlementEntry['type'], bigint, bigint | null][]) =>
+		settle({
+			total: 1000n,
+			deduction: 200n,
+			entries: entries.map(([date, type, amount, withheld]) => ({
+				date,
+				type,
+				amount,
+				withheld,
+				deduction: null
+			}))
+		}).entries.map(({ withheld }) => withheld);
+	it('takes along what was withheld above what is expected, by its share of what is over, and nothing else', () => {
+		// 1,000 came where 800 were due, 250 withheld where 200 were expected: half of what is over goes back.
+		expect(
+			settled(['2026-11-01', 'payment', 1000n, 250n], ['2026-11-02', 'refund', 100n, null])[1]
+		).to.equal(25n);
+		expect(
+			settled(['2026-11-01', 'payment', 1000n, 250n], ['2026-11-02', 'refund', 200n, null])[1]
+		).to.equal(50n);
+		// More than is over: no more goes along than was withheld too much.
+		expect(
+			settled(['2026-11-01', 'payment', 1000n, 250n], ['2026-11-02', 'refund', 300n, null])[1]
+		).to.equal(50n);
+		expect(
+			settled(['2026-11-01', 'payment', 1000n, 200n], ['2026-11-02', 'refund', 100n, null])[1]
+		).to.equal(0n);
+		expect(
+			settled(['2026-11-01', 'payment', 1000n, 150n], ['2026-11-02', 'refund', 100n, null])[1]
+		).to.equal(0n);
+		expect(
+			settled(['2026-11-01', 'payment', 800n, 250n], ['2026-11-02', 'refund', 100n, null])[1]
+		).to.equal(0n);
 	});
 });
