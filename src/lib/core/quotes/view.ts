@@ -127,7 +127,7 @@ function shownAs(
 	detail: 'all' | 'sections' | 'total'
 ): Partial<DocumentView> {
 	if (detail === 'all') return {};
-	const hidden = new Set(['unitPrice', 'amount', 'discount', 'withoutVat', 'price']);
+	const hidden = new Set(['amount', 'discount', 'withoutVat', 'price']);
 	return {
 		columns: columns.filter(({ id }) => !hidden.has(id) || id === 'amount'),
 		sections: sections.map((section) => ({
