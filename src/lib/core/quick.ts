@@ -12,35 +12,39 @@ export interface QuickLine {
 }
 
 /** How units are typed in a hurry, and what stands on the paper. */
-const UNITS: Readonly<Record<string, string>> = {
-	h: 'hour',
-	hr: 'hour',
-	hrs: 'hour',
-	hour: 'hour',
-	hours: 'hour',
-	d: 'day',
-	day: 'day',
-	days: 'day',
-	m: 'm',
-	m2: 'm²',
-	'm²': 'm²',
-	lot: 'lot',
-	visit: 'visit',
-	visits: 'visit',
-	bag: 'bag',
-	bags: 'bag'
-};
+const UNITS: ReadonlyMap<string, string> = new Map(
+	Object.entries({
+		h: 'hour',
+		hr: 'hour',
+		hrs: 'hour',
+		hour: 'hour',
+		hours: 'hour',
+		d: 'day',
+		day: 'day',
+		days: 'day',
+		m: 'm',
+		m2: 'm²',
+		'm²': 'm²',
+		lot: 'lot',
+		visit: 'visit',
+		visits: 'visit',
+		bag: 'bag',
+		bags: 'bag'
+	})
+);
 
-const WHATS: Readonly<Record<string, QuickLine['what']>> = {
-	invoice: 'invoice',
-	bill: 'invoice',
-	job: 'job'
-};
+const WHATS: ReadonlyMap<string, QuickLine['what']> = new Map(
+	Object.entries({
+		invoice: 'invoice',
+		bill: 'invoice',
+		job: 'job'
+	} as const)
+);
 
 /** What is begun, and the words after it; null where the line begins with neither. */
 export function quickWords(typed: string): { what: QuickLine['what']; words: string[] } | null {
 	const [first = '', ...words] = typed.trim().split(/\s+/);
-	const what = WHATS[first.toLowerCase()];
+	const what = WHATS.get(first.toLowerCase());
 	return what && words.length > 0 ? { what, words } : null;
 }
 
@@ -54,12 +58,12 @@ export function quickLine(what: QuickLine['what'], rest: readonly string[]): Qui
 	const words = [...rest];
 	const line: QuickLine = { what, quantity: '1', unit: '', description: '', unitPrice: '' };
 	const glued = /^(\d+(?:\.\d+)?)([a-z²]+2?)$/i.exec(words[0] ?? '');
-	const unit = glued && UNITS[glued[2]!.toLowerCase()];
+	const unit = glued && UNITS.get(glued[2]!.toLowerCase());
 	if (glued && unit) {
 		words.shift();
 		Object.assign(line, { quantity: glued[1]!, unit });
 	} else if (words.length > 1 && numberOf(words[0]!) !== null) {
-		const next = UNITS[words[1]!.toLowerCase()];
+		const next = UNITS.get(words[1]!.toLowerCase());
 		line.quantity = numberOf(words.shift()!)!;
 		if (next) {
 			words.shift();

@@ -29,7 +29,9 @@ export function readXml(text: string): Record<string, unknown> {
 	}
 }
 
-const ENTITIES: Record<string, string> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
+const ENTITIES: ReadonlyMap<string, string> = new Map(
+	Object.entries({ amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" })
+);
 
 /** The text of a node; empty where there is none. */
 export function textOf(node: unknown): string {
@@ -40,7 +42,7 @@ export function textOf(node: unknown): string {
 				? String(node['#text'])
 				: '';
 	return raw.replace(/&(#x?[0-9a-f]+|\w+);/gi, (whole, name: string) => {
-		if (!name.startsWith('#')) return ENTITIES[name] ?? whole;
+		if (!name.startsWith('#')) return ENTITIES.get(name) ?? whole;
 		const code = name[1] === 'x' ? parseInt(name.slice(2), 16) : Number(name.slice(1));
 		return code > 31 && code < 0x110000 ? String.fromCodePoint(code) : ' ';
 	});

@@ -114,21 +114,23 @@ function readOne({ line, values }: Row, today: PlainDate): MovedRepeat {
 	};
 }
 
-const NAMED: Readonly<Record<string, { every: number; unit: RepeatUnit }>> = {
-	daily: { every: 1, unit: 'day' },
-	weekly: { every: 1, unit: 'week' },
-	fortnightly: { every: 2, unit: 'week' },
-	monthly: { every: 1, unit: 'month' },
-	quarterly: { every: 3, unit: 'month' },
-	yearly: { every: 1, unit: 'year' },
-	annually: { every: 1, unit: 'year' },
-	annual: { every: 1, unit: 'year' }
-};
+const NAMED: ReadonlyMap<string, { every: number; unit: RepeatUnit }> = new Map(
+	Object.entries({
+		daily: { every: 1, unit: 'day' },
+		weekly: { every: 1, unit: 'week' },
+		fortnightly: { every: 2, unit: 'week' },
+		monthly: { every: 1, unit: 'month' },
+		quarterly: { every: 3, unit: 'month' },
+		yearly: { every: 1, unit: 'year' },
+		annually: { every: 1, unit: 'year' },
+		annual: { every: 1, unit: 'year' }
+	} as const)
+);
 
 /** `monthly`, `every 2 weeks`, `3 months`, `quarter`. @throws RowError */
 export function readEvery(cell: string): { every: number; unit: RepeatUnit } {
 	const word = cell.toLowerCase().trim();
-	const named = NAMED[word];
+	const named = NAMED.get(word);
 	if (named) return named;
 	const found = /^(?:every\s+)?(\d{1,3})?\s*(day|week|fortnight|month|quarter|year)s?$/.exec(word);
 	const count = Number(found?.[1] ?? '1');

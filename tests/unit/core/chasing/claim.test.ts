@@ -104,6 +104,9 @@ describe('the letter of claim', () => {
 			['Reply form', 24],
 			['Statement of means', 21]
 		]);
+		expect(all[2]!.parts.flatMap((part) => ('head' in part ? [part.head] : []))).to.include.members(
+			['What goes out']
+		);
 		const words = JSON.stringify(all);
 		expect(words)
 			.to.contain('Orrell Lime & Plaster says that you owe £150.50.')

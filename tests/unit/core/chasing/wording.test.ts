@@ -52,6 +52,11 @@ describe('the wording of a reminder', () => {
 		]);
 	});
 
+	it('greets as the customer is greeted, or with a plain word', () => {
+		expect(filled('{greeting},')).to.equal('Hello,');
+		expect(filled('{greeting},', { salutation: 'Dear Mrs Varden' })).to.equal('Dear Mrs Varden,');
+	});
+
 	it('leaves out a paragraph that comes out empty, and a field nobody typed in', () => {
 		expect(filled('A\n\n{bank}\n\n{law}\n\nB\n{phone}', { right: { kind: 'none' } })).to.equal(
 			'A\n\nB'

@@ -59,6 +59,13 @@ describe('a receipt', () => {
 		expect(read('TOTAL', '12.50').total?.value).to.equal(1250);
 	});
 
+	it('goes by what is called the total before what was paid, by how much agrees, then by what is more', () => {
+		expect(read('TOTAL 12.50', 'VISA 20.00').total?.value).to.equal(1250);
+		expect(read('TOTAL 9.00', 'TOTAL 12.50').total?.value).to.equal(1250);
+		expect(read('TOTAL 12.50', 'TOTAL 9.00', 'VISA 9.00').total?.value).to.equal(900);
+		expect(read('VISA 7.00', 'MASTERCARD 9.00').total).to.deep.equal({ value: 900, sure: false });
+	});
+
 	it('has VAT of at most a sixth, summed over its rates, and no VAT number taken for it', () => {
 		expect(read('VAT No 123 45', 'Total 12.00').vat).to.equal(null);
 		expect(read('VAT 20% 2.00', 'VAT 5% 0.50', 'Total 30.00').vat?.value).to.equal(250);

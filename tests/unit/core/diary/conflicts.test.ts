@@ -61,6 +61,17 @@ describe('a visit in the diary', () => {
 		expect(alone({ date: '2026-12-25' })).to.deep.equal(['not a working day']);
 	});
 
+	it('knows no conflict between visits of different days, whatever their times', () => {
+		const on = (first: object, second: object) => said([visit(1, first), visit(2, second)]);
+		const day = { date: '2026-11-24', endDate: '2026-11-24', from: '09:00', to: '17:00' };
+		expect(on(day, { ...day, date: '2026-11-25', endDate: '2026-11-25' })).to.deep.equal({});
+		expect(on({ ...day, date: '2026-11-26', endDate: '2026-11-26' }, day)).to.deep.equal({});
+		// Of several days each has its time.
+		const several = { ...day, date: '2026-11-23', endDate: '2026-11-25' };
+		expect(Object.keys(on(several, day))).to.deep.equal(['1', '2']);
+		expect(on({ ...several, from: '08:00', to: '09:00' }, day)).to.deep.equal({});
+	});
+
 	it('asks for the minutes to get there, from another place alone', () => {
 		const second = (more: Partial<Visit>) =>
 			said([visit(1), visit(2, { from: '11:20', to: '12:00', travel: 30, ...more })])[2] ?? [];

@@ -124,6 +124,30 @@ describe('a job sheet', () => {
 			photos: [41]
 		});
 	});
+	it('says of each row its unit, and above all whose, of which job and day it is', () => {
+		const view = jobSheetView(SOURCE, ALL, PAPER);
+		expect(view.sections.map(({ heading, rows }) => [heading, rows[0]!.unit])).to.deep.equal([
+			['Visits', ''],
+			['Work', 'm²'],
+			['Time', 'h'],
+			['Materials', 'tub']
+		]);
+		expect(view.facts).to.deep.equal([
+			{ id: 'issued', label: 'Date', value: '24 Nov 2026' },
+			{ id: 'reference', label: 'Job', value: 'J-0007' }
+		]);
+		expect([view.title, view.number, view.banner, view.customer]).to.deep.equal([
+			'Job sheet',
+			'J-0007/1',
+			'',
+			['Odile Brancaster', 'Lantern House', 'Harrowmere']
+		]);
+		expect(jobSheetView(SOURCE, ALL, { ...PAPER, draft: true }).banner).to.equal(
+			'Draft: nobody has it yet'
+		);
+		const look = readLook({ words: { jobSheet: { title: '  Day sheet ', above: '', below: '' } } });
+		expect(jobSheetView({ ...SOURCE, look }, ALL, PAPER).title).to.equal('Day sheet');
+	});
 	it('tells what was done without a price or a cost', () => {
 		expect(rowsOf(ALL)).to.deep.equal([
 			['Visits', 'Monday 23 November, 09:00 to 12:30, Tamsin', '', ''],

@@ -265,3 +265,9 @@ describe('which jobs a run is about', () => {
 			).to.equal(short)
 		);
 });
+
+it('a heading has room for 500 letters', () => {
+	const [invoice] = plan([job(1, { label: () => 'x'.repeat(501) })], { shape: 'items' });
+	const [first] = invoice!.sheet.rows;
+	expect(first).to.deep.include({ id: 'h1', type: 'heading', text: 'x'.repeat(500) });
+});

@@ -13,7 +13,6 @@ import {
 	within
 } from '../../../../src/lib/core/moving/reading';
 import { readFields, TableError } from '../../../../src/lib/core/formats/table';
-import { runningOf } from '../../../../src/lib/core/documents/numbers';
 
 const TODAY = '2026-11-24';
 const bytes = (text: string) => new TextEncoder().encode(text);
@@ -218,17 +217,9 @@ describe('a repeat out of a file', () => {
 		];
 		for (const [words, every, unit] of ways)
 			expect(readEvery(words), words).to.deep.equal({ every, unit });
-		for (const words of ['', 'now and then', '0 months', 'every moon'])
+		for (const words of ['', 'now and then', '0 months', 'every moon', 'constructor'])
 			expect(() => readEvery(words), words).to.throw('how often');
 	});
-});
-
-it('the running number in a number of a pattern, and none in one of another', () => {
-	expect(runningOf('INV-{nnnn}', 'INV-0042')).to.equal(42);
-	expect(runningOf('INV-{nnnn}', 'inv-10042')).to.equal(10042);
-	expect(runningOf('{year}/{n}', '2026/7')).to.equal(7);
-	expect(runningOf('INV-{nnnn}', 'INV-42a')).to.equal(null);
-	expect(runningOf('A.{n}', 'Ab7')).to.equal(null);
 });
 
 describe('a cell', () => {
@@ -365,7 +356,11 @@ describe('the sheet of an opening invoice', () => {
 			rate: '0.85',
 			source: 'as brought in from other books'
 		});
-		expect([sheet.currency, sheet.retention, sheet.retentionDue]).to.deep.equal(['EUR', '', undefined]);
+		expect([sheet.currency, sheet.retention, sheet.retentionDue]).to.deep.equal([
+			'EUR',
+			'',
+			undefined
+		]);
 	});
 });
 

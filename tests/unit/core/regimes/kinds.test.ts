@@ -13,10 +13,19 @@ import {
 	type ContractFacts
 } from '../../../../src/lib/core/regimes/gb/consumer';
 import { readReturnInput, readTaxPointsInput } from '../../../../src/lib/core/regimes/gb/json';
+import {
+	homeNumber,
+	isAccountNumber,
+	isBic,
+	isIban,
+	isMobile,
+	isSortCode
+} from '../../../../src/lib/core/regimes/gb/checks';
 import { paperOf } from '../../../../src/lib/core/regimes/gb/kindLaw';
 import { decideTaxPoint } from '../../../../src/lib/core/regimes/gb/taxPoint';
 import { vatReturn } from '../../../../src/lib/core/regimes/gb/vatReturn';
 import { blankSheet } from '../../../../src/lib/core/sheet/blank';
+import { readSheet } from '../../../../src/lib/core/sheet/read';
 import { customerOf, FULL, lineOf, problemAt, readWith, SELLER } from '../../../support/sheets';
 
 describe('which paper a sheet becomes', () => {
@@ -272,5 +281,76 @@ describe('the right to cancel', () => {
 		expect(beginsOn({ may: true, begin: false }, '2026-11-24')).to.equal('2026-12-09');
 		expect(beginsOn({ may: true, begin: true }, '2026-11-24')).to.equal(null);
 		expect(beginsOn({ may: false, begin: false }, '2026-11-24')).to.equal(null);
+	});
+});
+
+describe('numbers that have a form', () => {
+	it('are an account abroad by its check digits, whatever stands between', () => {
+		// The example of ISO 13616, and the same with two digits changed places.
+		expect(isIban('GB82 WEST 1234 5698 7654 32')).to.equal(true);
+		expect(isIban('gb82west12345698765432')).to.equal(true);
+		expect(isIban('GB82 WEST 1234 5698 7654 23')).to.equal(false);
+		expect(isIban('GB28 WEST 1234 5698 7654 32')).to.equal(false);
+		for (const odd of ['', 'GB82', '82GB WEST 1234 5698 7654 32', `GB82${'1'.repeat(31)}`])
+			expect(isIban(odd), odd).to.equal(false);
+		expect(
+			['WESTGB2L', 'westgb2lxxx', 'WESTGB2LXX', 'WEST1B2L', 'XWESTGB2L'].map(isBic)
+		).to.deep.equal([true, true, false, false, false]);
+	});
+	it('are a sort code, an account, a mobile', () => {
+		expect(
+			['00-11-22', '00 11 22', '001122', '00112', '0011223', 'aabbcc'].map(isSortCode)
+		).to.deep.equal([true, true, true, false, false, false]);
+		expect(['0001 2345', '00012345', '0001234', '000123456'].map(isAccountNumber)).to.deep.equal([
+			true,
+			true,
+			false,
+			false
+		]);
+		expect(
+			['07700 900123', '+44 (7700) 900-123', '01632 960001', '0770090012', '+33 7700 900123'].map(
+				isMobile
+			)
+		).to.deep.equal([true, true, false, false, false]);
+		expect(
+			['+44 7700 900123', '0044 7700 900123', '07700-900123', '+33 1'].map(homeNumber)
+		).to.deep.equal(['07700900123', '07700900123', '07700900123', '+331']);
+	});
+});
+
+describe('what only some papers say', () => {
+	const released = (
+		sheet: object,
+		more: object = {},
+		follows: object | null = { reverseCharge: false }
+	) =>
+		readSheet(
+			{
+				...blankSheet(),
+				customerId: 1,
+				contract: 'construction',
+				releases: [1],
+				rows: [lineOf(more)],
+				...sheet
+			} as never,
+			{
+				seller: SELLER,
+				customer: customerOf('contractor', FULL),
+				today: '2026-11-24',
+				...(follows ? { follows } : {})
+			} as never
+		).problems;
+	it('stops a release whose invoices are gone, or that is no supply', () => {
+		expect(problemAt(released({}), 'rows')).to.equal(undefined);
+		expect(problemAt(released({}, {}, null), 'rows')).to.deep.include({
+			level: 'stop',
+			reference: 'VAT Regulations 1995 reg. 89'
+		});
+		expect(problemAt(released({}, { vat: 'noSupply' }), 'rows')).to.deep.equal({
+			path: 'rows',
+			level: 'stop',
+			message: 'What was held back is part of a supply. Give each line its rate.',
+			reference: 'VAT Regulations 1995 reg. 89'
+		});
 	});
 });

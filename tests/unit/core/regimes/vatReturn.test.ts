@@ -316,3 +316,29 @@ describe('any invoice, in the periods it touches', () => {
 		);
 	});
 });
+
+describe('the edges of a period', () => {
+	const boxes = (more: object) =>
+		run({ ...PERIOD, documents: [], ...more }) as never as Record<string, string>;
+	it('may be one day, and have what is on it', () => {
+		const day = { basis: 'invoice', from: '2026-08-05', to: '2026-08-05' };
+		expect(boxes({ ...day, documents: [INVOICE] })['box1']).to.equal('20.00');
+		expect(
+			boxes({ ...day, from: '2026-08-06', to: '2026-08-06', documents: [INVOICE] })['box1']
+		).to.equal('0.00');
+	});
+	it('count a cost on the cash basis when it is paid, from the day it began', () => {
+		const cost = (date: string, paid: string | null) =>
+			boxes({
+				basis: 'cash',
+				cashFrom: '2026-08-10',
+				costs: [{ date, paid, net: '100', vat: '20' }]
+			})['box4'];
+		// By its day before the change, whenever it was paid.
+		expect(cost('2026-08-09', null)).to.equal('20.00');
+		expect(cost('2026-08-09', '2026-11-01')).to.equal('20.00');
+		expect(cost('2026-08-10', null)).to.equal('0.00');
+		expect(cost('2026-08-10', '2026-10-31')).to.equal('20.00');
+		expect(cost('2026-08-10', '2026-11-01')).to.equal('0.00');
+	});
+});
