@@ -112,10 +112,8 @@ const under = (path: string) => (one: { file: string }) =>
 const drawn = new Map<string, string>();
 const alike = new Map<string, number>();
 for (const { id, file, kind, was, becomes, line } of mutants) {
-	const text = sources
-		.find((one) => one.name === file)!
-		.content.split('\n')
-		[line - 1]!.trim();
+	const all = sources.find((one) => one.name === file)!.content.split('\n');
+	const text = all[line - 1]!.trim();
 	const what = JSON.stringify([file, kind, text, was, becomes]);
 	const before = alike.get(what) ?? 0;
 	alike.set(what, before + 1);
@@ -270,7 +268,10 @@ async function lookAt(runner: Runner, test: string): Promise<void> {
 		spent.set(mutant.id, before + took);
 		const within = took * 4 + 10_000;
 		if (!fresh && (await runner.passes(mutant.id, tests, within))) {
-			passedBy.set(mutant.id, [...(passedBy.get(mutant.id) ?? []), { test, took: all + STARTING_MS }]);
+			passedBy.set(mutant.id, [
+				...(passedBy.get(mutant.id) ?? []),
+				{ test, took: all + STARTING_MS }
+			]);
 			continue;
 		}
 		const key = JSON.stringify(tests);
