@@ -53,12 +53,22 @@ describe('what was cancelled is settled', () => {
 		await invoiceDeposits(world);
 		cancelByCustomer(world, id);
 		const lineId = jobWork(world.db, loadQuote(world.db, id).jobId!).lines[0]!.id;
-		for (const done of ['nonsense', `{"${lineId}":101}`, '{"x":1}'])
+		for (const done of [
+			'nonsense',
+			`{"${lineId}":101}`,
+			`{"${lineId}":-1}`,
+			'{"x":1}',
+			'{"1234567890123":1}'
+		])
 			await settleCancelled(world, id, { done }).then(
 				() => expect.fail(done),
-				(problem) => expect(problem).to.be.instanceOf(FieldError)
+				(problem) =>
+					expect((problem as FieldError).fields).to.deep.equal({
+						done: 'How much was done, from 0 to 100 %?'
+					})
 			);
-		const settle = () => settleCancelled(world, id, { done: `{"${lineId}":20}` });
+		// A line of no such contract counts for nothing, whatever its number.
+		const settle = () => settleCancelled(world, id, { done: `{"${lineId}":20,"123456789012":50}` });
 		const draft = (await settle())!;
 		expect(await settle()).to.equal(draft);
 		const all = world.db.select().from(documents).all();
@@ -102,6 +112,10 @@ describe('what was cancelled is settled', () => {
 		const done = JSON.stringify({ [a!.id]: 33.5, [b!.id]: 50 });
 		const { sheet } = loadDraft(world.db, (await settleCancelled(world, id, { done }))!);
 		expect(sheet).to.include({ pricesIncludeVat: true, workFinished: '24 Nov 2026' });
+		expect(sheet.rows.map((row) => row.type === 'line' && [row.income, row.centre])).to.deep.equal([
+			['', ''],
+			['', '']
+		]);
 		expect(
 			sheet.rows.map((row) => row.type === 'line' && [row.unitPrice, row.vat, row.vatReason])
 		).to.deep.equal([

@@ -46,7 +46,17 @@ describe('money in hand on which VAT is due', () => {
 			unitPrice: '60.00',
 			description: 'Deposit, paid on 21 Nov 2026'
 		});
-		expect(depositMoves(world).map(({ title }) => title)).to.have.length(3);
+		const moves = depositMoves(world).toSorted((a, b) => a.id.localeCompare(b.id));
+		expect(moves.map(({ amount }) => amount)).to.have.members([120_00n, 60_00n, 36_00n]);
+		expect(moves.find(({ amount }) => amount === 36_00n)).to.deep.equal({
+			id: `deposit:${theirs}`,
+			amount: 36_00n,
+			late: false,
+			title: 'Orme paid £36.00 that is on no invoice',
+			detail: 'If it is for work to come, VAT on it is due from 20 Nov 2026',
+			action: 'See',
+			href: `/owed/${other}`
+		});
 		expect(() => depositDraft(world, 999, 'd')).to.throw(NotFoundError);
 	});
 
@@ -55,6 +65,12 @@ describe('money in hand on which VAT is due', () => {
 		const draft = depositDraft(world, paid(addCustomer(world, CONTRACTOR), '800'), 'a');
 		expect(sheetOf(draft)).to.include({ pricesIncludeVat: false, contract: 'construction' });
 		expect(sheetOf(draft).rows[0]).to.include({ unitPrice: '1000.00' });
+	});
+
+	it('of a contractor that deducts nothing is what came, without VAT', () => {
+		const end = { ...CONTRACTOR, standing: { ...CONTRACTOR.standing, cisRate: null } };
+		const draft = depositDraft(world, paid(addCustomer(world, end), '120'), 'a');
+		expect(sheetOf(draft).rows[0]).to.include({ unitPrice: '120.00' });
 	});
 
 	it('is none of who charges no VAT', () => {

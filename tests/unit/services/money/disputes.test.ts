@@ -170,6 +170,36 @@ describe('a disputed card payment', () => {
 		for (const words of ['dsp-1', 'chk-1', '1 Dec 2026', FIRM.name, `${invoice.number} of 24 Nov`])
 			expect(summary).to.contain(words);
 		expect(summary).to.contain('£120.00').and.to.contain('Sent').and.not.to.contain('Opened by');
+		const asked = JSON.parse(summary.slice(summary.indexOf('{')))['summary'] as {
+			parts: { title: string; rows: [string, string][] }[];
+		};
+		expect(asked.parts.map(({ title, rows }) => [title, rows.map(([what]) => what)])).to.deep.equal(
+			[
+				[
+					'The dispute',
+					[
+						'The processor’s name for it',
+						'Payment',
+						'Disputed',
+						'What the customer says',
+						'To answer by'
+					]
+				],
+				[
+					'The sale',
+					[
+						'Invoice',
+						'Customer',
+						'Where the work was done',
+						'Work finished',
+						'It comes to',
+						'Paid by card'
+					]
+				],
+				['That the customer had it', asked.parts[2]!.rows.map(([what]) => what)]
+			]
+		);
+		expect(asked.parts[2]!.rows[0]![0]).to.match(/^Sent/);
 		// Where nothing is said of a site, the work was done where the customer is.
 		expect(summary).to.contain(FIRM.address.split('\n').join(', '));
 		const happened = files.get('What happened.csv')!.toString().split('\n');

@@ -5,9 +5,19 @@ import { afterEach, beforeEach, describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
 import { NotFoundError } from '../../../../src/lib/core/refusals';
 import { documents, trail } from '../../../../src/lib/server/db/schema';
-import { noteOpened, payPage } from '../../../../src/lib/server/services/money/payPage';
+import { addFile, changeFile } from '../../../../src/lib/server/services/files/files';
+import { creditInvoice } from '../../../../src/lib/server/services/invoices/creditNote';
+import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
+import { tryOut } from '../../../../src/lib/server/services/invoices/trial';
+import {
+	fileBehindLink,
+	noteOpened,
+	payPage,
+	payPagePdf
+} from '../../../../src/lib/server/services/money/payPage';
+import { writeOff } from '../../../../src/lib/server/services/money/writeOffs';
 import { FIRM, oneLine, payByHand } from '../../../support/money';
-import { issued, makeWorld, type TestWorld } from '../../../support/world';
+import { draftOf, issued, makeWorld, type TestWorld } from '../../../support/world';
 
 let world: TestWorld;
 beforeEach(() => (world = makeWorld()));
@@ -51,6 +61,56 @@ describe('the page of an invoice', () => {
 		at('2026-11-24T09:11');
 		noteOpened(world, tokenOf(id), 'opened');
 		expect(opened()).to.equal(2);
+	});
+
+	it('says that nothing is left where it was credited, or given up', async () => {
+		const { id } = await invoice();
+		await creditInvoice(world, id, 'Wrong house', 'credit');
+		expect(payPage(world, tokenOf(id))).to.deep.include({
+			toPay: 0,
+			credited: 120_00,
+			state: 'credited'
+		});
+		const note = world.db.select().from(documents).where(eq(documents.kind, 'creditNote')).get()!;
+		expect(payPage(world, note.token!)).to.deep.include({
+			kind: 'creditNote',
+			state: 'credited',
+			total: 0,
+			due: null,
+			mayBearFee: false
+		});
+		const other = await issued(world, FIRM, oneLine('50'));
+		writeOff(world, other.id, 'They are gone', 'k');
+		expect(payPage(world, tokenOf(other.id))).to.deep.include({ toPay: 0, state: 'paid' });
+	});
+
+	it('has its paper, that of a test while nothing is issued, and no other', async () => {
+		const { id, number } = await invoice();
+		const paper = payPagePdf(world, tokenOf(id));
+		expect(paper.name).to.equal(`${number}.pdf`);
+		const draft = draftOf(world, FIRM, oneLine('30'));
+		const { link } = await tryOut(world, draft.id, draft.version);
+		const token = link.split('/').at(-1)!;
+		expect(payPagePdf(world, token).name).to.equal('Test.pdf');
+		expect(payPage(world, token)).to.deep.include({ trial: true, toPay: 36_00 });
+		for (const wrong of ['', 'x', `${token.slice(1)}${token[0] === 'a' ? 'b' : 'a'}`]) {
+			expect(() => payPagePdf(world, wrong), wrong).to.throw(NotFoundError);
+			expect(() => fileBehindLink(world, wrong, 1, false), wrong).to.throw(NotFoundError);
+		}
+	});
+
+	it('gives out the files that go with it, and those alone', async () => {
+		const draft = draftOf(world, FIRM, oneLine('30'));
+		const file = async (name: string) =>
+			addFile(world, { to: 'document', id: draft.id }, name, Buffer.from(name));
+		const [goes, stays] = [await file('goes.txt'), await file('stays.txt')];
+		changeFile(world, goes, { goesOut: true });
+		const { id } = await issueInvoice(world, draft.id, draft.version);
+		const other = await invoice();
+		expect(String(fileBehindLink(world, tokenOf(id), goes, false).content)).to.contain('goes.txt');
+		expect(() => fileBehindLink(world, tokenOf(id), stays, false)).to.throw(NotFoundError);
+		expect(() => fileBehindLink(world, tokenOf(other.id), goes, false)).to.throw(NotFoundError);
+		expect(payPage(world, tokenOf(id)).files.map(({ name }) => name)).to.deep.equal(['goes.txt']);
 	});
 
 	it('is nobody’s for a link that is not exactly right', async () => {

@@ -7,6 +7,7 @@ import { readPrompt } from '../../../../src/lib/core/sheet/prompt';
 import { documentDetail } from '../../../../src/lib/server/services/desk/documents';
 import { nextMoves } from '../../../../src/lib/server/services/desk/moves';
 import { creditPrompt } from '../../../../src/lib/server/services/money/promptPayment';
+import { refundByHand } from '../../../../src/lib/server/services/money/refunds';
 import { expectSoundBooks } from '../../../support/books';
 import { FIRM, itemOf, payByHand } from '../../../support/money';
 import { CONTRACTOR, issued, line, makeWorld, type TestWorld } from '../../../support/world';
@@ -62,6 +63,29 @@ describe('a discount for paying in time', () => {
 			world.clock.set(londonMoment('2026-11-24T09:00'));
 		}
 		expect(moves()).to.deep.equal([]);
+	});
+
+	it('is not taken where some of it was given back in time, and is where that came later', async () => {
+		const [early, late] = [
+			await offered(FIRM, '1000'),
+			await offered({ ...FIRM, name: 'Late' }, '1000')
+		];
+		world.clock.set(londonMoment('2026-12-03T09:00'));
+		for (const [{ id }, date] of [
+			[early, '2026-12-01'],
+			[late, '2026-12-02']
+		] as const) {
+			payByHand(world, id, '1176.00', { date: '2026-11-30' });
+			refundByHand(world, id, {
+				key: `back-${id}`,
+				date,
+				amount: '0.01',
+				way: 'bank',
+				reference: ' X '
+			});
+		}
+		expect(documentDetail(world, early.id).prompt).to.include({ taken: false });
+		expect(documentDetail(world, late.id).prompt).to.include({ taken: true });
 	});
 
 	it('of a contractor takes its part of the deduction along', async () => {

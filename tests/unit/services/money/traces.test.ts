@@ -238,6 +238,13 @@ describe('payouts', () => {
 		const at = (way: 'before' | 'after', place: string) =>
 			payoutPage(world, readCursor(new URLSearchParams({ [way]: place })));
 		const first = payoutPage(world);
+		// Each with its own payments, and theirs alone.
+		expect(
+			first.payouts.slice(0, 2).map(({ collected, fees, parts }) => [collected, fees, parts.length])
+		).to.deep.equal([
+			[45, 0, 1],
+			[44, 0, 1]
+		]);
 		expect(references(first)).to.deep.equal(Array.from({ length: 20 }, (_, n) => `R${45 - n}`));
 		expect(first.before).to.equal(null);
 		const second = at('after', first.after!);
