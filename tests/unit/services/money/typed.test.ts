@@ -12,6 +12,7 @@ import {
 	paymentReversals,
 	payments,
 	refunds,
+	trail,
 	writeOffs
 } from '../../../../src/lib/server/db/schema';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';
@@ -165,6 +166,22 @@ describe('a payment typed for an invoice', () => {
 		expect(paymentsOfPayer(world.db, itemOf(world, id).payerId).map((one) => one.id)).to.deep.equal(
 			[kept]
 		);
+	});
+
+	it('leaves its word: how much by which way, and what was withheld with it', async () => {
+		const [plain, contractor] = [await firm(), await issued(world, CONTRACTOR, oneLine('1000'))];
+		recordPayment(world, plain.id, { ...FORM, way: 'cheque', amount: '7' });
+		recordPayment(world, contractor.id, { ...FORM, key: 'c', amount: '400' });
+		const words = world.db
+			.select()
+			.from(trail)
+			.all()
+			.filter(({ what }) => what === 'paid')
+			.map(({ who, detail }) => [who, detail]);
+		expect(words).to.deep.equal([
+			['you', '£7.00 by cheque'],
+			['you', '£400.00 by bank, £100.00 withheld']
+		]);
 	});
 
 	it('brings a receipt where it is asked for, once', async () => {

@@ -2,7 +2,12 @@
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { NotFoundError, RefusedError } from '../../../../../src/lib/core/refusals';
-import { bankLines, payments, payouts } from '../../../../../src/lib/server/db/schema';
+import {
+	bankLines,
+	paymentReversals,
+	payments,
+	payouts
+} from '../../../../../src/lib/server/db/schema';
 import { addCustomer } from '../../../../../src/lib/server/services/customers/customers';
 import { inHandOf } from '../../../../../src/lib/server/services/ledger/inHand';
 import {
@@ -229,6 +234,17 @@ describe('a payment the bank took back', () => {
 		expect(itemOf(world, id)).to.include({ cash: 59_99, outstanding: 60_01 });
 		expect(rowOf(back!.id)).to.include({ state: 'accepted', paymentId: in1, tied: true });
 		expect(() => reopenLine(world, back!.id)).to.throw(RefusedError, 'record it again');
+	});
+
+	it('leaves the line by which it came as it was: that money did come', async () => {
+		const { id, customerId } = await firm();
+		const [came, back] = bring('24/11/2026,CORVANE,120.00', '26/11/2026,RETURNED UNPAID,-120.00');
+		const payment = acceptLine(world, came!.id, { payerId: customerId });
+		acceptReversal(world, back!.id, payment);
+		expect(itemOf(world, id)).to.include({ cash: 0, outstanding: 120_00 });
+		expect(rowOf(came!.id)).to.include({ state: 'accepted', paymentId: payment });
+		const [reversal] = world.db.select().from(paymentReversals).all();
+		expect(reversal).to.include({ paymentId: payment, reason: 'The bank took it back' });
 	});
 
 	it('money out that was put aside can be looked at again', () => {
