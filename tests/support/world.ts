@@ -11,9 +11,9 @@ import type { Press } from '../../src/lib/server/documents/press';
 import { CardUnavailableError, type CardEvent } from '../../src/lib/server/gateways/card';
 import type { MailMessage, MailOutcome } from '../../src/lib/server/gateways/mail';
 import type { TextOutcome } from '../../src/lib/server/gateways/text';
-import Sqlite from 'better-sqlite3';
+import { connect } from '../../src/lib/server/db/connection';
 import { migrateFile } from '../../src/lib/server/db/migrate';
-import { dataFile, MIGRATIONS, openWorld } from '../../src/lib/server/open';
+import { dataFile, MIGRATIONS, openWorld, worldOn } from '../../src/lib/server/open';
 import { saveBusiness } from '../../src/lib/server/services/business/settings';
 import { addCustomer } from '../../src/lib/server/services/customers/customers';
 import { beginInvoice, saveDraft } from '../../src/lib/server/services/invoices/drafts';
@@ -77,27 +77,41 @@ function paperPress(): Press {
 	};
 }
 
-let migrated: string | null = null;
+/** Data files that were laid out once for this process: migrated, and with each business that was asked for. A world begins with a copy. */
+const laidOut = new Map<string, string>();
 
-/** A data file that was migrated once for this process: each world begins with a copy of it. */
-function template(): string {
-	if (migrated) return migrated;
-	const folder = mkdtempSync(join(tmpdir(), 'axiometer-template-'));
-	process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
-	migrated = dataFile(folder);
-	migrateFile(migrated, MIGRATIONS, 0);
-	const client = new Sqlite(migrated);
-	client.pragma('wal_checkpoint(TRUNCATE)');
-	client.close();
-	return migrated;
+function fileOf(key: string, layOut: (folder: string) => void): string {
+	let file = laidOut.get(key);
+	if (!file) {
+		const folder = mkdtempSync(join(tmpdir(), 'axiometer-laid-out-'));
+		process.once('exit', () => rmSync(folder, { recursive: true, force: true }));
+		file = dataFile(folder);
+		layOut(folder);
+		laidOut.set(key, file);
+	}
+	return file;
 }
+
+const migrated = () => fileOf('', (folder) => migrateFile(dataFile(folder), MIGRATIONS, 0));
+
+const begunWith = (business: object) =>
+	fileOf(JSON.stringify(business), (folder) => {
+		copyFileSync(migrated(), dataFile(folder));
+		const config = readConfig({ AXIOMETER_DATA: folder });
+		const world = openWorld(config, { clock: settableClock(NOW), press: paperPress() });
+		saveBusiness(world, { ...BUSINESS, ...business }, true);
+		// All of it into the file itself.
+		world.db.$client.pragma('wal_checkpoint(TRUNCATE)');
+		world.db.$client.close();
+	});
 
 export function makeWorld(business: object = {}): TestWorld {
 	const folder = mkdtempSync(join(tmpdir(), 'axiometer-'));
-	copyFileSync(template(), dataFile(folder));
+	copyFileSync(begunWith(business), dataFile(folder));
 	const clock = settableClock(NOW);
+	const db = connect(dataFile(folder), 'OFF');
 	const world: TestWorld = Object.assign(
-		openWorld(readConfig({ AXIOMETER_DATA: folder }), { clock, press: paperPress() }),
+		worldOn(db, readConfig({ AXIOMETER_DATA: folder }), clock, { press: paperPress() }),
 		{
 			clock,
 			folder,
@@ -117,8 +131,6 @@ export function makeWorld(business: object = {}): TestWorld {
 			}
 		}
 	);
-	// What a test writes need not survive a power cut.
-	world.db.$client.pragma('synchronous = OFF');
 	world.mail = {
 		async send(message) {
 			const outcome = world.mailAnswer(message);
@@ -163,7 +175,6 @@ export function makeWorld(business: object = {}): TestWorld {
 			return world.cardNews;
 		}
 	};
-	saveBusiness(world, { ...BUSINESS, ...business }, true);
 	return world;
 }
 

@@ -4,7 +4,7 @@ import { join, resolve } from 'node:path';
 import { londonMoment } from '../core/calendar/conversion';
 import { clockStartingAt, systemClock, type Clock } from './clock';
 import type { Config } from './config';
-import { connect } from './db/connection';
+import { connect, type Database } from './db/connection';
 import { moveFilesOut } from './db/fileStore';
 import { unlockKey } from './db/secrets';
 import { migrateFile, MigrationError } from './db/migrate';
@@ -70,6 +70,16 @@ function open(config: Config, overrides: Partial<World>): World {
 	moveFilesOut(db);
 	checkClaim(db, config.dataFolder);
 	layFirstPlan(db, clock.now());
+	return worldOn(db, config, clock, overrides);
+}
+
+/** What the services work with, on a data file that is open and as it has to be. */
+export function worldOn(
+	db: Database,
+	config: Config,
+	clock: Clock,
+	overrides: Partial<World> = {}
+): World {
 	return {
 		db,
 		clock,

@@ -1,20 +1,20 @@
 // One SQLite file, opened so that what was acknowledged survives a crash.
 import Sqlite from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
-import * as schema from './schema';
 
-export type Database = BetterSQLite3Database<typeof schema> & { $client: Sqlite.Database };
+export type Database = BetterSQLite3Database & { $client: Sqlite.Database };
 
 /** What runs inside `db.transaction`. */
 export type Transaction = Parameters<Parameters<Database['transaction']>[0]>[0];
 
-export function connect(file: string): Database {
+/** `synchronous` is FULL wherever what is written has to survive a power cut. */
+export function connect(file: string, synchronous: 'FULL' | 'OFF' = 'FULL'): Database {
 	const client = new Sqlite(file);
 	client.pragma('journal_mode = WAL');
-	client.pragma('synchronous = FULL');
+	client.pragma(`synchronous = ${synchronous}`);
 	client.pragma('foreign_keys = ON');
 	client.pragma('busy_timeout = 5000');
-	return drizzle(client, { schema });
+	return drizzle(client);
 }
 
 /** What reads: the connection, or a transaction that is open. */
