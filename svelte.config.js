@@ -1,4 +1,4 @@
-import adapter from '@sveltejs/adapter-node';
+import adapter from './scripts/adapter.mjs';
 import { vitePreprocess } from '@sveltejs/vite-plugin-svelte';
 
 /** @type {import('@sveltejs/kit').Config} */

@@ -92,6 +92,10 @@ const json = (method: string, body: string): RequestInit => ({
 	headers: { 'content-type': 'application/json' }
 });
 
+/** In the short run the first few of what is tried with each route; in the long one all of it. */
+const some = <T>(all: readonly T[], few: number): readonly T[] =>
+	process.env.AXIOMETER_TEST_ALL ? all : all.slice(0, few);
+
 /** What writes out all of the books: the first of each kind of address is enough. */
 const WHOLE = /export|data\/zip|\?backup/;
 
@@ -126,7 +130,7 @@ describe('every route', () => {
 
 	it('is found, whatever number or word stands in its address', async () => {
 		const tries = of(reads).flatMap(({ name, handler }) =>
-			(WHOLE.test(name) ? ['1', 'x'] : ['1', '2', '999999', '-1', 'x', "'", '0']).map(
+			(WHOLE.test(name) ? ['1', 'x'] : some(['1', '999999', "x'", '2', '-1', '0'], 3)).map(
 				(param): [string, Handler, () => object] => [
 					`${name} of ${param}`,
 					handler,
@@ -141,14 +145,15 @@ describe('every route', () => {
 		const known = (source: string) =>
 			[...source.matchAll(/'([a-zA-Z-]+)'/g)].map(([, key]) => key!);
 		const tries = of((name) => reads(name)).flatMap(({ name, source, handler }) =>
-			(WHOLE.test(name) ? ['x'] : ['x', '-1', '%00', '9999999999999999', '2026-02-31', "'"]).map(
-				(value): [string, Handler, () => object] => {
-					const query = [...new Set([...known(source), 'q', 'page', 'after', 'before', 'state'])]
-						.map((key) => `${key}=${value}`)
-						.join('&');
-					return [`${name}?…=${value}`, handler, () => eventOf('1', `?${query}`, {})];
-				}
-			)
+			(WHOLE.test(name)
+				? ['x']
+				: some(["x'", '9999999999999999', '%00', '-1', '2026-02-31'], 3)
+			).map((value): [string, Handler, () => object] => {
+				const query = [...new Set([...known(source), 'q', 'page', 'after', 'before', 'state'])]
+					.map((key) => `${key}=${value}`)
+					.join('&');
+				return [`${name}?…=${value}`, handler, () => eventOf('1', `?${query}`, {})];
+			})
 		);
 		expect(await broken(tries)).to.deep.equal([]);
 	});
@@ -161,14 +166,15 @@ describe('every route', () => {
 				)
 			);
 			const full = (value: string) => Object.fromEntries([...names].map((one) => [one, value]));
-			return (WHOLE.test(name) ? ['1'] : ['1', '999999', 'x']).flatMap((param) =>
-				[{}, full('nonsense'), full('-1'), full('999999999999999999'), full('{"a":[]}')].map(
-					(fields, index): [string, Handler, () => object] => [
-						`${name} of ${param}, form ${index}`,
-						handler,
-						() => eventOf(param, '', form(fields))
-					]
-				)
+			return (WHOLE.test(name) ? ['1'] : some(['1', 'x', '999999'], 2)).flatMap((param) =>
+				some(
+					[{}, full('nonsense'), full('999999999999999999'), full('-1'), full('{"a":[]}')],
+					3
+				).map((fields, index): [string, Handler, () => object] => [
+					`${name} of ${param}, form ${index}`,
+					handler,
+					() => eventOf(param, '', form(fields))
+				])
 			);
 		});
 		expect(await broken(tries)).to.deep.equal([]);
