@@ -2,7 +2,8 @@
 import { createHmac } from 'node:crypto';
 import { addCustomer } from '../src/lib/server/services/customers/customers';
 import { startBillRun } from '../src/lib/server/services/billing/billRun';
-import { addJob, moveJob } from '../src/lib/server/services/jobs/jobs';
+import { addJob } from '../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../src/lib/server/services/jobs/states';
 import { openCheckout } from '../src/lib/server/services/money/checkouts';
 import { startStatements } from '../src/lib/server/services/owed/statementRuns';
 import { beginRun, chooseRows } from '../src/lib/server/services/many/runs';

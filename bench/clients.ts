@@ -3,7 +3,8 @@ import { readFileSync } from 'node:fs';
 import { readConfig } from '../src/lib/server/config';
 import { openWorld } from '../src/lib/server/open';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
-import { openSession, setPassword } from '../src/lib/server/services/business/signIn';
+import { setPassword } from '../src/lib/server/services/business/signIn';
+import { openSession } from '../src/lib/server/services/business/sessions';
 import { runApp } from '../tests/support/app';
 import { BUSINESS } from '../tests/support/world';
 

@@ -6,7 +6,8 @@ import { openWorld } from '../src/lib/server/open';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { beginInvoice, saveDraft } from '../src/lib/server/services/invoices/drafts';
 import { blankLine, blankSheet } from '../src/lib/core/sheet/blank';
-import { openSession, setPassword } from '../src/lib/server/services/business/signIn';
+import { setPassword } from '../src/lib/server/services/business/signIn';
+import { openSession } from '../src/lib/server/services/business/sessions';
 import { runApp } from '../tests/support/app';
 
 const CUSTOMERS = 100_000;

@@ -11,7 +11,7 @@ import { openWorld } from '../src/lib/server/open';
 import { payerAccounts } from '../src/lib/server/services/owed/payerAccounts';
 import { chasePayers } from '../src/lib/server/services/chasing/facts';
 import { saveChaseSettings } from '../src/lib/server/services/chasing/settings';
-import { runChasing } from '../src/lib/server/services/chasing/chasing';
+import { runChasing } from '../src/lib/server/services/chasing/tick';
 import { chaseDayPage } from '../src/lib/server/services/chasing/day';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { owedPage } from '../src/lib/server/services/owed/owed';

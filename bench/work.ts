@@ -12,7 +12,8 @@ import { continueRuns, startBillRun } from '../src/lib/server/services/billing/b
 import { planBillRun } from '../src/lib/server/services/billing/runPlan';
 import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { addCustomer } from '../src/lib/server/services/customers/customers';
-import { loadDraft, sheetContext } from '../src/lib/server/services/invoices/drafts';
+import { loadDraft } from '../src/lib/server/services/invoices/drafts';
+import { sheetContext } from '../src/lib/server/services/invoices/context';
 import { freezeDraft } from '../src/lib/server/services/invoices/freeze';
 import { importPrices, previewPriceFile } from '../src/lib/server/services/prices/file';
 import { findPrices } from '../src/lib/server/services/prices/search';

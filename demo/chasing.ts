@@ -12,7 +12,7 @@ import { noteReminderOpened } from '../src/lib/server/services/chasing/messages'
 import { savePlan } from '../src/lib/server/services/chasing/plans';
 import { savePayerChasing } from '../src/lib/server/services/chasing/payers';
 import { saveChaseSettings } from '../src/lib/server/services/chasing/settings';
-import { runChasing } from '../src/lib/server/services/chasing/chasing';
+import { runChasing } from '../src/lib/server/services/chasing/tick';
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
 import { receivePayout } from '../src/lib/server/services/money/payouts';
 import type { Setting, Step } from './work';

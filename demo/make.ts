@@ -1,4 +1,5 @@
 // Lays out the demo business by calling the services day by day, so that it obeys every rule.
+// Over 300 lines: one day after the other, in the order in which they happen.
 import { randomUUID } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';

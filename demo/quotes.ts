@@ -1,8 +1,9 @@
 // What the demo business quoted: one that waits for an answer with a question, one accepted with its deposit paid, others that
 // were declined, expired, or are still being written.
+// Over 300 lines: one entry for each quote.
 import { displayDate } from '../src/lib/core/calendar/conversion';
 import { addDays } from '../src/lib/core/calendar/manipulation';
-import type { Picked } from '../src/lib/core/quotes/read';
+import type { Picked } from '../src/lib/core/quotes/chosen';
 import { blankQuote } from '../src/lib/core/quotes/terms';
 import { blankLine } from '../src/lib/core/sheet/blank';
 import type { QuoteTerms, SheetLine } from '../src/lib/core/sheet/types';
@@ -12,13 +13,15 @@ import {
 	invoiceDeposits,
 	openDepositCheckout
 } from '../src/lib/server/services/money/depositRequests';
-import { acceptQuote, chosenOn } from '../src/lib/server/services/quotes/accept';
+import { acceptQuote } from '../src/lib/server/services/quotes/accept';
+import { chosenOn } from '../src/lib/server/services/quotes/agree';
 import { askQuestion, declineQuote, noteQuoteOpened } from '../src/lib/server/services/quotes/page';
 import { beginQuote, loadQuote, saveQuote } from '../src/lib/server/services/quotes/quotes';
 import { confirmAcceptances } from '../src/lib/server/services/quotes/record';
 import { newestVersion, prepareQuote, sendQuote } from '../src/lib/server/services/quotes/send';
 import { deliverDue } from '../src/lib/server/clockwork/delivery';
-import { addBlock, visitsBetween } from '../src/lib/server/services/diary/diary';
+import { visitsBetween } from '../src/lib/server/services/diary/diary';
+import { addBlock } from '../src/lib/server/services/diary/ways';
 import { addEnquiry, closeEnquiry } from '../src/lib/server/services/enquiries/enquiries';
 import { addQuestion, savePage } from '../src/lib/server/services/enquiries/page';
 import { receiveTextEvent } from '../src/lib/server/services/messages/replies';

@@ -5,7 +5,8 @@ import { saveTime } from '../src/lib/server/services/jobs/time';
 import { saveCost } from '../src/lib/server/services/jobs/costs';
 import { saveVisit } from '../src/lib/server/services/jobs/visits';
 import { prepareSheet, sendSheet } from '../src/lib/server/services/signing/send';
-import { beginSheet, finishSheet, loadSheet } from '../src/lib/server/services/signing/sheets';
+import { beginSheet, loadSheet } from '../src/lib/server/services/signing/sheets';
+import { finishSheet } from '../src/lib/server/services/signing/sheetPaper';
 import { recordSignatures, signSheet } from '../src/lib/server/services/signing/sign';
 import type { World } from '../src/lib/server/world';
 

@@ -1,6 +1,7 @@
 // Says which bugs the unit tests would notice: `npm run mutate -- src/lib/core/settlement [another folder] [how many of each]`.
 // Small changes are put into the code of a folder one at a time, and of its own tests (in the folder of the same name, or above it, in the core or in the services)
 // those that reach the changed place are run until one fails. What no test fails for is listed. Sentences for people are left as they are.
+// Over 300 lines: one run, whose parts share its sample.
 import { fork, type ChildProcess } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { once } from 'node:events';
@@ -26,6 +27,8 @@ import type { Loaded, Question } from './mutateRunner';
 const SEED = Number(process.env.AXIOMETER_SEED ?? 20261124);
 /** What only slow tests would notice counts as unnoticed. */
 const TESTING_MS = 30_000;
+/** Noting what each test reaches takes about three times as long: what takes longer would be too slow anyway. */
+const LOADING_MS = 120_000;
 const given = process.argv.slice(2);
 const howMany = Number(given.find((one) => /^\d+$/.test(one)) ?? 300);
 const paths = given.filter((one) => !/^\d+$/.test(one)).map((one) => relative('.', resolve(one)));
@@ -182,7 +185,7 @@ class Runner {
 
 	/** Whether these still pass with this change, or with none; what takes far longer than it should has failed, as what ends the process. */
 	async passes(mutant: string | null, tests: string[] | null, within: number): Promise<boolean> {
-		if (!this.#child && !(await this.load(this.#test, 600_000))) return true;
+		if (!this.#child && !(await this.load(this.#test, LOADING_MS))) return true;
 		return (await this.#ask<{ passed: boolean }>({ mutant, tests }, within))?.passed ?? false;
 	}
 
@@ -253,7 +256,7 @@ function whoReaches({ inHooks, perTest }: Loaded): Map<string, string[] | null> 
 }
 
 async function lookAt(runner: Runner, test: string): Promise<void> {
-	const loaded = await runner.load(test, 600_000);
+	const loaded = await runner.load(test, LOADING_MS);
 	if (!loaded) return;
 	const all = Object.values(loaded.took).reduce((sum, one) => sum + one, 0);
 	const reach = whoReaches(loaded);

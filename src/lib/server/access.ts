@@ -1,4 +1,5 @@
 // Who may ask for what, and how much of it: one row for every route, with all that it does. A route without a row answers nobody.
+// Over 300 lines: one row for each route.
 
 import type { Right } from '../core/people/roles';
 

@@ -1,7 +1,7 @@
 // The cookies: the session's, and how this device is to look.
 import type { Cookies } from '@sveltejs/kit';
 import type { Config } from './config';
-import { SESSION_SECONDS } from './services/business/signIn';
+import { SESSION_SECONDS } from './services/business/sessions';
 
 /** Over https the name itself says that no other host can have set it. */
 const named = (config: Pick<Config, 'origin'>, name: string): string =>

@@ -1,6 +1,6 @@
 import { redirect } from '@sveltejs/kit';
 import { endSessionCookie, sessionOf } from '$lib/server/cookies';
-import { signOut } from '$lib/server/services/business/signIn';
+import { signOut } from '$lib/server/services/business/sessions';
 import type { RequestHandler } from './$types';
 
 export const POST: RequestHandler = ({ locals, cookies }) => {

@@ -22,7 +22,8 @@ import {
 import { issueInvoice } from '../../../src/lib/server/services/invoices/issue';
 import { saveTime } from '../../../src/lib/server/services/jobs/time';
 import { saveCost } from '../../../src/lib/server/services/jobs/costs';
-import { addJob, moveJob } from '../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../src/lib/server/services/jobs/states';
 import { recordPayment } from '../../../src/lib/server/services/money/payments';
 import { undoPayment } from '../../../src/lib/server/services/money/undo';
 import { billStage } from '../../../src/lib/server/services/billing/stages';

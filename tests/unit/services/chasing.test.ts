@@ -29,11 +29,11 @@ import { payerChasing, savePayerChasing } from '../../../src/lib/server/services
 import { saveChaseSettings } from '../../../src/lib/server/services/chasing/settings';
 import {
 	messageFor,
-	runChasing,
 	saveWording,
 	sendNow,
 	skipMessage
 } from '../../../src/lib/server/services/chasing/chasing';
+import { runChasing } from '../../../src/lib/server/services/chasing/tick';
 import { chaseDayPage } from '../../../src/lib/server/services/chasing/day';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
 import { deliverDue } from '../../../src/lib/server/clockwork/delivery';

@@ -14,11 +14,13 @@ import {
 } from '../../../src/lib/server/db/schema';
 import { planBillRun } from '../../../src/lib/server/services/billing/runPlan';
 import { saveChaseSettings } from '../../../src/lib/server/services/chasing/settings';
-import { messageFor, runChasing, sendNow } from '../../../src/lib/server/services/chasing/chasing';
+import { messageFor, sendNow } from '../../../src/lib/server/services/chasing/chasing';
+import { runChasing } from '../../../src/lib/server/services/chasing/tick';
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
 import { nextMoves } from '../../../src/lib/server/services/desk/moves';
 import { noteHandedOver, sendByMail } from '../../../src/lib/server/services/invoices/send';
-import { addJob, moveJob } from '../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../src/lib/server/services/jobs/states';
 import { acceptSure } from '../../../src/lib/server/services/money/bank/accept';
 import { bringIn } from '../../support/bank';
 import { matchLines } from '../../../src/lib/server/services/money/bank/matching';

@@ -47,7 +47,7 @@ import { beginQuote, loadQuote, saveQuote } from '../../../src/lib/server/servic
 import { sendQuote } from '../../../src/lib/server/services/quotes/send';
 import { refundByHand } from '../../../src/lib/server/services/money/refunds';
 import { saveChaseSettings } from '../../../src/lib/server/services/chasing/settings';
-import { runChasing } from '../../../src/lib/server/services/chasing/chasing';
+import { runChasing } from '../../../src/lib/server/services/chasing/tick';
 import { creditInvoice, creditPart } from '../../../src/lib/server/services/invoices/creditNote';
 import {
 	correctAsDraft,

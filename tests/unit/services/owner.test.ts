@@ -33,13 +33,15 @@ import { sha256 } from '../../../src/lib/server/services/business/keys';
 import { nextMoves } from '../../../src/lib/server/services/desk/moves';
 import {
 	changePassword,
+	setPassword,
+	signIn
+} from '../../../src/lib/server/services/business/signIn';
+import {
 	endSession,
 	isSignedIn,
 	openSessions,
-	setPassword,
-	signIn,
 	signOut
-} from '../../../src/lib/server/services/business/signIn';
+} from '../../../src/lib/server/services/business/sessions';
 import { blankSheet } from '../../../src/lib/core/sheet/blank';
 import {
 	BUSINESS,

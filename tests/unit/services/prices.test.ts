@@ -13,9 +13,9 @@ import { ConflictError, FieldError } from '../../../src/lib/core/refusals';
 import {
 	exportPrices,
 	importPrices,
-	PRICE_COLUMNS,
 	previewPriceFile
 } from '../../../src/lib/server/services/prices/file';
+import { PRICE_COLUMNS } from '../../../src/lib/server/services/prices/columns';
 import {
 	fingerprint,
 	previewRaise,

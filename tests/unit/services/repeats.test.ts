@@ -10,7 +10,8 @@ import { receiveCardEvent } from '../../../src/lib/server/services/money/cardEve
 import { addCustomer } from '../../../src/lib/server/services/customers/customers';
 import { discardDraft } from '../../../src/lib/server/services/invoices/drafts';
 import { FieldError } from '../../../src/lib/core/refusals';
-import { addJob, moveJob } from '../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../src/lib/server/services/jobs/states';
 import {
 	addRepeat,
 	changeRepeat,

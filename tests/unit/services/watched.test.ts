@@ -2,7 +2,8 @@ import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { FieldError, RefusedError } from '../../../src/lib/core/refusals';
 import { businessSettings, giveMissing } from '../../../src/lib/server/services/business/settings';
-import { isSignedIn, setPassword, signIn } from '../../../src/lib/server/services/business/signIn';
+import { setPassword, signIn } from '../../../src/lib/server/services/business/signIn';
+import { isSignedIn } from '../../../src/lib/server/services/business/sessions';
 import { deliverDue } from '../../../src/lib/server/clockwork/delivery';
 import { nextMoves } from '../../../src/lib/server/services/desk/moves';
 import {

@@ -38,7 +38,8 @@ import {
 } from '../../../src/lib/server/services/jobs/time';
 import { saveCost } from '../../../src/lib/server/services/jobs/costs';
 import { jobPage } from '../../../src/lib/server/services/desk/jobPage';
-import { addJob, loadJob, moveJob, saveJob } from '../../../src/lib/server/services/jobs/jobs';
+import { addJob, loadJob, saveJob } from '../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../src/lib/server/services/jobs/states';
 import { billStage } from '../../../src/lib/server/services/billing/stages';
 import {
 	applyForPayment,

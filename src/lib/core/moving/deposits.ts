@@ -1,14 +1,9 @@
 // Money held for customers, as other books have it: deposits and credit, with the deposit invoice where there was one.
 import type { PlainDate } from '../calendar/types';
 import type { Column } from '../formats/table';
-import { CUSTOMER, RETURNED } from './columns';
+import { CUSTOMER, RETURNED, INVOICE_COLUMNS, type InvoiceField } from './columns';
 import type { Minor } from '../money/types';
-import {
-	INVOICE_COLUMNS,
-	readOpeningInvoices,
-	type InvoiceField,
-	type OpeningInvoice
-} from './invoices';
+import { readOpeningInvoices, type OpeningInvoice } from './invoices';
 import { readDay, readSum, readYes, RowError, within } from './reading';
 
 export const DEPOSIT_COLUMNS = [

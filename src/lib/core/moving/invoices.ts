@@ -1,97 +1,13 @@
 // Open invoices out of other books: what a file says of each, with its VAT by rate. An invoice may have a row for each rate.
-import { displayDate } from '../calendar/conversion';
 import type { PlainDate } from '../calendar/types';
-import type { Column } from '../formats/table';
-import { CUSTOMER, RETURNED } from './columns';
+import { INVOICE_COLUMNS, type InvoiceField } from './columns';
 import { BOOKS, CURRENCIES, type Currency } from '../money/currencies';
-import { absolute, formatDecimal, max, percentOf, taxWithin } from '../money/decimal';
+import { max } from '../money/decimal';
 import { displayMoney } from '../money/display';
 import type { Minor } from '../money/types';
-import { rateOn } from '../regimes/gb/rates';
-import type { VatTreatment } from '../regimes/types';
 import { readRate } from '../sheet/exchange';
 import { readDay, readSum, readYes, RowError, within } from './reading';
-
-export const INVOICE_COLUMNS = [
-	{
-		field: 'number',
-		label: 'Number',
-		names: ['number', 'invoice number', 'invoice no', 'invoice', 'no', 'document number'],
-		required: true
-	},
-	CUSTOMER,
-	{
-		field: 'issued',
-		label: 'Issued',
-		names: ['issued', 'issue date', 'invoice date', 'date', 'dated'],
-		required: true
-	},
-	{ field: 'due', label: 'Due', names: ['due', 'due date', 'due on', 'pay by'] },
-	{ field: 'taxPoint', label: 'Tax point', names: ['tax point', 'supply date', 'date of supply'] },
-	{ field: 'reversed', label: 'Reverse charge', names: ['reverse charge', 'drc', 'reverse'] },
-	RETURNED,
-	{ field: 'rate', label: 'VAT rate', names: ['vat rate', 'tax rate', 'rate of vat', 'vat code'] },
-	{ field: 'vat', label: 'VAT', names: ['vat', 'vat amount', 'tax', 'tax amount'] },
-	{
-		field: 'net',
-		label: 'Net',
-		names: ['net', 'net amount', 'subtotal', 'sub total', 'amount without vat', 'excl vat']
-	},
-	{
-		field: 'open',
-		label: 'Still open',
-		names: ['still open', 'open', 'outstanding', 'balance', 'balance due', 'amount due', 'owed']
-	},
-	{ field: 'paidOn', label: 'Paid on', names: ['paid on', 'date paid', 'payment date'] },
-	{
-		field: 'paid',
-		label: 'Paid',
-		names: ['paid', 'paid so far', 'amount paid', 'payments', 'received']
-	},
-	{
-		field: 'withheld',
-		label: 'Withheld',
-		names: ['withheld', 'cis withheld', 'deducted so far', 'cis suffered']
-	},
-	{
-		field: 'deduction',
-		label: 'Expected deduction',
-		names: ['expected deduction', 'cis deduction', 'deduction', 'cis']
-	},
-	{
-		field: 'retentionDue',
-		label: 'Retention due',
-		names: ['retention due', 'retention date', 'release date']
-	},
-	{ field: 'retention', label: 'Retention', names: ['retention', 'retention held', 'held back'] },
-	{
-		field: 'total',
-		label: 'Total',
-		names: ['total', 'gross', 'total amount', 'invoice total', 'amount', 'incl vat']
-	},
-	{
-		field: 'description',
-		label: 'Description',
-		names: ['description', 'details', 'what', 'work', 'subject']
-	},
-	{ field: 'job', label: 'Job', names: ['job', 'job title', 'project'] },
-	{ field: 'order', label: 'Order number', names: ['order number', 'po', 'po number', 'order'] },
-	{ field: 'reference', label: 'Reference', names: ['reference', 'ref', 'your reference'] },
-	{ field: 'currency', label: 'Currency', names: ['currency', 'currency code'] },
-	{
-		field: 'exchange',
-		label: 'Exchange rate',
-		names: ['exchange rate', 'rate to gbp', 'fx rate']
-	}
-] as const satisfies readonly Column<string>[];
-export type InvoiceField = (typeof INVOICE_COLUMNS)[number]['field'];
-
-export interface OpeningGroup {
-	treatment: VatTreatment;
-	/** What was charged then, without VAT and without what was held back. */
-	net: Minor;
-	vat: Minor;
-}
+import { joined, readGroup, type OpeningGroup } from './sums';
 
 /** An invoice as the books before have it; amounts in minor units of its currency. */
 export interface OpeningInvoice {
@@ -221,7 +137,9 @@ function readOne(
 	const exchange = readExchange(own.exchange, currency);
 	const reversed = readYes(own.reversed, 'Reverse charge') ?? false;
 	const isRegistered = registered(taxPoint);
-	const groups = joined(rows.map((row) => readGroup(row, taxPoint, isRegistered, reversed)));
+	const groups = joined(
+		rows.map(({ values }) => readGroup(values, taxPoint, isRegistered, reversed))
+	);
 	const net = groups.reduce((sum, group) => sum + group.net, 0n);
 	const vat = groups.reduce((sum, group) => sum + group.vat, 0n);
 	const total = reversed ? net : net + vat;
@@ -310,123 +228,4 @@ function readExchange(cell: string, currency: Currency): string {
 	const read = readRate(cell);
 	if ('wrong' in read) throw new RowError(`Exchange rate: ${read.wrong}`);
 	return read.rate;
-}
-
-const TREATMENTS: readonly (readonly [VatTreatment, RegExp])[] = [
-	['exempt', /exempt/],
-	['outside', /outside|out of scope|no vat/],
-	['reduced', /reduced/],
-	['zero', /zero/],
-	['standard', /standard|full/]
-];
-
-/** Pence by which other books round VAT otherwise: by line, or down. */
-const ROUNDING = 100n;
-
-/** A row's part of an invoice at one rate. @throws RowError */
-function readGroup(
-	{ values }: Row,
-	day: PlainDate,
-	registered: boolean,
-	reversed: boolean
-): OpeningGroup {
-	const said = {
-		net: readSum(values.net, 'Net'),
-		vat: readSum(values.vat, 'VAT'),
-		total: readSum(values.total, 'Total')
-	};
-	if (!registered) {
-		if (said.vat)
-			throw new RowError(
-				`It has VAT, and by your settings you were not registered on ${displayDate(day)}.`
-			);
-		const net = said.net ?? said.total;
-		if (net === null) throw new RowError('It has no sum.');
-		refuseOther(net, said.total);
-		return { treatment: 'standard', net, vat: 0n };
-	}
-	const named = treatmentOf(values.rate, day);
-	const { net, vat } = sumsOf(said, named, day, reversed);
-	refuseOther(reversed ? net : net + vat, said.total);
-	const treatment = named ?? guessed(net, vat, day);
-	if (!treatment)
-		throw new RowError(
-			`VAT of ${displayMoney(vat)} on ${displayMoney(net)} is at no rate that was in force. Where it has several, give each a row.`
-		);
-	const rate = rateOn(treatment, day);
-	const worked = rate ? percentOf(net, rate.rate) : 0n;
-	// Under the reverse charge the customer accounts for it, and nothing was charged.
-	if (reversed) return { treatment, net, vat: worked };
-	if (absolute(worked - vat) > (rate && rate.rate.units > 0n ? ROUNDING : 0n))
-		throw new RowError(
-			`VAT ${rate ? `at ${formatDecimal(rate.rate)} % ` : ''}on ${displayMoney(net)} is ${displayMoney(worked)}, not ${displayMoney(vat)}.`
-		);
-	return { treatment, net, vat };
-}
-
-function refuseOther(worked: Minor, total: Minor | null): void {
-	if (total !== null && total !== worked)
-		throw new RowError(
-			`Net and VAT come to ${displayMoney(worked)}, and the total says ${displayMoney(total)}.`
-		);
-}
-
-/** By name or by percentage; null where nothing is said. @throws RowError */
-export function treatmentOf(cell: string, day: PlainDate): VatTreatment | null {
-	const word = cell.toLowerCase();
-	if (word === '') return null;
-	const named = TREATMENTS.find(([, pattern]) => pattern.test(word));
-	if (named) return named[0];
-	const percent = /(\d+(?:\.\d+)?)\s*%?/.exec(word)?.[1];
-	const found = (['standard', 'reduced', 'zero'] as const).find((treatment) => {
-		const dated = rateOn(treatment, day);
-		return dated && percent !== undefined && Number(percent) === Number(formatDecimal(dated.rate));
-	});
-	if (found) return found;
-	throw new RowError(`“${cell.slice(0, 20)}” is no rate of VAT on ${displayDate(day)}.`);
-}
-
-function sumsOf(
-	said: { net: Minor | null; vat: Minor | null; total: Minor | null },
-	named: VatTreatment | null,
-	day: PlainDate,
-	reversed: boolean
-): { net: Minor; vat: Minor } {
-	const rate = named === null ? null : rateOn(named, day);
-	const known = named !== null;
-	if (said.net !== null) {
-		if (said.vat !== null) return { net: said.net, vat: said.vat };
-		if (reversed) return { net: said.net, vat: 0n };
-		if (said.total !== null) return { net: said.net, vat: max(said.total - said.net, 0n) };
-		if (known) return { net: said.net, vat: rate ? percentOf(said.net, rate.rate) : 0n };
-		throw new RowError('It does not say its VAT, nor the rate.');
-	}
-	if (said.total === null) throw new RowError('It has no sum.');
-	if (reversed) return { net: said.total, vat: 0n };
-	if (said.vat !== null) return { net: max(said.total - said.vat, 0n), vat: said.vat };
-	if (!known) throw new RowError('It does not say its VAT, nor the rate.');
-	const vat = rate ? taxWithin(said.total, rate.rate) : 0n;
-	return { net: said.total - vat, vat };
-}
-
-/** The rate at which a sum has this VAT. */
-function guessed(net: Minor, vat: Minor, day: PlainDate): VatTreatment | null {
-	if (vat === 0n) return 'zero';
-	const near = (treatment: VatTreatment) => {
-		const dated = rateOn(treatment, day);
-		if (!dated) return false;
-		const worked = percentOf(net, dated.rate);
-		return absolute(worked - vat) <= max(2n, net / 1000n);
-	};
-	return near('standard') ? 'standard' : near('reduced') ? 'reduced' : null;
-}
-
-/** Rows of one rate are one group. */
-function joined(groups: readonly OpeningGroup[]): OpeningGroup[] {
-	const found = new Map<VatTreatment, OpeningGroup>();
-	for (const { treatment, net, vat } of groups) {
-		const so = found.get(treatment) ?? { treatment, net: 0n, vat: 0n };
-		found.set(treatment, { treatment, net: so.net + net, vat: so.vat + vat });
-	}
-	return [...found.values()];
 }

@@ -4,7 +4,7 @@ import type { PlainDate } from '../calendar/types';
 import type { Column } from '../formats/table';
 import { readTypedNumber } from '../money/typed';
 import type { VatTreatment } from '../regimes/types';
-import { treatmentOf } from './invoices';
+import { treatmentOf } from './sums';
 import { readDay, readYes, RowError, within } from './reading';
 
 export const REPEAT_COLUMNS = [

@@ -3,7 +3,7 @@ import type { Frozen } from '../documents/types';
 import { displayPounds } from '../money/display';
 import type { SheetLine } from '../sheet/types';
 import { frozenQuote } from './frozen';
-import { NOTHING_PICKED } from './read';
+import { NOTHING_PICKED } from './chosen';
 
 const nameOf = ({ description }: SheetLine): string => description.trim().slice(0, 120);
 

@@ -6,7 +6,8 @@ import { GB } from '../regimes/gb';
 import { sheetLines } from '../sheet/blank';
 import { readDiscount } from '../sheet/discount';
 import type { Sheet, SheetLine } from '../sheet/types';
-import { agreedLines, askedOf, type Picked } from './read';
+import { askedOf } from './read';
+import { agreedLines, type Picked } from './chosen';
 
 /** @throws FiguresError for a choice that is none */
 export function frozenQuote(

@@ -2,7 +2,6 @@
 import { frozenInput } from '../documents/frozen';
 import type { Frozen } from '../documents/types';
 import type { CustomerKind } from '../regimes/types';
-
 import { parseDecimal } from '../money/decimal';
 import {
 	cancelForm,
@@ -16,7 +15,8 @@ import { readDiscount } from '../sheet/discount';
 import type { SheetLine } from '../sheet/types';
 import { computeQuote, type QuoteInput } from './figures';
 import { GB } from '../regimes/gb';
-import { askedOf, type Picked } from './read';
+import { askedOf } from './read';
+import type { Picked } from './chosen';
 import { quoteName } from './terms';
 import { sellerOf } from './view';
 

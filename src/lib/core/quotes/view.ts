@@ -13,7 +13,7 @@ import {
 	rightToCancel
 } from '../regimes/gb/consumer';
 import { frozenAsChosen, frozenQuote } from './frozen';
-import { addsOf, NOTHING_PICKED, stagePlan, type Picked } from './read';
+import { addsOf, NOTHING_PICKED, stagePlan, type Picked } from './chosen';
 import { quoteName } from './terms';
 
 export interface QuotePaper {

@@ -1,4 +1,5 @@
 // The messages that have words of their own, the fields each offers, and what it says until the owner changes it.
+// Over 300 lines: one entry for each message, with its words.
 import { LINK_PLACEHOLDER, type Values, type Words } from './fill';
 
 export const WORDING_KINDS = [

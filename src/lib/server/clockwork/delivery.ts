@@ -1,7 +1,7 @@
 // Delivery joined to what may overtake it: a reminder goes out only as long as chasing says that it stands.
 import { itemsOf, stillStands, withdraw } from '../services/chasing/messages';
 import { deliverAll } from '../services/messages/deliver';
-import { calendarOf } from '../services/telling/telling';
+import { calendarOf } from '../services/telling/told';
 import type { World } from '../world';
 
 let delivering: Promise<void> | null = null;

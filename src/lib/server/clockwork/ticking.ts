@@ -9,7 +9,7 @@ import { eraseOldEnquiries } from '../services/enquiries/enquiries';
 import { remindOfQuotes } from '../services/quotes/remind';
 import { confirmAcceptances } from '../services/quotes/record';
 import { billCardFees } from '../services/money/cardFees';
-import { runChasing } from '../services/chasing/chasing';
+import { runChasing } from '../services/chasing/tick';
 import { recordSignatures } from '../services/signing/sign';
 import { deliverDue } from './delivery';
 import { tellOfTomorrow } from '../services/telling/telling';

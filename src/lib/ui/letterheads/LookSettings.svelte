@@ -1,4 +1,5 @@
-<!-- What can be set of a letterhead, from the look to the words. What the law asks for stands there, and cannot be moved. -->
+<!-- What can be set of a letterhead, from the look to the words. What the law asks for stands there, and cannot be moved.
+	Over 300 lines: one form, part by part. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { contrastOnWhite, darkEnough, ENOUGH_CONTRAST } from '$lib/core/letterheads/contrast';

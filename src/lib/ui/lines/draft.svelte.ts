@@ -1,4 +1,5 @@
 // Lines being written, wherever they are: their sheet, its customer, the figures that follow, and every change one can make.
+// Over 300 lines: one object, whose figures, problems and undo all follow from the same rows.
 import { blankHeading, blankLine, isBlank, pricesIncludeVatFor } from '$lib/core/sheet/blank';
 import { lineAmount } from '$lib/core/jobs/billing';
 import { headingSums } from '$lib/core/sheet/headings';
@@ -14,7 +15,8 @@ import type { VatTreatment } from '$lib/core/regimes/types';
 import { onBasis, priceInMoney, priceOn, ratesOn } from '$lib/core/sheet/priceBasis';
 import type { SheetContext } from '$lib/core/sheet/context';
 import { readSheet, type SheetReading } from '$lib/core/sheet/read';
-import { NOTHING_PICKED, readQuote, type Picked, type QuoteReading } from '$lib/core/quotes/read';
+import { readQuote, type QuoteReading } from '$lib/core/quotes/read';
+import { NOTHING_PICKED, type Picked } from '$lib/core/quotes/chosen';
 import type { Frozen } from '$lib/core/documents/types';
 import type { CustomerRecord, SellerRecord } from '$lib/core/parties';
 import type { Fix, Problem, Sheet, SheetLine, SheetRow } from '$lib/core/sheet/types';

@@ -2,7 +2,7 @@
 <script lang="ts">
 	import { ACCEPT_WORDS, ACKNOWLEDGE_WORDS, BEGIN_WORDS } from '$lib/core/regimes/gb/consumer';
 	import { publicFigures, type PublicQuote } from '$lib/core/quotes/public';
-	import type { Picked } from '$lib/core/quotes/read';
+	import type { Picked } from '$lib/core/quotes/chosen';
 	import Field from '../parts/Field.svelte';
 	import FilePick from '../parts/FilePick.svelte';
 	import Fold from '../parts/Fold.svelte';

@@ -1,4 +1,5 @@
-<!-- A quote that is out: where it stands, what was said to it, and what is next. -->
+<!-- A quote that is out: where it stands, what was said to it, and what is next.
+	Over 300 lines: the parts of one page, each shown by where the quote stands. -->
 <script lang="ts">
 	import Link2 from '@lucide/svelte/icons/link-2';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';

@@ -3,7 +3,7 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
 	import { publicFigures, type PublicQuote } from '$lib/core/quotes/public';
-	import { addsOf, stagePlan, type Picked } from '$lib/core/quotes/read';
+	import { addsOf, stagePlan, type Picked } from '$lib/core/quotes/chosen';
 	import RangeTape from './RangeTape.svelte';
 
 	interface Props {

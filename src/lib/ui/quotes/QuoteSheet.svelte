@@ -1,4 +1,5 @@
-<!-- A quote being written: the sheet of invoices, with ways to choose and what is kept of each. -->
+<!-- A quote being written: the sheet of invoices, with ways to choose and what is kept of each.
+	Over 300 lines: the parts of one sheet, which share its keys and its draft. -->
 <script lang="ts">
 	import { onMount, tick, untrack } from 'svelte';
 	import { goto } from '$app/navigation';

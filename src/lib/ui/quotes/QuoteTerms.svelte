@@ -1,7 +1,7 @@
 <!-- What a quote says beside its lines. -->
 <script lang="ts">
 	import { displayPounds } from '$lib/core/money/display';
-	import { stagePlan } from '$lib/core/quotes/read';
+	import { stagePlan } from '$lib/core/quotes/chosen';
 	import { unfairTerms } from '$lib/core/regimes/gb/consumer';
 	import type { ContractPlace, QuoteTerms } from '$lib/core/sheet/types';
 	import Fold from '../parts/Fold.svelte';

@@ -2,7 +2,8 @@
 <script lang="ts">
 	import { displayPounds } from '$lib/core/money/display';
 	import { formatDecimal } from '$lib/core/money/decimal';
-	import { addsOf, readQuote, type Margin } from '$lib/core/quotes/read';
+	import { readQuote, type Margin } from '$lib/core/quotes/read';
+	import { addsOf } from '$lib/core/quotes/chosen';
 	import type { Draft } from '../lines/draft.svelte';
 	import RangeTape from './RangeTape.svelte';
 

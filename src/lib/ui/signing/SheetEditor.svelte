@@ -4,13 +4,8 @@
 	import { beforeNavigate } from '$app/navigation';
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import { hoursOf } from '$lib/core/jobs/billing';
-	import {
-		captionOf,
-		jobSheetView,
-		MOST_PHOTOS,
-		type JobSheetSource,
-		type JobSheetWritten
-	} from '$lib/core/jobs/jobSheet';
+	import { MOST_PHOTOS, type JobSheetSource, type JobSheetWritten } from '$lib/core/jobs/jobSheet';
+	import { captionOf, jobSheetView } from '$lib/core/jobs/jobSheetView';
 	import Paper from '../invoices/Paper.svelte';
 	import Form from '../parts/Form.svelte';
 	import Menu from '../parts/Menu.svelte';

@@ -5,16 +5,13 @@ import { FieldError } from '$lib/core/refusals';
 import { LOOKS, lookOf, sessionOf, setLook } from '$lib/server/cookies';
 import { guesserOf } from '$lib/server/guesser';
 import { writeRate } from '$lib/core/regimes/gb/latePayment';
-import {
-	businessForm,
-	businessSettings,
-	giveMissing
-} from '$lib/server/services/business/settings';
+import { businessSettings, giveMissing } from '$lib/server/services/business/settings';
+import { businessForm } from '$lib/server/services/business/form';
 import { loadRates, missingRate, saveRate } from '$lib/server/services/owed/referenceRates';
 import { lastAudit } from '$lib/server/services/business/audits';
 import { backupTrouble, lastWhole } from '$lib/server/services/keep/backups';
 import { changeWatchedPassword, saveWatchedPart } from '$lib/server/services/messages/watched';
-import { endSession, openSessions } from '$lib/server/services/business/signIn';
+import { endSession, openSessions } from '$lib/server/services/business/sessions';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, cookies }) => ({

@@ -1,3 +1,4 @@
+<!-- The settings, part by part. Over 300 lines: each part as it stands, and as it is changed. -->
 <script lang="ts">
 	import { formatIban } from '$lib/core/documents/account';
 	import type { ComponentProps } from 'svelte';

@@ -6,12 +6,8 @@ import { LOOKS, lookOf, sessionOf, setLook } from '$lib/server/cookies';
 import { guesserOf } from '$lib/server/guesser';
 import { proposeFactor, turnOffFactor, turnOnFactor } from '$lib/server/services/business/factor';
 import { ownPasskeys, removePasskey } from '$lib/server/services/business/passkeys';
-import {
-	confirmPassword,
-	endSession,
-	openSessions,
-	ownFactor
-} from '$lib/server/services/business/signIn';
+import { confirmPassword, ownFactor } from '$lib/server/services/business/signIn';
+import { endSession, openSessions } from '$lib/server/services/business/sessions';
 import { loadBusiness } from '$lib/server/services/business/settings';
 import { changeWatchedPassword, tell } from '$lib/server/services/messages/watched';
 import type { Actions, PageServerLoad } from './$types';

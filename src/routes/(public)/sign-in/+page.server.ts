@@ -3,7 +3,8 @@ import { z } from 'zod';
 import { act, box } from '$lib/server/answers';
 import { deviceOf, guesserOf } from '$lib/server/guesser';
 import { setBrowser, setSession } from '$lib/server/cookies';
-import { openSession, signIn, signInPage } from '$lib/server/services/business/signIn';
+import { signIn, signInPage } from '$lib/server/services/business/signIn';
+import { openSession } from '$lib/server/services/business/sessions';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, url }) => {

@@ -2,20 +2,12 @@ import { redirect } from '@sveltejs/kit';
 import { act, box, boxesOf } from '$lib/server/answers';
 import { deviceOf } from '$lib/server/guesser';
 import { setSession } from '$lib/server/cookies';
-import {
-	businessForm,
-	isSetUp,
-	readBusiness,
-	saveBusiness
-} from '$lib/server/services/business/settings';
+import { isSetUp, readBusiness, saveBusiness } from '$lib/server/services/business/settings';
+import { businessForm } from '$lib/server/services/business/form';
 import { isSetupCode, markClaimed } from '$lib/server/services/business/claim';
 import { FieldError } from '$lib/core/refusals';
-import {
-	checkPassword,
-	hasOwner,
-	openSession,
-	setPassword
-} from '$lib/server/services/business/signIn';
+import { checkPassword, hasOwner, setPassword } from '$lib/server/services/business/signIn';
+import { openSession } from '$lib/server/services/business/sessions';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ url }) => ({ code: url.searchParams.get('code') ?? '' });

@@ -5,7 +5,7 @@ import { BANK_COLUMNS, directionOf, stateOf } from '../../../../src/lib/core/for
 import { readContacts } from '../../../../src/lib/core/formats/contacts';
 import { matchColumns, type Column } from '../../../../src/lib/core/formats/table';
 import { DEPOSIT_COLUMNS } from '../../../../src/lib/core/moving/deposits';
-import { INVOICE_COLUMNS } from '../../../../src/lib/core/moving/invoices';
+import { INVOICE_COLUMNS } from '../../../../src/lib/core/moving/columns';
 
 const words = (list: string) => list.split(',').map((one) => one.trim());
 /** Each heading of a list by itself is this field. */

@@ -2,13 +2,12 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import {
-	captionOf,
-	jobSheetView,
 	onTheSheet,
 	putForward,
 	type JobSheetSource,
 	type JobSheetWritten
 } from '../../../../src/lib/core/jobs/jobSheet';
+import { captionOf, jobSheetView } from '../../../../src/lib/core/jobs/jobSheetView';
 import { STANDARD_LOOK, readLook } from '../../../../src/lib/core/letterheads/look';
 
 const line = (id: number, description: string, quantity: string, unitPrice: string, more = {}) => ({

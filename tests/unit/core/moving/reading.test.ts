@@ -2,7 +2,8 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { DEPOSIT_COLUMNS, readHeldMoney } from '../../../../src/lib/core/moving/deposits';
-import { INVOICE_COLUMNS, readOpeningInvoices } from '../../../../src/lib/core/moving/invoices';
+import { readOpeningInvoices } from '../../../../src/lib/core/moving/invoices';
+import { INVOICE_COLUMNS } from '../../../../src/lib/core/moving/columns';
 import { openingSheet } from '../../../../src/lib/core/moving/sheet';
 import { readEvery, REPEAT_COLUMNS, readRepeats } from '../../../../src/lib/core/moving/repeats';
 import {

@@ -8,7 +8,7 @@ import { computeInvoice } from '../../../../src/lib/core/figures/invoice';
 import { FiguresError } from '../../../../src/lib/core/figures/types';
 import { computeQuote, invoiceOf, type QuoteInput } from '../../../../src/lib/core/quotes/figures';
 import { measuredQuantity, measuredWords } from '../../../../src/lib/core/quotes/measure';
-import { stagePlan } from '../../../../src/lib/core/quotes/read';
+import { stagePlan } from '../../../../src/lib/core/quotes/chosen';
 import { GB } from '../../../../src/lib/core/regimes/gb';
 
 interface Case {

@@ -6,13 +6,8 @@ import { customerOn, sellerOn } from '../../../../src/lib/core/parties';
 import { frozenAsChosen } from '../../../../src/lib/core/quotes/frozen';
 import { dueStep } from '../../../../src/lib/core/quotes/plan';
 import { publicFigures, publicQuote } from '../../../../src/lib/core/quotes/public';
-import {
-	addsOf,
-	agreedLines,
-	missingToSend,
-	NOTHING_PICKED,
-	readQuote
-} from '../../../../src/lib/core/quotes/read';
+import { missingToSend, readQuote } from '../../../../src/lib/core/quotes/read';
+import { addsOf, agreedLines, NOTHING_PICKED } from '../../../../src/lib/core/quotes/chosen';
 import { blankQuote, blankTerms } from '../../../../src/lib/core/quotes/terms';
 import { quoteView } from '../../../../src/lib/core/quotes/view';
 import type { QuoteTerms, Sheet, SheetLine, SheetRow } from '../../../../src/lib/core/sheet/types';

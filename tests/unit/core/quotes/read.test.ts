@@ -2,7 +2,8 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { FiguresError } from '../../../../src/lib/core/figures/types';
-import { checkPicked, readQuote } from '../../../../src/lib/core/quotes/read';
+import { readQuote } from '../../../../src/lib/core/quotes/read';
+import { checkPicked } from '../../../../src/lib/core/quotes/chosen';
 import { blankQuote, blankTerms, quoteName } from '../../../../src/lib/core/quotes/terms';
 import { rangeWords } from '../../../../src/lib/core/quotes/wording';
 import type { QuoteTerms, Sheet, SheetLine } from '../../../../src/lib/core/sheet/types';

@@ -22,7 +22,8 @@ import {
 import { frozenFigures } from '../../../../src/lib/core/documents/frozen';
 import { NotReadyError } from '../../../../src/lib/server/services/invoices/freeze';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
-import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { marginsOf } from '../../../../src/lib/server/services/jobs/margins';
 import { expectSoundBooks } from '../../../support/books';
 import { CONTRACTOR, makeWorld, type TestWorld } from '../../../support/world';

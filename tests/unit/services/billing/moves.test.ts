@@ -23,7 +23,8 @@ import { addCustomer } from '../../../../src/lib/server/services/customers/custo
 import { discardDraft, loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { saveCost } from '../../../../src/lib/server/services/jobs/costs';
-import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { expectSoundBooks } from '../../../support/books';
 import { FIRM } from '../../../support/money';
 import { CONTRACTOR, HOUSEHOLD, makeWorld, type TestWorld } from '../../../support/world';

@@ -13,7 +13,8 @@ import {
 } from '../../../../src/lib/server/services/customers/customers';
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { saveCost } from '../../../../src/lib/server/services/jobs/costs';
-import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { saveTime } from '../../../../src/lib/server/services/jobs/time';
 import { expectSoundBooks } from '../../../support/books';
 import { FIRM } from '../../../support/money';

@@ -7,7 +7,8 @@ import { billStage, previewStage } from '../../../../src/lib/server/services/bil
 import { billJob } from '../../../../src/lib/server/services/billing/toBill';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
-import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { FIRM } from '../../../support/money';
 import { refusedAt } from '../../../support/refused';
 import { HOUSEHOLD, makeWorld, type TestWorld } from '../../../support/world';

@@ -8,14 +8,13 @@ import { ConflictError, FieldError, RefusedError } from '../../../../src/lib/cor
 import { jobCosts } from '../../../../src/lib/server/db/schema';
 import { stopReading } from '../../../../src/lib/server/reading/reader';
 import {
-	inputTax,
 	loadPurchase,
 	markPaid,
-	ownCost,
 	purchaseForm,
 	removePurchase,
 	savePurchase
 } from '../../../../src/lib/server/services/costs/purchases';
+import { inputTax, ownCost } from '../../../../src/lib/server/services/costs/amounts';
 import { proposeFrom } from '../../../../src/lib/server/services/costs/receipts';
 import {
 	archiveSupplier,

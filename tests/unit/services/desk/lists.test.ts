@@ -11,9 +11,9 @@ import {
 	listCsv,
 	readList,
 	sumList,
-	type ListRow,
-	type ListSource
+	type ListRow
 } from '../../../../src/lib/server/services/desk/lists/engine';
+import type { ListSource } from '../../../../src/lib/server/services/desk/lists/where';
 import { INVOICE_LIST } from '../../../../src/lib/server/services/desk/lists/invoices';
 import { addedFilter, listPage } from '../../../../src/lib/server/services/desk/lists/page';
 import { addEnquiry, closeEnquiry } from '../../../../src/lib/server/services/enquiries/enquiries';
@@ -22,10 +22,10 @@ import { saveVisit } from '../../../../src/lib/server/services/jobs/visits';
 import { prepareSheet, sendSheet } from '../../../../src/lib/server/services/signing/send';
 import {
 	beginSheet,
-	finishSheet,
 	loadSheet,
 	saveSheet
 } from '../../../../src/lib/server/services/signing/sheets';
+import { finishSheet } from '../../../../src/lib/server/services/signing/sheetPaper';
 import { signSheet } from '../../../../src/lib/server/services/signing/sign';
 import { proposeTelling, tellCustomer } from '../../../../src/lib/server/services/telling/telling';
 import {

@@ -3,13 +3,14 @@ import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { underway, wayPage } from '../../../../src/lib/server/services/desk/wayPage';
-import { bookJob } from '../../../../src/lib/server/services/diary/diary';
+import { bookJob } from '../../../../src/lib/server/services/diary/placing';
 import {
 	addEnquiry,
 	closeEnquiry,
 	noteAnswered
 } from '../../../../src/lib/server/services/enquiries/enquiries';
-import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { billJob } from '../../../../src/lib/server/services/billing/toBill';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';

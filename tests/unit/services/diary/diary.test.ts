@@ -22,19 +22,22 @@ import {
 } from '../../../../src/lib/server/db/schema';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import {
-	addBlock,
 	blocksBetween,
-	bookJob,
-	callOff,
-	chargeJourney,
-	placeVisit,
-	removeBlock,
-	repeatVisit,
-	saveDiaryWays,
-	saveVisitDetail,
 	toBook,
 	visitsBetween
 } from '../../../../src/lib/server/services/diary/diary';
+import {
+	addBlock,
+	removeBlock,
+	saveDiaryWays
+} from '../../../../src/lib/server/services/diary/ways';
+import {
+	bookJob,
+	placeVisit,
+	repeatVisit,
+	saveVisitDetail
+} from '../../../../src/lib/server/services/diary/placing';
+import { callOff, chargeJourney } from '../../../../src/lib/server/services/diary/calledOff';
 import {
 	feedFile,
 	ownFeed,
@@ -49,14 +52,16 @@ import {
 } from '../../../../src/lib/server/services/jobs/materials';
 import { removeVisit } from '../../../../src/lib/server/services/jobs/visits';
 import {
-	answerVisit,
 	proposeTelling,
 	setVisitNews,
 	tellCustomer,
-	tellOfTomorrow,
+	tellOfTomorrow
+} from '../../../../src/lib/server/services/telling/telling';
+import {
+	answerVisit,
 	toldCalendar,
 	toldPage
-} from '../../../../src/lib/server/services/telling/telling';
+} from '../../../../src/lib/server/services/telling/told';
 import { HOUSEHOLD, makeWorld, type TestWorld } from '../../../support/world';
 
 let world: TestWorld;

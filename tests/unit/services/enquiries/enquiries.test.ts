@@ -10,12 +10,12 @@ import {
 	addEnquiry,
 	answerEnquiry,
 	closeEnquiry,
-	enquiryMoves,
 	enquiryToJob,
 	eraseOldEnquiries,
 	loadEnquiry,
 	reopenEnquiry
 } from '../../../../src/lib/server/services/enquiries/enquiries';
+import { enquiryMoves } from '../../../../src/lib/server/services/enquiries/moves';
 import {
 	addQuestion,
 	askByPage,

@@ -23,12 +23,13 @@ import {
 	copyAsDraft,
 	discardDraft,
 	loadDraft,
-	saveDraft,
-	sheetContext
+	saveDraft
 } from '../../../../src/lib/server/services/invoices/drafts';
+import { sheetContext } from '../../../../src/lib/server/services/invoices/context';
 import { NotReadyError } from '../../../../src/lib/server/services/invoices/freeze';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
-import { addJob, loadJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob, loadJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
 import { issueAndSend } from '../../../../src/lib/server/services/money/issueAndSend';
 import { withheldByMonth } from '../../../support/deductions';

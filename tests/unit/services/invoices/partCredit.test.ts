@@ -22,7 +22,8 @@ import {
 } from '../../../../src/lib/server/services/invoices/creditNote';
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
-import { addJob, loadJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob, loadJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { billJob } from '../../../../src/lib/server/services/billing/toBill';
 import { expectSoundBooks } from '../../../support/books';
 import { itemOf, payByHand } from '../../../support/money';

@@ -12,7 +12,8 @@ import { billJob } from '../../../../src/lib/server/services/billing/toBill';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
-import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { expectSoundBooks } from '../../../support/books';
 import { CONTRACTOR, makeWorld, type TestWorld } from '../../../support/world';
 

@@ -8,7 +8,8 @@ import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue
 import { billJob } from '../../../../src/lib/server/services/billing/toBill';
 import { saveWorkKind } from '../../../../src/lib/server/services/business/workKinds';
 import { saveCost } from '../../../../src/lib/server/services/jobs/costs';
-import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { marginReport, marginsOf } from '../../../../src/lib/server/services/jobs/margins';
 import { saveTime } from '../../../../src/lib/server/services/jobs/time';
 import { expectSoundBooks } from '../../../support/books';

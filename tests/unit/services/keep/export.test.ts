@@ -21,9 +21,9 @@ import { exportAll } from '../../../../src/lib/server/services/keep/export';
 import {
 	exportPerson,
 	keptUntil,
-	removePerson,
 	whatIsKept
 } from '../../../../src/lib/server/services/keep/person';
+import { removePerson } from '../../../../src/lib/server/services/keep/removal';
 import { openBackup, swapIn } from '../../../../src/lib/server/services/keep/restore';
 import { deliverDue } from '../../../../src/lib/server/clockwork/delivery';
 import { addEnquiry, moveEnquiry } from '../../../../src/lib/server/services/enquiries/enquiries';
@@ -37,11 +37,8 @@ import {
 } from '../../../../src/lib/server/services/quotes/quotes';
 import { confirmAcceptances } from '../../../../src/lib/server/services/quotes/record';
 import { sendQuote } from '../../../../src/lib/server/services/quotes/send';
-import {
-	beginSheet,
-	finishSheet,
-	loadSheet
-} from '../../../../src/lib/server/services/signing/sheets';
+import { beginSheet, loadSheet } from '../../../../src/lib/server/services/signing/sheets';
+import { finishSheet } from '../../../../src/lib/server/services/signing/sheetPaper';
 import { recordSignatures, signSheet } from '../../../../src/lib/server/services/signing/sign';
 import { proposeTelling, tellCustomer } from '../../../../src/lib/server/services/telling/telling';
 import { payByHand } from '../../../support/money';

@@ -2,7 +2,8 @@
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
-import { addJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { billJob } from '../../../../src/lib/server/services/billing/toBill';

@@ -20,7 +20,8 @@ import {
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { copyPdf } from '../../../../src/lib/server/services/desk/documents';
 import { drawOn } from '../../../../src/lib/server/services/desk/letterheadPreview';
-import { loadDraft, sheetContext } from '../../../../src/lib/server/services/invoices/drafts';
+import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
+import { sheetContext } from '../../../../src/lib/server/services/invoices/context';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { queueIssued } from '../../../../src/lib/server/services/invoices/send';
 import { drawDocument } from '../../../../src/lib/server/services/letterheads/dress';

@@ -34,13 +34,11 @@ import {
 	beginRun,
 	checkRows,
 	chooseRows,
-	chosenRows,
 	continueMany,
-	leftOutOf,
-	manyRun,
 	resumeRun,
 	stopRun
 } from '../../../../src/lib/server/services/many/runs';
+import { chosenRows, leftOutOf, manyRun } from '../../../../src/lib/server/services/many/page';
 import { onePdf, pdfsOf } from '../../../../src/lib/server/services/many/download';
 import { pauseInvoice } from '../../../../src/lib/server/services/owed/holds';
 import { expectSoundBooks } from '../../../support/books';

@@ -9,7 +9,8 @@ import { textEvent } from '../../../../src/lib/server/gateways/text';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { mobileOf } from '../../../../src/lib/server/services/customers/parts';
 import { nextMoves } from '../../../../src/lib/server/services/desk/moves';
-import { bookJob, visitsBetween } from '../../../../src/lib/server/services/diary/diary';
+import { visitsBetween } from '../../../../src/lib/server/services/diary/diary';
+import { bookJob } from '../../../../src/lib/server/services/diary/placing';
 import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
 import { messageAgain } from '../../../../src/lib/server/services/messages/outbox';
 import {

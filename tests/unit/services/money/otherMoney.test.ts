@@ -14,9 +14,9 @@ import {
 	beginInvoice,
 	copyAsDraft,
 	loadDraft,
-	saveDraft,
-	sheetContext
+	saveDraft
 } from '../../../../src/lib/server/services/invoices/drafts';
+import { sheetContext } from '../../../../src/lib/server/services/invoices/context';
 import { freezeDraft, NotReadyError } from '../../../../src/lib/server/services/invoices/freeze';
 import { issueInvoice } from '../../../../src/lib/server/services/invoices/issue';
 import { openCheckout } from '../../../../src/lib/server/services/money/checkouts';

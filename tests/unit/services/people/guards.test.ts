@@ -18,7 +18,8 @@ const HOLDERS: Readonly<Record<Right, readonly Role[]>> = {
 /** What takes which right, by the file it stands in. */
 const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 	site: {
-		'signing/sheets': 'beginSheet saveSheet discardSheet finishSheet',
+		'signing/sheets': 'beginSheet saveSheet discardSheet',
+		'signing/sheetPaper': 'finishSheet',
 		'signing/send': 'prepareSheet sendSheet'
 	},
 	work: {
@@ -69,8 +70,8 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'owed/lateCharges': 'chargeLate',
 		'owed/lateTerms': 'saveLateTerms',
 		'owed/statementRuns': 'startStatements',
-		'quotes/quotes':
-			'beginQuote quoteOfEnquiry saveQuote discardQuote copyQuote withdrawQuote noteDeclined reopenQuote prolongQuote quietQuote',
+		'quotes/quotes': 'beginQuote quoteOfEnquiry saveQuote discardQuote copyQuote',
+		'quotes/answers': 'withdrawQuote noteDeclined reopenQuote prolongQuote quietQuote',
 		'quotes/plan': 'saveQuotePlan',
 		'money/cancelled': 'settleCancelled',
 		'quotes/send': 'sendQuote',
@@ -112,7 +113,8 @@ const GUARDED: Partial<Record<Right, Readonly<Record<string, string>>>> = {
 		'moving/invoices': 'previewOpening importOpening',
 		'moving/repeats': 'previewRepeats importRepeats',
 		'moving/takeBack': 'takeBackMoving',
-		'keep/backups': 'saveBackupSetting backupFile keepPage',
+		'keep/backups': 'saveBackupSetting',
+		'keep/backupPage': 'backupFile keepPage',
 		'keep/exporting': 'exported',
 		'keep/goingOn': 'afterRestore askSince goOn',
 		'keep/stolen': 'shutOut',

@@ -19,16 +19,16 @@ import {
 	turnOnFactor
 } from '../../../../src/lib/server/services/business/factor';
 import {
-	openSession,
 	setPassword,
 	signIn,
-	signInPage,
-	whoIsSignedIn
+	signInPage
 } from '../../../../src/lib/server/services/business/signIn';
+import { openSession, whoIsSignedIn } from '../../../../src/lib/server/services/business/sessions';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { addFile, filesOf, loadFile } from '../../../../src/lib/server/services/files/files';
 import { removeCost, saveCost } from '../../../../src/lib/server/services/jobs/costs';
-import { addJob, loadJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob, loadJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import {
 	addMaterial,
 	addSiteTime,

@@ -6,7 +6,8 @@ import { londonMoment } from '../../../../src/lib/core/calendar/conversion';
 import { ConflictError, FieldError, RefusedError } from '../../../../src/lib/core/refusals';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { jobWork } from '../../../../src/lib/server/services/jobs/work';
-import { addJob, loadJob, moveJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob, loadJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { receiveCardEvent } from '../../../../src/lib/server/services/money/cardEvents';
 import {
 	invoiceDeposits,
@@ -39,11 +40,13 @@ import {
 	copyQuote,
 	discardQuote,
 	loadQuote,
+	saveQuote
+} from '../../../../src/lib/server/services/quotes/quotes';
+import {
 	prolongQuote,
 	quietQuote,
-	saveQuote,
 	withdrawQuote
-} from '../../../../src/lib/server/services/quotes/quotes';
+} from '../../../../src/lib/server/services/quotes/answers';
 import { confirmAcceptances } from '../../../../src/lib/server/services/quotes/record';
 import { saveChaseSettings } from '../../../../src/lib/server/services/chasing/settings';
 import { dueStep } from '../../../../src/lib/core/quotes/plan';

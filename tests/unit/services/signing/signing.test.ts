@@ -19,7 +19,8 @@ import { addCustomer } from '../../../../src/lib/server/services/customers/custo
 import { sheetPage } from '../../../../src/lib/server/services/desk/sheetPage';
 import { addFile, filesGoingOut } from '../../../../src/lib/server/services/files/files';
 import { saveCost } from '../../../../src/lib/server/services/jobs/costs';
-import { addJob, moveJob, removeJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { addJob, removeJob } from '../../../../src/lib/server/services/jobs/jobs';
+import { moveJob } from '../../../../src/lib/server/services/jobs/states';
 import { saveTime } from '../../../../src/lib/server/services/jobs/time';
 import { saveVisit } from '../../../../src/lib/server/services/jobs/visits';
 import {
@@ -32,14 +33,16 @@ import {
 import {
 	beginSheet,
 	discardSheet,
-	finishSheet,
 	loadSheet,
 	saveSheet,
 	sheetSource,
-	sheetPaper,
-	sheetPhoto,
 	sheetsOf
 } from '../../../../src/lib/server/services/signing/sheets';
+import {
+	finishSheet,
+	sheetPaper,
+	sheetPhoto
+} from '../../../../src/lib/server/services/signing/sheetPaper';
 import {
 	recordSignatures,
 	signDocument,
@@ -48,7 +51,7 @@ import {
 	signSheet
 } from '../../../../src/lib/server/services/signing/sign';
 import { documentDetail } from '../../../../src/lib/server/services/desk/documents';
-import { jobSheetView } from '../../../../src/lib/core/jobs/jobSheet';
+import { jobSheetView } from '../../../../src/lib/core/jobs/jobSheetView';
 import { renderPdf } from '../../../../src/lib/server/documents/pdf';
 import { textOf } from '../../../support/pdf';
 import { HOUSEHOLD, issued, makeWorld, type TestWorld } from '../../../support/world';

@@ -2,7 +2,7 @@
 import { blob, index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import type { Frozen } from '../../../core/documents/types';
 import type { QuotePlan } from '../../../core/quotes/plan';
-import type { Picked } from '../../../core/quotes/read';
+import type { Picked } from '../../../core/quotes/chosen';
 import type { Sheet } from '../../../core/sheet/types';
 import { customers } from './customers';
 import { documents } from './documents';

@@ -1,4 +1,5 @@
 // Jobs with their agreed lines, visits, time and costs; what of them is billed; stages and what is held back.
+// Over 300 lines: the tables of one subject, column by column.
 import {
 	index,
 	integer,

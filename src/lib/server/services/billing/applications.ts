@@ -1,34 +1,28 @@
 // An application for payment as a document: it asks, and says that it is no VAT invoice (`tax-gb.md` 2).
 import { must } from '../../actor';
-import { eq } from 'drizzle-orm';
+import { eq, and, sql } from 'drizzle-orm';
 import { displayDate } from '../../../core/calendar/conversion';
 import { dueDate } from '../../../core/calendar/terms';
 import type { DocumentView } from '../../../core/documents/viewTypes';
 import { viewDocument } from '../../../core/documents/view';
 import { displayPounds } from '../../../core/money/display';
-import { contractPosition } from '../../../core/jobs/stages';
-import { stageParts, stages } from '../../db/schema';
+import { contractPosition, type Stage } from '../../../core/jobs/stages';
+import { stageParts, stages, documents } from '../../db/schema';
 import type { World } from '../../world';
-import { sheetContext } from '../invoices/drafts';
-import { NotFoundError, RefusedError } from '../../../core/refusals';
+import { sheetContext } from '../invoices/context';
+import { NotFoundError, RefusedError, FieldError } from '../../../core/refusals';
 import { applicationMisses } from '../../../core/regimes/gb/kindLaw';
 import { previewDraft } from '../invoices/freeze';
 import { contractLines } from '../jobs/stageBooks';
-import { stageSheet } from './stages';
-import { and, sql } from 'drizzle-orm';
+import { stageSheet, stageForm, previewStage, insertStage, draftStage } from './stages';
 import { z } from 'zod';
 import { divideRounded, formatMoney, parseMoney } from '../../../core/money/decimal';
 import { readTypedNumber } from '../../../core/money/typed';
 import { shareOut } from '../../../core/money/sharing';
-import { type Stage } from '../../../core/jobs/stages';
 import { writeAtOnce } from '../../db/connection';
-import { documents } from '../../db/schema';
-import { parseForm } from '../business/fields';
+import { parseForm, day, text } from '../business/fields';
 import { computeDraft } from '../invoices/drafts';
-import { FieldError } from '../../../core/refusals';
-import { day, text } from '../business/fields';
 import { noteJob } from '../trail/jobs';
-import { stageForm, previewStage, insertStage, draftStage } from './stages';
 
 /** What the application looks like; its figures are those the invoice will have. @throws NotFoundError, RefusedError */
 export function applicationView(world: World, jobId: number, stageId: number): DocumentView {

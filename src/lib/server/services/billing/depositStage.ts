@@ -2,7 +2,7 @@
 import { computeStage, contractPosition } from '../../../core/jobs/stages';
 import { readSheet } from '../../../core/sheet/read';
 import type { Reader } from '../../db/connection';
-import { sheetContext } from '../invoices/drafts';
+import { sheetContext } from '../invoices/context';
 import { loadJob } from '../jobs/jobs';
 import { contractLines } from '../jobs/stageBooks';
 import { stageSheet } from './stages';

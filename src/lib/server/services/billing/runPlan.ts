@@ -26,10 +26,9 @@ import type { Problem } from '../../../core/sheet/types';
 import { whileUnchanged } from '../../db/unchanged';
 import type { World } from '../../world';
 import { sellerRecord } from '../business/settings';
-import { parseForm } from '../business/fields';
+import { parseForm, day } from '../business/fields';
 import { customerRecord, mailAddresses } from '../customers/parts';
-import { sheetContext } from '../invoices/drafts';
-import { day } from '../business/fields';
+import { sheetContext } from '../invoices/context';
 import { jobLabel, toBill, type ToBillJob } from './toBill';
 
 export const id = z.number().int().positive();

@@ -14,7 +14,8 @@ import { NotFoundError, RefusedError } from '../../../core/refusals';
 import { actor } from '../../actor';
 import { passkeys, people } from '../../db/schema';
 import type { World } from '../../world';
-import { countGuess, knowBrowser, openSession, OWNER, type Guesser } from './signIn';
+import { countGuess, type Guesser } from './signIn';
+import { OWNER, knowBrowser, openSession } from './sessions';
 
 /** So long a device may take to answer. */
 const HOLDS_MS = 5 * 60_000;

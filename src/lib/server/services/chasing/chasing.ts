@@ -3,16 +3,16 @@ import { refuseBreathing } from '../ledger/breathing';
 import { must } from '../../actor';
 import { and, eq } from 'drizzle-orm';
 import type { PlainDate } from '../../../core/calendar/types';
-import { mayGoOut, messageNow } from '../../../core/chasing/decide';
+import { messageNow } from '../../../core/chasing/decide';
 import type { Channel, DueMessage } from '../../../core/chasing/types';
 import { MERGE_FIELDS, type ChaseFacts } from '../../../core/chasing/wording';
 import { fieldProblem } from '../../../core/wordings/fill';
 import { writeAtOnce, type Transaction, type Reader } from '../../db/connection';
 import { chaseDone, chaseMessages, chaseWordings } from '../../db/schema';
 import type { World } from '../../world';
-import { chaseContext, chasePayers, factsOf, wordingKey, type ChaseContext } from './facts';
-import { linkOfReminder, minutesNow } from './messages';
-import { loadChaseSettings } from './settings';
+import { chasePayers } from './facts';
+import { chaseContext, factsOf, wordingKey, type ChaseContext } from './context';
+import { linkOfReminder } from './messages';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { newToken } from '../business/keys';
 import { queueMail, queueText } from '../messages/outbox';
@@ -21,7 +21,6 @@ import {
 	type Why,
 	type Composed,
 	type Found,
-	wayOf,
 	nextWorkingDay,
 	markOf,
 	stillToday,
@@ -249,60 +248,3 @@ const wayInWords = (channel: Channel, to: string) =>
 	channel === 'letter'
 		? `by letter to ${to.split('\n')[0]}`
 		: `by ${channel === 'mail' ? 'e-mail' : 'text'} to ${to}`;
-
-/** Looking through everybody again takes a moment; so often is enough. */
-const EVERY_MS = 60_000;
-const looked = new WeakMap<World, number>();
-
-/**
- * Sends what is due today, within the hours. Each payer is decided about anew in the transaction that writes its message,
- * so what was paid a moment ago is not asked for, and a step that was dealt with is not dealt with again.
- * @returns how many were written
- */
-export async function runChasing(world: World): Promise<number> {
-	const settings = loadChaseSettings(world.db);
-	const today = world.clock.today();
-	const now = world.clock.now();
-	if (!settings.on || !mayGoOut(today, minutesNow(world), settings)) return 0;
-	if (Math.abs(now - (looked.get(world) ?? -Infinity)) < EVERY_MS) return 0;
-	looked.set(world, now);
-	let written = 0;
-	const due = decide(world, chasePayers(world.db), today).messages.map(({ payerId }) => payerId);
-	for (let start = 0; start < due.length; start += AT_ONCE) {
-		written += writeAtOnce(world.db, (tx) =>
-			writeDue(world, tx, due.slice(start, start + AT_ONCE), today)
-		);
-		// Many of them leave room for what others ask in between.
-		await new Promise((resolve) => setImmediate(resolve));
-	}
-	return written;
-}
-
-/** So many are decided anew and written in one transaction: few enough that nobody waits for it. */
-const AT_ONCE = 20;
-
-/** Decides about some payers anew and writes what stands, in the caller's transaction; their facts are read once. */
-function writeDue(world: World, tx: Transaction, payerIds: number[], today: PlainDate): number {
-	if (!stillToday(world)) return 0;
-	const payers = new Map(chasePayers(tx, payerIds).map((payer) => [payer.payerId, payer]));
-	const { messages } = decide(world, [...payers.values()], today);
-	const context = chaseContext(
-		tx,
-		messages.map(({ payerId }) => payers.get(payerId)!),
-		today
-	);
-	let written = 0;
-	for (const message of messages) {
-		const found: Found = {
-			payer: payers.get(message.payerId)!,
-			message,
-			day: today,
-			why: 'planned'
-		};
-		const key = `chase:${message.payerId}:${today}:${markOf(message)}`;
-		if (wayOf(message.step.channel, context.reach.get(message.payerId)!).to === '') continue;
-		send(world, tx, context, found, 'axiometer', key);
-		written++;
-	}
-	return written;
-}

@@ -7,7 +7,8 @@ import { inArray } from 'drizzle-orm';
 import type { World } from '../../world';
 import { send } from './chasing';
 import { wayOf } from './compose';
-import { chaseContext, chasePayers, type KnownPayer } from './facts';
+import { chasePayers, type KnownPayer } from './facts';
+import { chaseContext } from './context';
 import { loadChaseSettings } from './settings';
 
 const WORDS: Record<HeldBecause, string> = {

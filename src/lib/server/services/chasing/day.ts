@@ -4,7 +4,8 @@ import type { Minor } from '../../../core/money/types';
 import type { PlainDate } from '../../../core/calendar/types';
 import type { DueMessage, HeldBecause } from '../../../core/chasing/types';
 import type { World } from '../../world';
-import { chaseContext, chasePayers } from './facts';
+import { chasePayers } from './facts';
+import { chaseContext } from './context';
 import {
 	type Why,
 	type Composed,

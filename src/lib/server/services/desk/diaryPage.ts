@@ -3,7 +3,8 @@ import { addDays, mondayOf } from '../../../core/calendar/manipulation';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { conflictsOf, takesDay } from '../../../core/diary/conflicts';
 import type { World } from '../../world';
-import { blocksBetween, dayOfVisit, diaryWays, toBook, visitsBetween } from '../diary/diary';
+import { blocksBetween, dayOfVisit, toBook, visitsBetween } from '../diary/diary';
+import { diaryWays } from '../diary/ways';
 import { ownFeed } from '../diary/feed';
 import { peopleOnSite } from '../people/people';
 

@@ -10,7 +10,7 @@ import type { Sheet, SheetLine } from '../../../core/sheet/types';
 import { documents } from '../../db/schema';
 import type { Reader } from '../../db/connection';
 import type { World } from '../../world';
-import { sheetContext } from '../invoices/drafts';
+import { sheetContext } from '../invoices/context';
 import { previewDraft } from '../invoices/freeze';
 import { drawDocument } from '../letterheads/dress';
 import type { Something } from './wordingPreview';

@@ -19,7 +19,7 @@ import { depositMoves } from '../money/deposits';
 import { promptMoves } from '../money/promptPayment';
 import { latePayerMoves, oldDebtMoves, statementsNotReached } from '../owed/moves';
 import { keepMoves } from '../keep/moves';
-import { enquiryMoves } from '../enquiries/enquiries';
+import { enquiryMoves } from '../enquiries/moves';
 import { quoteMoves } from '../quotes/moves';
 import { repeatMoves } from '../repeats/moves';
 import { deductionMoves } from '../tax/moves';

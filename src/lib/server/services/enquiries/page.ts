@@ -12,7 +12,8 @@ import { loadBusiness } from '../business/settings';
 import { workKindsInUse } from '../business/workKinds';
 import { addFile } from '../files/files';
 import { prepareFile } from '../files/prepare';
-import { addEnquiry, tellOfEnquiry } from './enquiries';
+import { addEnquiry } from './enquiries';
+import { tellOfEnquiry } from './moves';
 
 export type Question = typeof enquiryQuestions.$inferSelect;
 

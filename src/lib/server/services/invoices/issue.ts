@@ -7,7 +7,8 @@ import type { Reader } from '../../db/connection';
 import type { World } from '../../world';
 import { billingProblems, takeOver } from './billed';
 import { planCredits } from './creditNote';
-import { loadDraft, sheetContext } from './drafts';
+import { loadDraft } from './drafts';
+import { sheetContext } from './context';
 import { freezeDraft, NotReadyError } from './freeze';
 import {
 	again,

@@ -12,7 +12,8 @@ import { loadSeries } from '../business/series';
 import { mailAddresses } from '../customers/parts';
 import { filesOf } from '../files/files';
 import { correctedBy } from './corrections';
-import { loadDraft, sheetContext } from './drafts';
+import { loadDraft } from './drafts';
+import { sheetContext } from './context';
 import { previewDraft, type FrozenDraft } from './freeze';
 
 export function loadSheetPage(world: World, id: number) {

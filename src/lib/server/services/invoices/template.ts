@@ -4,7 +4,7 @@ import { FieldError } from '../../../core/refusals';
 import { sheetForm } from '../../../core/sheet/form';
 import { readSheet } from '../../../core/sheet/read';
 import type { Sheet } from '../../../core/sheet/types';
-import { sheetContext } from './drafts';
+import { sheetContext } from './context';
 
 /** Its own words and numbers, not the day's nor the parties'. */
 const OWN = /^(rows|total|discount|retention|termsDays|prompt|note|reference)\b/;

@@ -1,11 +1,10 @@
 // Jobs: begun, agreed, changed, taken through their states.
 import { must } from '../../actor';
-import { displayDate } from '../../../core/calendar/conversion';
 import { asc, eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { lineAmount } from '../../../core/jobs/billing';
 import { decideContract } from '../../../core/regimes/gb/contract';
-import { type JobLine, type JobState } from '../../../core/jobs/types';
+import type { JobLine } from '../../../core/jobs/types';
 import { displayPounds } from '../../../core/money/display';
 import { CONTRACT_CLASSES } from '../../../core/regimes/types';
 import { CONTRACT_NAMES } from '../../../core/words';
@@ -17,11 +16,17 @@ import { customerOn, sellerOn } from '../../../core/parties';
 import type { Sheet } from '../../../core/sheet/types';
 import { sellerRecord } from '../business/settings';
 import { customerRecord } from '../customers/parts';
-import { parseForm } from '../business/fields';
-import { mustGoTo } from './reach';
+import {
+	parseForm,
+	day,
+	labels,
+	required,
+	text,
+	typedNumber,
+	typedPercent
+} from '../business/fields';
 import { workChanged } from './takenParts';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { day, labels, required, text, typedNumber, typedPercent } from '../business/fields';
 import { workKindById } from '../business/workKinds';
 import { noteJob } from '../trail/jobs';
 import { lineForm, agreedSum, saveLines, hasBeenBilled } from './lines';
@@ -253,56 +258,6 @@ export function loadJob(db: Reader, id: number) {
 	const row = db.select().from(jobs).where(eq(jobs.id, id)).get();
 	if (!row) throw new NotFoundError('This job');
 	return row;
-}
-
-const MOVES: Record<JobState, readonly JobState[]> = {
-	enquiry: ['booked', 'dropped'],
-	booked: ['underWay', 'finished', 'dropped', 'enquiry'],
-	underWay: ['finished', 'booked', 'dropped'],
-	finished: ['underWay', 'dropped'],
-	billed: ['underWay'],
-	dropped: ['booked', 'enquiry']
-};
-const MOVE_EVENTS = {
-	booked: 'booked',
-	underWay: 'started',
-	finished: 'finished',
-	dropped: 'dropped',
-	enquiry: 'reopened',
-	billed: 'billed'
-} as const;
-
-/** Takes a job to another state; the same state again changes nothing. @throws RefusedError */
-export function moveJob(world: World, id: number, to: JobState, on?: string): void {
-	mustGoTo(world.db, id);
-	const today = world.clock.today();
-	const date = on || today;
-	if (date > today) throw new FieldError({ finishedOn: 'That day has not come yet.' });
-	writeAtOnce(world.db, (tx) => {
-		const job = loadJob(tx, id);
-		if (job.state === to) return;
-		if (!MOVES[job.state].includes(to))
-			throw new RefusedError('This job is not in a state from which that can be done.');
-		if (to === 'dropped' && hasBeenBilled(tx, id))
-			throw new RefusedError('Something of it is billed. Credit that first.');
-		const running = tx.get(
-			sql`select 1 from time_entries where job_id = ${id} and minutes is null limit 1`
-		);
-		if (to === 'finished' && running)
-			throw new RefusedError('The clock is still running on this job. Stop it first.');
-		tx.update(jobs)
-			.set({
-				state: to,
-				finishedOn: to === 'finished' ? date : to === 'dropped' ? job.finishedOn : null,
-				version: job.version + 1,
-				updatedAt: world.clock.now()
-			})
-			.where(eq(jobs.id, id))
-			.run();
-		const event = to === 'underWay' && job.state === 'finished' ? 'reopened' : MOVE_EVENTS[to];
-		noteJob(tx, id, world.clock.now(), event, to === 'finished' ? displayDate(date) : '');
-		workChanged(tx, id, world.clock.now());
-	});
 }
 
 /** Removes a job nothing was ever billed of. @throws RefusedError */

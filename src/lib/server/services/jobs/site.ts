@@ -20,7 +20,8 @@ import { parseForm, required, text, typedNumber } from '../business/fields';
 import { filesOf } from '../files/files';
 import { saveCost } from './costs';
 import { mustGoTo } from './reach';
-import { loadJob, moveJob } from './jobs';
+import { loadJob } from './jobs';
+import { moveJob } from './states';
 import { saveTime } from './time';
 
 /** So far ahead somebody sees what is coming. */

@@ -4,14 +4,13 @@ import { z } from 'zod';
 import { writeAtOnce, type Transaction } from '../../db/connection';
 import { actor } from '../../actor';
 import { jobs, timeEntries } from '../../db/schema';
-import { OWNER } from '../business/signIn';
+import { OWNER } from '../business/sessions';
 import { toBin } from '../business/bin';
 import type { World } from '../../world';
-import { parseForm } from '../business/fields';
+import { parseForm, day, text, typedNumber } from '../business/fields';
 import { mustGoTo } from './reach';
 import { isBilled, workChanged } from './takenParts';
 import { FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
-import { day, text, typedNumber } from '../business/fields';
 import { loadJob } from './jobs';
 import { move } from './visits';
 

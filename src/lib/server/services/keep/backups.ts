@@ -5,25 +5,24 @@ import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { basename, isAbsolute, join, relative, resolve } from 'node:path';
 import { desc, eq } from 'drizzle-orm';
 import { londonTime } from '../../../core/calendar/conversion';
-import { backupName, listName, readBackupName } from '../../../core/keep/names';
-import { FieldError, NotFoundError } from '../../../core/refusals';
+import { backupName, listName } from '../../../core/keep/names';
+import { FieldError } from '../../../core/refusals';
 import { counted } from '../../../core/words';
 import type { Reader } from '../../db/connection';
 import { folderOf } from '../../db/fileStore';
-import { backups, backupSettings } from '../../db/schema';
+import { backups, backupSettings, files } from '../../db/schema';
 import { keepSecret, secretOf } from '../../db/secrets';
-import { files } from '../../db/schema';
 import { forgetRemoved } from '../files/files';
 import { audited, ran } from '../../aside';
 import type { World } from '../../world';
 import { checkPassword } from '../business/signIn';
-import { removalsFile } from './person';
-import { backupsIn, copyWhole, listOf, putFiles, storedIn, thin } from './place';
+import { removalsFile } from './removal';
+import { copyWhole, listOf, putFiles, storedIn, thin } from './place';
 import { packKey, sealing, sealKey, unpackKey, type SealKey } from './seal';
 
 export const ownPlace = (dataFolder: string): string => join(dataFolder, 'backups');
 
-const SEAL_SECRET = 'backup key';
+export const SEAL_SECRET = 'backup key';
 const NIGHT = { from: '02:00', to: '05:00' };
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
@@ -276,30 +275,4 @@ export function backupTrouble(world: World): string {
 	if (last?.found)
 		return `The books in it differ from themselves in ${counted(last.found, 'place')}.`;
 	return '';
-}
-
-/** A backup that lies here, by its name. @throws NotFoundError */
-export function backupFile(world: World, name: string): { path: string; bytes: number } {
-	must('owner');
-	const path = join(ownPlace(folderOf(world.db)), name);
-	if (!readBackupName(name) || !existsSync(path)) throw new NotFoundError('This backup');
-	return { path, bytes: statSync(path).size };
-}
-
-/** What the page of backups shows. */
-export async function keepPage(world: World) {
-	must('owner');
-	const { db } = world;
-	const { folder, sealed } = backupSetting(db);
-	return {
-		last: lastBackup(db) ?? null,
-		whole: lastWhole(db) ?? null,
-		trouble: backupTrouble(world),
-		making: isMaking(),
-		folder,
-		sealed,
-		keyLost: sealed && secretOf(db, SEAL_SECRET) === null,
-		place: resolve(ownPlace(folderOf(world.db))),
-		here: await backupsIn(ownPlace(folderOf(world.db)))
-	};
 }

@@ -22,7 +22,7 @@ import { migrateFile } from '../../db/migrate';
 import { restores } from '../../db/schema';
 import { markClaimed } from '../business/claim';
 import { ownPlace } from './backups';
-import { removalsIn, removeAgain } from './person';
+import { removalsIn, removeAgain } from './removal';
 import { backupsIn, copyWhole, fileIn, type Backup } from './place';
 import { keysOf, SealError, unseal, type KeyMaker } from './seal';
 

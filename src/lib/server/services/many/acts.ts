@@ -1,10 +1,9 @@
 // What each action does with rows, and which rows it does not fit. An action says why in words, and marks each row in the
 // transaction in which it happens.
-import { eq, inArray, sql } from 'drizzle-orm';
+import { sql } from 'drizzle-orm';
 import type { ManyActionId, ManyOptions } from '../../../core/lists/actions';
 import { FieldError, RefusedError } from '../../../core/refusals';
 import type { Reader, Transaction } from '../../db/connection';
-import { documents, openItems, purchases } from '../../db/schema';
 import { displayDate } from '../../../core/calendar/conversion';
 import { formatMoney } from '../../../core/money/decimal';
 import type { ListName } from '../../../core/lists/types';
@@ -14,13 +13,14 @@ import { archivePriceItem } from '../prices/prices';
 import { BOOKS } from '../../../core/money/currencies';
 import { recordPayment } from '../money/payments';
 import { messageAgain, messageOf, notAgain } from '../messages/outbox';
-import { bearers, setLabel } from './labels';
+import { setLabel } from './labels';
 import type { World } from '../../world';
 import { remindAbout, reminderFits } from '../chasing/chosen';
 import { mailAddresses } from '../customers/parts';
 import { discardInTransaction, saveDraft } from '../invoices/drafts';
 import { queueIssued } from '../invoices/send';
 import { note } from '../trail/documents';
+import { documentsOf, reasons, notIssued, labelReasons, costReasons } from './reasons';
 
 /** So many payers are written to in one transaction: few enough that nobody waits for it. */
 const PAYERS = 10;
@@ -46,43 +46,6 @@ export interface Act {
 	/** The next rows that wait, where some belong together; else they come by their numbers. */
 	next?(db: Reader, runId: number): number[];
 }
-
-function documentsOf(db: Reader, ids: readonly number[]) {
-	return db
-		.select({
-			id: documents.id,
-			kind: documents.kind,
-			state: documents.state,
-			customerId: documents.customerId,
-			sheet: documents.sheet,
-			version: documents.version,
-			reached: openItems.reached,
-			toPay: openItems.toPaySterling,
-			currency: documents.currency
-		})
-		.from(documents)
-		.leftJoin(openItems, eq(openItems.documentId, documents.id))
-		.where(inArray(documents.id, [...ids]))
-		.all();
-}
-
-function reasons(
-	db: Reader,
-	ids: readonly number[],
-	why: (row: ReturnType<typeof documentsOf>[number]) => string | null
-): Map<number, string> {
-	const rows = new Map(documentsOf(db, ids).map((row) => [row.id, row]));
-	return new Map(
-		ids.flatMap((id): [number, string][] => {
-			const row = rows.get(id);
-			const because = row ? why(row) : 'It is not there any more.';
-			return because === null ? [] : [[id, because]];
-		})
-	);
-}
-
-const notIssued = (state: string) =>
-	state === 'issued' ? null : state === 'draft' ? 'It is a draft.' : 'It was thrown away.';
 
 export const ACTS: Readonly<Record<ManyActionId, Act>> = {
 	remind: {
@@ -244,45 +207,6 @@ function oneByOne(ids: readonly number[], work: (id: number) => unknown): Map<nu
 			refused.set(id, error.message);
 		}
 	return refused;
-}
-
-function labelReasons(
-	db: Reader,
-	list: ListName,
-	ids: readonly number[],
-	label: string | undefined,
-	on: boolean
-): Map<number, string> {
-	const { there, bear } = bearers(db, list, ids, label ?? '');
-	return new Map(
-		ids.flatMap((id): [number, string][] => {
-			if (!there.has(id)) return [[id, 'It is not there any more.']];
-			if (label === undefined || bear.has(id) !== on) return [];
-			return [[id, on ? 'It has this label already.' : 'It does not have this label.']];
-		})
-	);
-}
-
-function costReasons(
-	db: Reader,
-	ids: readonly number[],
-	paid: (row: { paidOn: string | null }) => boolean
-): Map<number, string> {
-	const rows = new Map(
-		db
-			.select({ id: purchases.id, paidOn: purchases.paidOn, removedAt: purchases.removedAt })
-			.from(purchases)
-			.where(inArray(purchases.id, [...ids]))
-			.all()
-			.map((row) => [row.id, row])
-	);
-	return new Map(
-		ids.flatMap((id): [number, string][] => {
-			const row = rows.get(id);
-			if (!row || row.removedAt !== null) return [[id, 'It is not there any more.']];
-			return paid(row) ? [[id, 'It is paid already.']] : [];
-		})
-	);
 }
 
 const ARCHIVES: Partial<Record<ListName, string>> = {

@@ -1,7 +1,7 @@
 // One action on many rows: the rows are written down as they were chosen, checked, worked off step by step, gone on with after a
 // crash, and stopped where somebody wants to.
 import { must } from '../../actor';
-import { and, asc, count, eq, inArray, sql } from 'drizzle-orm';
+import { and, asc, eq, inArray, sql } from 'drizzle-orm';
 import { readTypedDate } from '../../../core/calendar/conversion';
 import { isPlainDate } from '../../../core/calendar/queries';
 import type { PlainDate } from '../../../core/calendar/types';
@@ -67,7 +67,7 @@ export function chooseRows(
 	});
 }
 
-function load(db: Reader, id: number) {
+export function load(db: Reader, id: number) {
 	const run = db.select().from(manyRuns).where(eq(manyRuns.id, id)).get();
 	if (!run) throw new NotFoundError('This choice');
 	return run;
@@ -114,7 +114,7 @@ export interface Checked {
 	joined: number[];
 }
 
-const EXAMPLES = 8;
+export const EXAMPLES = 8;
 
 /** Which of the chosen rows an action fits now. Nothing is written; in pieces, so that nobody waits. */
 export async function checkRows(
@@ -292,44 +292,4 @@ function mark(
 			.set({ state, why })
 			.where(and(eq(manyRows.runId, runId), inArray(manyRows.rowId, ids.slice(at, at + 500))))
 			.run();
-}
-
-/** A run with how far it is. @throws NotFoundError */
-export function manyRun(world: World, id: number) {
-	const run = load(world.db, id);
-	const counts = new Map(
-		world.db
-			.select({ state: manyRows.state, n: count() })
-			.from(manyRows)
-			.where(eq(manyRows.runId, id))
-			.groupBy(manyRows.state)
-			.all()
-			.map((row) => [row.state, row.n])
-	);
-	const done = counts.get('done') ?? 0;
-	const leftOut = counts.get('leftOut') ?? 0;
-	const waiting = counts.get('waiting') ?? 0;
-	return { ...run, all: done + leftOut + waiting, done, leftOut, waiting };
-}
-
-/** Of a run that was begun, why rows were left out, the most first, with some of them. */
-export function leftOutOf(world: World, id: number): Checked['leftOut'] {
-	return world.db
-		.all<{ why: string; count: number; ids: string }>(
-			sql`select why, count(*) as count, json_group_array(row_id) as ids from many_rows
-				where run_id = ${id} and state = 'leftOut' group by why order by 2 desc`
-		)
-		.map((row) => ({ ...row, ids: (JSON.parse(row.ids) as number[]).slice(0, EXAMPLES) }));
-}
-
-/** The rows that were chosen, for what goes on with them elsewhere. @throws NotFoundError */
-export function chosenRows(world: World, id: number, list: ListName): number[] {
-	if (load(world.db, id).list !== list) throw new NotFoundError('This choice');
-	return world.db
-		.select({ rowId: manyRows.rowId })
-		.from(manyRows)
-		.where(eq(manyRows.runId, id))
-		.orderBy(asc(manyRows.rowId))
-		.all()
-		.map(({ rowId }) => rowId);
 }

@@ -1,9 +1,6 @@
 // Open invoices brought in: looked through first, then taken in, each once.
-import {
-	INVOICE_COLUMNS,
-	readOpeningInvoices,
-	type InvoiceField
-} from '../../../core/moving/invoices';
+import { readOpeningInvoices } from '../../../core/moving/invoices';
+import { INVOICE_COLUMNS, type InvoiceField } from '../../../core/moving/columns';
 import { FieldError } from '../../../core/refusals';
 import { must } from '../../actor';
 import { writeAtOnce, type Transaction } from '../../db/connection';
@@ -19,12 +16,11 @@ import {
 	jobFor,
 	openingIssue,
 	planOpening,
-	raiseSeries,
 	registeredOn,
-	seriesAfter,
 	type Given,
 	type Planned
 } from './opening';
+import { raiseSeries, seriesAfter } from './series';
 
 /** Each is drawn: more at once would keep whoever waits too long. */
 const MOST = 500;

@@ -7,17 +7,15 @@ import { RowError } from '../../../core/moving/reading';
 import { BOOKS } from '../../../core/money/currencies';
 import { converted, parseDecimal } from '../../../core/money/decimal';
 import { displayMoney } from '../../../core/money/display';
-import { runningOf } from '../../../core/documents/numbers';
 import { customerOn, sellerOn, type CustomerRecord } from '../../../core/parties';
 import type { Reader, Transaction } from '../../db/connection';
 import { documents, jobs } from '../../db/schema';
 import { turn } from '../../turn';
 import type { World } from '../../world';
-import { goOnFrom, loadSeries } from '../business/series';
 import { sellerRecord } from '../business/settings';
 import { addNamed, customersByName, nameOf, unknownName } from '../customers/byName';
 import { customerRecord } from '../customers/parts';
-import { sheetContext } from '../invoices/drafts';
+import { sheetContext } from '../invoices/context';
 import { freezeOpening, type FrozenDraft } from '../invoices/freeze';
 import type { ToIssue } from '../invoices/issuing';
 import { beginForm, beginOnce } from '../jobs/begin';
@@ -282,23 +280,3 @@ export function openingIssue(
 
 const madeHere = (tx: Transaction, jobId: number, key: string): boolean =>
 	tx.select({ key: jobs.key }).from(jobs).where(eq(jobs.id, jobId)).get()?.key === key;
-
-/** Where the owner's own numbers are among them, the series goes on behind the highest. */
-export function seriesAfter(
-	db: Reader,
-	invoices: readonly OpeningInvoice[]
-): { next: number; last: string } | null {
-	const series = loadSeries(db, 'invoice');
-	let found: { next: number; last: string } | null = null;
-	for (const { number } of invoices) {
-		const running = runningOf(series.pattern, number);
-		if (running !== null && running >= (found?.next ?? series.next))
-			found = { next: running + 1, last: number };
-	}
-	return found;
-}
-
-export function raiseSeries(tx: Transaction, invoices: readonly OpeningInvoice[]): void {
-	const after = seriesAfter(tx, invoices);
-	if (after) goOnFrom(tx, 'invoice', after.next);
-}

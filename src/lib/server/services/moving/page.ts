@@ -1,6 +1,6 @@
 // What the pages of moving in need to know of the three kinds of file.
 import { DEPOSIT_COLUMNS } from '../../../core/moving/deposits';
-import { INVOICE_COLUMNS } from '../../../core/moving/invoices';
+import { INVOICE_COLUMNS } from '../../../core/moving/columns';
 import { REPEAT_COLUMNS } from '../../../core/moving/repeats';
 import { NotFoundError } from '../../../core/refusals';
 import type { World } from '../../world';

@@ -7,7 +7,8 @@ import { knownBrowsers, passkeys, people, sessions } from '../../db/schema';
 import type { World } from '../../world';
 import { turnOffFactor } from '../business/factor';
 import { loadBusiness } from '../business/settings';
-import { hashOf, OWNER } from '../business/signIn';
+import { hashOf } from '../business/signIn';
+import { OWNER } from '../business/sessions';
 import { tell } from '../messages/watched';
 
 export interface Recoverable {

@@ -1,22 +1,17 @@
 // The customer's yes: on its page, on the owner's phone, or written down by hand. Once pressed or twice, once accepted; the job
 // stands in the same moment, so that nothing can come between them.
 import { must } from '../../actor';
-import { eq, sql } from 'drizzle-orm';
+import { eq } from 'drizzle-orm';
 import { z } from 'zod';
 import { londonDate } from '../../../core/calendar/conversion';
-import { FiguresError } from '../../../core/figures/types';
 import { displayPounds } from '../../../core/money/display';
-import { frozenQuote } from '../../../core/quotes/frozen';
-import { agreedLines, checkPicked, stagePlan, type Picked } from '../../../core/quotes/read';
-import { quoteName } from '../../../core/quotes/terms';
+import { agreedLines, stagePlan } from '../../../core/quotes/chosen';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { contractFacts, rightToCancel } from '../../../core/regimes/gb/consumer';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
 import {
 	acceptances,
 	depositRequests,
-	jobLines,
-	jobs,
 	quotes,
 	stagePlans,
 	type AcceptedLaw
@@ -26,16 +21,13 @@ import { day, parseForm, text } from '../business/fields';
 import { mustNotRest } from '../business/resting';
 import { loadBusiness } from '../business/settings';
 import { depositStage } from '../billing/depositStage';
-import { jobForm, jobOnce, loadJob } from '../jobs/jobs';
-import { lineForm, saveLines } from '../jobs/lines';
-import { workChanged } from '../jobs/takenParts';
 import { moveEnquiry } from '../enquiries/enquiries';
 import { readDrawn } from '../files/drawn';
 import { copyFiles, putFile, storeForLater, type Stored } from '../files/files';
 import { queueMail } from '../messages/outbox';
-import { noteJob } from '../trail/jobs';
 import { loadQuote, noteQuote, type QuoteRow } from './quotes';
 import { versionOf, type QuoteVersion } from './send';
+import { newJob, putOnJob, chosenOn } from './agree';
 
 export type Acceptance = typeof acceptances.$inferSelect;
 
@@ -257,161 +249,6 @@ function accept(
 			text: `${form.name} accepted ${row.number} for ${frozen.customer.name}: ${displayPounds(total)}.${quote.deposit > 0n ? ` A deposit of ${displayPounds(quote.deposit)} is asked for.` : ''}\n\nBook it here: {link}`
 		});
 	return acceptance;
-}
-
-/** What is chosen on a version. @throws FieldError for a choice that is none */
-export function chosenOn(version: Pick<QuoteVersion, 'frozen'>, picked: Picked) {
-	try {
-		const result = frozenQuote(version.frozen, picked);
-		checkPicked(result.lines, picked);
-		return result;
-	} catch (error) {
-		if (error instanceof FiguresError)
-			throw new FieldError({ picked: 'That cannot be chosen here. Load the page again.' });
-		throw error;
-	}
-}
-
-type Agreed = ReturnType<typeof agreedLines>;
-
-const asJobLine = (line: Agreed[number], extra: boolean) => {
-	const {
-		jobId: _job,
-		bills: _bills,
-		stageLineId: _stage,
-		workDone: _day,
-		listPrice: _list,
-		itemId,
-		...plain
-	} = line;
-	return {
-		...plain,
-		itemId: itemId ?? null,
-		extra,
-		income: line.income ?? '',
-		centre: line.centre ?? ''
-	};
-};
-
-/** A job with everything that was agreed. */
-function newJob(
-	tx: Transaction,
-	world: World,
-	row: QuoteRow,
-	{ frozen }: QuoteVersion,
-	agreed: Agreed,
-	orderNumber: string
-): number {
-	const { sheet } = frozen;
-	const terms = sheet.quote!;
-	const lookedAt = jobOfEnquiry(tx, row.enquiryId);
-	if (lookedAt !== null) return agreeOn(tx, world, lookedAt, row, frozen, agreed);
-	const { id } = jobOnce(
-		tx,
-		world,
-		`quote:${row.id}`,
-		() =>
-			parseForm(jobForm, {
-				title: terms.title.trim() || `${quoteName(terms)} ${row.number}`,
-				customerId: frozen.customer.id,
-				siteId: stillThere(tx, sheet.siteId),
-				billToId: sheet.billToId ?? null,
-				workKindId: sheet.workKindId ?? null,
-				contract: frozen.customer.kind === 'contractor' ? sheet.contract : null,
-				contractReason: sheet.contractReason ?? '',
-				...(sheet.endUser
-					? { endUserStatement: sheet.endUser.statement, endUserDate: sheet.endUser.date }
-					: {}),
-				description: [
-					`As agreed in ${row.number}.`,
-					orderNumber ? `Order number ${orderNumber}.` : '',
-					terms.notIncluded.trim() ? `Not included: ${terms.notIncluded.trim()}` : '',
-					terms.assumed.trim() ? `Assumed: ${terms.assumed.trim()}` : ''
-				]
-					.filter(Boolean)
-					.join('\n'),
-				privateNote: sheet.note,
-				pricesIncludeVat: frozen.seller.vatRegistered && sheet.pricesIncludeVat,
-				// An estimate does not bind: what is done is what is charged.
-				fixedPrice: terms.binding,
-				retention: sheet.retention.trim().replace(/%$/, ''),
-				retentionDue: sheet.retentionDue ?? '',
-				lines: agreed.map((line) => asJobLine(line, false))
-			}),
-		'booked'
-	);
-	return id;
-}
-
-/** What was looked at before it was quoted is a job already. */
-const jobOfEnquiry = (tx: Transaction, enquiryId: number | null): number | null =>
-	enquiryId === null
-		? null
-		: (tx.get<{ id: number }>(
-				sql`select j.id from enquiries e join jobs j on j.id = e.job_id where e.id = ${enquiryId} and j.state = 'enquiry'`
-			)?.id ?? null);
-
-/** The job that was looked at becomes the one that is agreed. */
-function agreeOn(
-	tx: Transaction,
-	world: World,
-	jobId: number,
-	row: QuoteRow,
-	frozen: QuoteVersion['frozen'],
-	agreed: Agreed
-): number {
-	const { sheet } = frozen;
-	const terms = sheet.quote!;
-	const now = world.clock.now();
-	saveLines(
-		tx,
-		jobId,
-		agreed.map((line) => parseForm(lineForm, asJobLine(line, false)))
-	);
-	tx.update(jobs)
-		.set({
-			title: terms.title.trim() || `${quoteName(terms)} ${row.number}`,
-			customerId: frozen.customer.id,
-			siteId: stillThere(tx, sheet.siteId),
-			state: 'booked',
-			fixedPrice: terms.binding,
-			contract: frozen.customer.kind === 'contractor' ? sheet.contract : null,
-			pricesIncludeVat: frozen.seller.vatRegistered && sheet.pricesIncludeVat,
-			retention: sheet.retention.trim().replace(/%$/, ''),
-			updatedAt: now
-		})
-		.where(eq(jobs.id, jobId))
-		.run();
-	noteJob(tx, jobId, now, 'booked', `As agreed in ${row.number}`);
-	workChanged(tx, jobId, now);
-	return jobId;
-}
-
-const stillThere = (tx: Transaction, siteId: number | null): number | null =>
-	siteId !== null &&
-	tx.get<{ id: number }>(sql`select id from sites where id = ${siteId}`) !== undefined
-		? siteId
-		: null;
-
-/** Extra or lesser work becomes part of what is agreed on its job, and only now. */
-function putOnJob(tx: Transaction, world: World, jobId: number, agreed: Agreed): number {
-	const job = loadJob(tx, jobId);
-	const { n } = tx.get<{ n: number }>(
-		sql`select coalesce(max(position), -1) + 1 as n from job_lines where job_id = ${jobId}`
-	);
-	for (const [index, line] of agreed.entries())
-		tx.insert(jobLines)
-			.values({
-				...parseForm(lineForm, asJobLine(line, true)),
-				id: undefined,
-				jobId,
-				position: n + index
-			})
-			.run();
-	const now = world.clock.now();
-	noteJob(tx, job.id, now, 'sumChanged', 'Extra work was agreed');
-	workChanged(tx, jobId, now);
-	return jobId;
 }
 
 /** News of a quote for its owner, with a link to what is next. */

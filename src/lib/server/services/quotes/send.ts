@@ -7,12 +7,8 @@ import type { Message } from '../../../core/documents/wording';
 import { frozenQuote } from '../../../core/quotes/frozen';
 import { quoteMessage } from '../../../core/quotes/wording';
 import type { Sheet } from '../../../core/sheet/types';
-import {
-	missingToSend,
-	NOTHING_PICKED,
-	readQuote,
-	type QuoteReading
-} from '../../../core/quotes/read';
+import { missingToSend, readQuote, type QuoteReading } from '../../../core/quotes/read';
+import { NOTHING_PICKED } from '../../../core/quotes/chosen';
 import { quoteView } from '../../../core/quotes/view';
 import { ConflictError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
@@ -24,7 +20,7 @@ import { mustNotRest } from '../business/resting';
 import { loadSeries } from '../business/series';
 import { loadBusiness } from '../business/settings';
 import { mailAddresses } from '../customers/parts';
-import { sheetContext } from '../invoices/drafts';
+import { sheetContext } from '../invoices/context';
 import { freezeQuote, NotReadyError } from '../invoices/freeze';
 import { again, oneAtATime, RaceLostError } from '../invoices/issuing';
 import { readAddresses, readMessage } from '../invoices/send';

@@ -10,7 +10,7 @@ import { quoteTrials } from '../../db/schema';
 import type { World } from '../../world';
 import { newToken } from '../business/keys';
 import { loadBusiness } from '../business/settings';
-import { sheetContext } from '../invoices/drafts';
+import { sheetContext } from '../invoices/context';
 import { freezeQuote, NotReadyError } from '../invoices/freeze';
 import { drawDocument } from '../letterheads/dress';
 import { queueMail } from '../messages/outbox';

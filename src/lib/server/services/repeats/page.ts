@@ -5,7 +5,7 @@ import { nextOccurrences, occurrences, type Occurrence } from '../../../core/cal
 import type { PlainDate } from '../../../core/calendar/types';
 import { sheetOn } from '../../../core/sheet/occasion';
 import { readSheet } from '../../../core/sheet/read';
-import { type Database } from '../../db/connection';
+import type { Database } from '../../db/connection';
 import {
 	customers,
 	documents,
@@ -15,7 +15,7 @@ import {
 	repeats
 } from '../../db/schema';
 import type { World } from '../../world';
-import { sheetContext } from '../invoices/drafts';
+import { sheetContext } from '../invoices/context';
 import { cardOf } from './keptCards';
 import { pileOf } from './making';
 import { load, laterOf, sheetFor } from './repeats';

@@ -18,7 +18,7 @@ import { purchases } from '../../db/schema';
 import { turn } from '../../turn';
 import type { World } from '../../world';
 import { vatWays } from '../business/settings';
-import { inputTax, ownCost } from '../costs/purchases';
+import { inputTax, ownCost } from '../costs/amounts';
 import { reportInvoices, returnInvoice, type ReportInvoice } from './books';
 
 export type Basis = 'cash' | 'invoice';

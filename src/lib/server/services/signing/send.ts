@@ -28,7 +28,8 @@ import { readAddresses, readMessage } from '../invoices/send';
 import { queueMail } from '../messages/outbox';
 import { noteJob } from '../trail/jobs';
 import { voiceFor } from '../wordings/voice';
-import { loadSheet, sheetPaper, signatureOf, type JobSheet } from './sheets';
+import { loadSheet, signatureOf, type JobSheet } from './sheets';
+import { sheetPaper } from './sheetPaper';
 
 export const sheetLink = (db: Reader, world: World, { token }: Pick<JobSheet, 'token'>): string =>
 	`${world.origin}/j/${linkToday(db, token)}`;

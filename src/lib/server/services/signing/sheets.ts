@@ -1,27 +1,21 @@
 // Job sheets: what was done, for the customer. Written from what the job holds, finished once, and then never changed.
-import { and, asc, desc, eq, inArray } from 'drizzle-orm';
-import sharp from 'sharp';
+import { asc, desc, eq } from 'drizzle-orm';
 import { z } from 'zod';
 import {
-	jobSheetView,
 	MOST_PHOTOS,
-	onTheSheet,
 	putForward,
-	sheetFileName,
 	type JobSheetSource,
 	type JobSheetWritten,
 	type SheetSignature
 } from '../../../core/jobs/jobSheet';
 import { STANDARD_LOOK } from '../../../core/letterheads/look';
 import { sellerOn } from '../../../core/parties';
-import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
+import { ConflictError, NotFoundError } from '../../../core/refusals';
 import { blankSheet } from '../../../core/sheet/blank';
 import { must, seesPrices } from '../../actor';
 import { writeAtOnce, type Reader } from '../../db/connection';
-import { storedFile } from '../../db/fileStore';
 import {
 	customers,
-	files,
 	jobSheets,
 	people,
 	signatures,
@@ -31,15 +25,14 @@ import {
 } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm, text } from '../business/fields';
-import { newToken, sha256 } from '../business/keys';
+import { newToken } from '../business/keys';
 import { sellerRecord } from '../business/settings';
 import { drawnAddress } from '../files/drawn';
 import { filesOf } from '../files/files';
 import { loadJob } from '../jobs/jobs';
 import { mustGoTo } from '../jobs/reach';
 import { jobWork } from '../jobs/work';
-import { dressOf, logoAddress } from '../letterheads/dress';
-import { noteJob } from '../trail/jobs';
+import { dressOf } from '../letterheads/dress';
 
 export type JobSheet = typeof jobSheets.$inferSelect;
 export type Signature = typeof signatures.$inferSelect;
@@ -190,7 +183,7 @@ export function saveSheet(world: World, id: number, version: number, typed: unkn
 	});
 }
 
-function mustBeDraft(sheet: JobSheet, version: number): void {
+export function mustBeDraft(sheet: JobSheet, version: number): void {
 	if (sheet.state === 'finished')
 		throw new ConflictError('This job sheet is finished. Begin another one for what came after.');
 	if (sheet.version !== version)
@@ -209,79 +202,15 @@ export function discardSheet(world: World, id: number): number {
 	});
 }
 
-const isEmpty = ({ done, visits: came, lines, times, costs, photos }: JobSheetWritten): boolean =>
+export const isEmpty = ({
+	done,
+	visits: came,
+	lines,
+	times,
+	costs,
+	photos
+}: JobSheetWritten): boolean =>
 	done === '' && [came, lines, times, costs, photos].every((one) => one.length === 0);
-
-/**
- * Finishes it: frozen, drawn, with its number. Finished already it stays as it is.
- * @throws FieldError where nothing is on it, ConflictError where another tab wrote on
- */
-export async function finishSheet(world: World, id: number, version: number): Promise<void> {
-	must('site');
-	const { db, clock } = world;
-	const sheet = loadSheet(db, id);
-	if (sheet.state === 'finished') return;
-	mustBeDraft(sheet, version);
-	const { written } = sheet;
-	if (isEmpty(written)) throw new FieldError({ done: 'Write what was done, or tick something.' });
-	const frozen = onTheSheet(sheetSource(world, sheet.jobId), written);
-	const number = `${frozen.job.number}/${sheet.n}`;
-	const on = clock.today();
-	const pdf = await drawSheet(world, frozen, written, { number, on });
-	writeAtOnce(db, (tx) => {
-		const now = loadSheet(tx, id);
-		if (now.state === 'finished') return;
-		mustBeDraft(now, version);
-		tx.update(jobSheets)
-			.set({
-				state: 'finished',
-				number,
-				frozen,
-				finishedOn: on,
-				pdf,
-				sha256: sha256(pdf),
-				updatedAt: clock.now()
-			})
-			.where(eq(jobSheets.id, id))
-			.run();
-		noteJob(tx, sheet.jobId, clock.now(), 'sheetFinished', number);
-	});
-}
-
-/** Of a photo on paper, in pixels. */
-const PAPER_PX = 1100;
-
-export async function drawSheet(
-	world: World,
-	source: JobSheetSource,
-	written: JobSheetWritten,
-	paper: Parameters<typeof jobSheetView>[2]
-): Promise<Buffer> {
-	const photos: Record<number, string> = {};
-	const wanted = source.photos.map(({ id }) => id);
-	const rows = wanted.length
-		? world.db
-				.select({ id: files.id, stored: files.stored })
-				.from(files)
-				.where(inArray(files.id, wanted))
-				.all()
-		: [];
-	for (const { id, stored } of rows) {
-		const content = stored && storedFile(world.db, stored);
-		if (!content) continue;
-		const small = await sharp(content)
-			.resize({ width: PAPER_PX, height: PAPER_PX, fit: 'inside', withoutEnlargement: true })
-			.jpeg({ quality: 76 })
-			.toBuffer();
-		photos[id] = `data:image/jpeg;base64,${small.toString('base64')}`;
-	}
-	return world.press.document(jobSheetView(source, written, paper), {
-		payUrl: null,
-		madeAt: world.clock.now(),
-		logo: logoAddress(world.db, source.look),
-		photos
-	});
-}
 
 /** What a job's page says of its sheets, the newest first. */
 export function sheetsOf(db: Reader, jobId: number) {
@@ -299,27 +228,4 @@ export function sheetsOf(db: Reader, jobId: number) {
 		.where(eq(jobSheets.jobId, jobId))
 		.orderBy(desc(jobSheets.n))
 		.all();
-}
-
-/** The PDF that counts: with the signature once there is one. Null while it is written. */
-export function sheetPaper(
-	db: Reader,
-	{ id, number, pdf }: JobSheet
-): { name: string; content: Buffer } | null {
-	if (!pdf || !number) return null;
-	const content = signatureOf(db, id)?.record ?? pdf;
-	return { name: sheetFileName(number), content };
-}
-
-/** A photo that stands on a sheet. @throws NotFoundError */
-export function sheetPhoto({ db }: World, sheet: JobSheet, fileId: number): Buffer {
-	const row = db
-		.select({ stored: files.stored })
-		.from(files)
-		.where(and(eq(files.id, fileId), eq(files.jobId, sheet.jobId)))
-		.get();
-	const content =
-		sheet.written.photos.includes(fileId) && row?.stored && storedFile(db, row.stored);
-	if (!content) throw new NotFoundError('This photo');
-	return content;
 }

@@ -3,7 +3,7 @@
 import { and, asc, eq, isNull } from 'drizzle-orm';
 import { z } from 'zod';
 import { frozenView } from '../../../core/documents/view';
-import { jobSheetView, signedWords } from '../../../core/jobs/jobSheet';
+import { jobSheetView, signedWords } from '../../../core/jobs/jobSheetView';
 import { SIGNED_WORDS } from '../../../core/jobs/signed';
 import { ConflictError, FieldError, NotFoundError, RefusedError } from '../../../core/refusals';
 import { must } from '../../actor';
@@ -19,7 +19,8 @@ import { drawDocument } from '../letterheads/dress';
 import { queueMail } from '../messages/outbox';
 import { note } from '../trail/documents';
 import { noteJob } from '../trail/jobs';
-import { asShown, drawSheet, loadSheet, signatureOf, type Signature } from './sheets';
+import { asShown, loadSheet, signatureOf, type Signature } from './sheets';
+import { drawSheet } from './sheetPaper';
 
 export const signForm = z.object({
 	key: z.string().min(1).max(100),

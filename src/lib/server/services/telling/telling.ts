@@ -1,40 +1,27 @@
 // Telling the customer of visits: booked, moved, off, the day before, on the way, finished. Each once for a visit as it stands, read
 // before it goes, never for one that has moved since.
 import { must } from '../../actor';
-import { and, eq, sql } from 'drizzle-orm';
+import { eq, sql } from 'drizzle-orm';
 import { z } from 'zod';
 import { addDays } from '../../../core/calendar/manipulation';
-import { displayDate, displayWeekday, londonTime } from '../../../core/calendar/conversion';
-import { LINK_PLACEHOLDER, sender, textParts, type Message } from '../../../core/documents/wording';
+import { londonTime } from '../../../core/calendar/conversion';
+import { LINK_PLACEHOLDER, textParts, type Message } from '../../../core/documents/wording';
 import { isMobile, plainNumber } from '../../../core/regimes/gb/checks';
-import { fillWords, type Values } from '../../../core/wordings/fill';
 import { MOST_TEXT_PARTS } from '../../../core/wordings/texts';
-import { greetingOf, wordsOf, type Voice, type WordingKind } from '../../../core/wordings/kinds';
-import { arrivalOf } from '../../../core/diary/conflicts';
-import { writeCalendar } from '../../../core/formats/icalendar';
 import { ConflictError, FieldError, NotFoundError } from '../../../core/refusals';
 import { writeAtOnce, type Reader, type Transaction } from '../../db/connection';
-import { customers, jobs, told, TOLD_KINDS, visits, type ToldKind } from '../../db/schema';
+import { customers, told, TOLD_KINDS, visits, type ToldKind } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm, text } from '../business/fields';
-import { isToken, newToken } from '../business/keys';
+import { newToken } from '../business/keys';
 import { loadBusiness } from '../business/settings';
-import { diaryWays, visitsBetween } from '../diary/diary';
-import { visitUid } from '../diary/feed';
+import { visitsBetween } from '../diary/diary';
+import { diaryWays } from '../diary/ways';
 import { mobileOf } from '../customers/parts';
 import { readAddresses, readMessage } from '../invoices/send';
 import { queueMail, queueText } from '../messages/outbox';
 import { hasStopped, STOPPED } from '../messages/stopped';
-import { voiceFor } from '../wordings/voice';
-
-const WORDING: Readonly<Record<ToldKind, WordingKind>> = {
-	booked: 'visitBooked',
-	moved: 'visitMoved',
-	cancelled: 'visitCancelled',
-	dayBefore: 'visitDayBefore',
-	onTheWay: 'visitOnTheWay',
-	finished: 'visitFinished'
-};
+import { textFor, wordsFor, arrivalFor, type Visit, type Job } from './words';
 
 /** What goes by itself goes between these hours. */
 const QUIET = { from: '08:00', to: '20:00' };
@@ -88,18 +75,6 @@ const keyOf = (visitId: number, kind: ToldKind, sequence: number) =>
 const wasTold = (db: Reader, key: string): boolean =>
 	db.select({ id: told.id }).from(told).where(eq(told.key, key)).get() !== undefined;
 
-type Visit = typeof visits.$inferSelect;
-interface Job {
-	id: number;
-	title: string;
-	customerId: number;
-	customer: string;
-	household: boolean;
-	place: string;
-	/** Who is told: whoever is at the site, where that is another. */
-	greeted: string | null;
-}
-
 interface Subject {
 	visit: Visit;
 	job: Job;
@@ -143,53 +118,6 @@ function wayOf(db: Reader, customerId: number, to: string, mobile: string): 'mai
 	if (last?.to.includes('@') && to !== '') return 'mail';
 	if (last && !last.to.includes('@') && mobile !== '') return 'text';
 	return to === '' && mobile !== '' ? 'text' : 'mail';
-}
-
-/** What a text says: the same news in a line. */
-const textFor = (world: World, visit: Visit, job: Job, kind: ToldKind, minutes: number): string => {
-	const voice = voiceFor(world.db, job.customerId);
-	const values = valuesFor(world, voice, visit, job, minutes);
-	const news = fillWords({ subject: '', text: NEWS[kind] }, values).text;
-	return fillWords(wordsOf(voice, 'visitText'), { ...values, news }).text;
-};
-
-/** The news itself, in few words. */
-const NEWS: Readonly<Record<ToldKind, string>> = {
-	booked: 'we come on {date}, {arrival}',
-	moved: 'we now come on {date}, {arrival}',
-	cancelled: 'we do not come on {date} after all',
-	dayBefore: 'we come tomorrow, {date}, {arrival}',
-	onTheWay: 'we are on the way, with you in about {minutes} minutes',
-	finished: 'we have finished what we came for today'
-};
-
-function wordsFor(world: World, visit: Visit, job: Job, kind: ToldKind, minutes: number): Message {
-	const voice = voiceFor(world.db, job.customerId);
-	return fillWords(wordsOf(voice, WORDING[kind]), valuesFor(world, voice, visit, job, minutes));
-}
-
-/** Between when and when somebody comes, as the customer is told. */
-const arrivalFor = (db: Reader, { from, arriveFrom, arriveTo }: Visit): string =>
-	arrivalOf(from, diaryWays(db).arrivalMinutes, { from: arriveFrom, to: arriveTo });
-
-function valuesFor(world: World, voice: Voice, visit: Visit, job: Job, minutes: number): Values {
-	const { db } = world;
-	return {
-		...sender(loadBusiness(db)),
-		greeting:
-			job.greeted === null
-				? greetingOf(voice, job.household, job.customer)
-				: job.greeted === ''
-					? 'Hello'
-					: `Hello ${job.greeted}`,
-		customer: job.customer,
-		title: job.title,
-		place: job.place,
-		date: displayWeekday(visit.date),
-		arrival: arrivalFor(db, visit),
-		who: visit.person,
-		minutes: String(minutes)
-	};
 }
 
 const tellForm = z.object({
@@ -324,103 +252,4 @@ export function setVisitNews(world: World, visitId: number, typed: unknown): voi
 		.set({ noVisitNews: quiet })
 		.where(eq(customers.id, job.customerId))
 		.run();
-}
-
-/** What a link in such a message shows. @throws NotFoundError */
-export function toldPage(world: World, token: string) {
-	const { db } = world;
-	const row = isToken(token)
-		? db.select().from(told).where(eq(told.token, token)).get()
-		: undefined;
-	if (!row) throw new NotFoundError('This page');
-	const job = db.select({ title: jobs.title }).from(jobs).where(eq(jobs.id, row.jobId)).get()!;
-	const visit =
-		row.visitId === null
-			? undefined
-			: db.select().from(visits).where(eq(visits.id, row.visitId)).get();
-	const now = visit
-		? visitsBetween(db, visit.date, visit.date).find(({ id }) => id === visit.id)
-		: undefined;
-	const { tradingName, ownerName, phone } = loadBusiness(db);
-	return {
-		id: row.id,
-		title: job.title,
-		from: tradingName || ownerName,
-		phone,
-		date: now?.date ?? row.date,
-		arrival: now?.arrival ?? row.arrival,
-		address: now ? [now.place, now.address].filter(Boolean).join('\n') : '',
-		off: visit === undefined || row.kind === 'cancelled',
-		past: (now?.date ?? row.date) < world.clock.today(),
-		answer: row.answer,
-		words: row.words
-	};
-}
-
-const answerForm = z.object({ answer: z.enum(['confirmed', 'other']), words: text(1000) });
-
-/** The customer confirms, or asks for another time: the owner hears of it. @throws FieldError, NotFoundError */
-export function answerVisit(world: World, token: string, typed: unknown): void {
-	const { answer, words } = parseForm(answerForm, typed);
-	if (answer === 'other' && words === '')
-		throw new FieldError({ words: 'Which times would suit you?' });
-	const page = toldPage(world, token);
-	writeAtOnce(world.db, (tx) => {
-		const { changes } = tx
-			.update(told)
-			.set({ answer, words, answeredAt: world.clock.now() })
-			.where(
-				and(eq(told.id, page.id), sql`(${told.answer} <> ${answer} or ${told.words} <> ${words})`)
-			)
-			.run();
-		const { email } = loadBusiness(tx);
-		if (!changes || answer !== 'other' || !email) return;
-		const row = tx.select().from(told).where(eq(told.id, page.id)).get()!;
-		queueMail(tx, world, {
-			key: `visitAnswer:${page.id}:${world.clock.now()}`,
-			kind: 'visit',
-			to: email,
-			subject: `Another time, please: ${page.title}`,
-			text: `About the visit of ${displayDate(page.date)} for ${page.title}:\n\n${words.replaceAll('{link}', '(link)')}\n\nThe job: {link}`,
-			link: `${world.origin}/work/${row.jobId}`
-		});
-	});
-}
-
-/** The visit as a calendar file: the same name and a higher sequence each time it moves. @throws NotFoundError */
-export function toldCalendar(world: World, token: string): string {
-	const row = isToken(token)
-		? world.db.select().from(told).where(eq(told.token, token)).get()
-		: undefined;
-	if (!row) throw new NotFoundError('This page');
-	const page = toldPage(world, token);
-	const visit =
-		row.visitId === null
-			? undefined
-			: world.db.select().from(visits).where(eq(visits.id, row.visitId)).get();
-	return writeCalendar(
-		[
-			{
-				uid: visitUid(world, row.visitId ?? 0),
-				title: `${page.title}, ${page.from}`,
-				place: page.address,
-				note: page.arrival,
-				date: page.date,
-				endDate: visit?.endDate ?? page.date,
-				from: visit?.arriveFrom || visit?.from || '',
-				to: visit?.arriveTo || visit?.to || '',
-				sequence: (visit?.sequence ?? row.sequence) + (page.off ? 1 : 0),
-				cancelled: page.off,
-				writtenAt: world.clock.now()
-			}
-		],
-		page.off ? 'CANCEL' : 'PUBLISH'
-	);
-}
-
-/** The same for the mail that tells of it, as it stands when it goes out; null where there is nothing to put into a calendar. */
-export function calendarOf(world: World, toldId: number): { content: string; off: boolean } | null {
-	const row = world.db.select().from(told).where(eq(told.id, toldId)).get();
-	if (!row || row.kind === 'onTheWay' || row.kind === 'finished') return null;
-	return { content: toldCalendar(world, row.token), off: toldPage(world, row.token).off };
 }

@@ -1,4 +1,5 @@
-<!-- The sheet: an invoice being written, edited in place, saved as it is typed. -->
+<!-- The sheet: an invoice being written, edited in place, saved as it is typed.
+	Over 300 lines: the parts of one sheet, which share its keys and its draft. -->
 <script lang="ts">
 	import NeedsScripts from '$lib/ui/parts/NeedsScripts.svelte';
 	import { onMount, tick, untrack } from 'svelte';

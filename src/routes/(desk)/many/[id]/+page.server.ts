@@ -8,11 +8,10 @@ import {
 	beginRun,
 	checkRows,
 	continueMany,
-	leftOutOf,
-	manyRun,
 	resumeRun,
 	stopRun
 } from '$lib/server/services/many/runs';
+import { leftOutOf, manyRun } from '$lib/server/services/many/page';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = async ({ locals, params, url }) => {

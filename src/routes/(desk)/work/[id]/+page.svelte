@@ -1,3 +1,4 @@
+<!-- A job: its visits, work, costs, papers and what it leaves. Over 300 lines: the parts of one page. -->
 <script lang="ts">
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import DateField from '$lib/ui/parts/DateField.svelte';

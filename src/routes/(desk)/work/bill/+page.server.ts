@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { act, box, idOf, orNotFound, readJson } from '$lib/server/answers';
 import { continueRuns, listRuns, startBillRun } from '$lib/server/services/billing/billRun';
 import { customerNames } from '$lib/server/services/customers/customers';
-import { chosenRows } from '$lib/server/services/many/runs';
+import { chosenRows } from '$lib/server/services/many/page';
 import { toBill } from '$lib/server/services/billing/toBill';
 import type { Actions, PageServerLoad } from './$types';
 

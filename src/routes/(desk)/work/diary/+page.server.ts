@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { act, box, rowId, tick } from '$lib/server/answers';
 import { diaryPage } from '$lib/server/services/desk/diaryPage';
-import { addBlock, removeBlock, saveDiaryWays } from '$lib/server/services/diary/diary';
+import { addBlock, removeBlock, saveDiaryWays } from '$lib/server/services/diary/ways';
 import { renewFeed, revokeFeed } from '$lib/server/services/diary/feed';
 import type { Actions, PageServerLoad } from './$types';
 

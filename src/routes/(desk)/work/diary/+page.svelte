@@ -1,3 +1,4 @@
+<!-- The diary: a picture for eyes and pointers, and the list that says and does the same. Over 300 lines: both share what is placed. -->
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { goto, invalidateAll } from '$app/navigation';

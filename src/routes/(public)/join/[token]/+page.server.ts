@@ -3,7 +3,7 @@ import { z } from 'zod';
 import { act } from '$lib/server/answers';
 import { setSession } from '$lib/server/cookies';
 import { deviceOf } from '$lib/server/guesser';
-import { openSession } from '$lib/server/services/business/signIn';
+import { openSession } from '$lib/server/services/business/sessions';
 import { invitedBy, join } from '$lib/server/services/people/people';
 import type { Actions, PageServerLoad } from './$types';
 

@@ -3,7 +3,7 @@
 	import { untrack } from 'svelte';
 	import { displayDate, displayMoment } from '$lib/core/calendar/conversion';
 	import { displayPounds } from '$lib/core/money/display';
-	import { NOTHING_PICKED, type Picked } from '$lib/core/quotes/read';
+	import { NOTHING_PICKED, type Picked } from '$lib/core/quotes/chosen';
 	import PaymentNews from '$lib/ui/money/PaymentNews.svelte';
 	import { publicPayment } from '$lib/ui/money/payment.svelte';
 	import Confirm from '$lib/ui/parts/Confirm.svelte';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { act, box, orNotFound } from '$lib/server/answers';
 import { deliverSoon } from '$lib/server/clockwork/delivery';
-import { answerVisit, toldPage } from '$lib/server/services/telling/telling';
+import { answerVisit, toldPage } from '$lib/server/services/telling/told';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals: { world }, params }) =>

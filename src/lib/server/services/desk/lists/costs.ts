@@ -1,7 +1,7 @@
 // Where the list of costs finds its fields.
 import { sql } from 'drizzle-orm';
 import { COSTS } from '../../../../core/lists/costs';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 export const COST_LIST: ListSource = {
 	spec: COSTS,

@@ -1,7 +1,7 @@
 // Where the list of customers finds its fields.
 import { sql } from 'drizzle-orm';
 import { CUSTOMERS } from '../../../../core/lists/customers';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 export const CUSTOMER_LIST: ListSource = {
 	spec: CUSTOMERS,

@@ -1,7 +1,7 @@
 // Where the list of enquiries finds its fields.
 import { sql } from 'drizzle-orm';
 import { ENQUIRIES } from '../../../../core/lists/enquiries';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 export const ENQUIRY_LIST: ListSource = {
 	spec: ENQUIRIES,

@@ -5,7 +5,7 @@ import { INVOICES } from '../../../../core/lists/invoices';
 import type { Filter } from '../../../../core/lists/types';
 import { REACHED } from '../../trail/documents';
 import { searchExpression } from '../../trail/search';
-import { named, type ListSource } from './engine';
+import { named, type ListSource } from './where';
 
 /** Said as it stands in the partial index of what is open, which a bound value would not match. */
 const OPEN = sql`o.state in ('open', 'partPaid')`;

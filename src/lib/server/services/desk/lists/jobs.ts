@@ -1,7 +1,7 @@
 // Where the list of jobs finds its fields.
 import { sql } from 'drizzle-orm';
 import { JOBS } from '../../../../core/lists/jobs';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 /** As `jobs/standing` has it. */
 const standing = sql`case

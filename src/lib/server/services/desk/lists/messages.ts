@@ -1,7 +1,7 @@
 // Where the list of messages finds its fields: e-mails and texts in one, told apart by whether their number is even (`messageOf`).
 import { sql } from 'drizzle-orm';
 import { MESSAGES } from '../../../../core/lists/messages';
-import { everyWord, type Cell, type ListSource } from './engine';
+import { type Cell, everyWord, type ListSource } from './where';
 
 const ALL = sql`(
 	select m.id * 2 as id, 'mail' as "as", m.kind, m."to", m.subject, m.state, m.created_at, m.sent_at, m.document_id,

@@ -11,7 +11,8 @@ import { HOWS, type How, type ListView } from '../../../../core/lists/types';
 import { readCursor } from '../../../../core/paging';
 import type { World } from '../../../world';
 import { viewsOf } from '../../business/views';
-import { readList, sumList, type ListSource } from './engine';
+import { readList, sumList } from './engine';
+import type { ListSource } from './where';
 
 /** Beyond so many rows what all of it comes to is asked for once the page is there. */
 const SUMMED_AT_ONCE = 5_000;

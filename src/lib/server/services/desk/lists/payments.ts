@@ -1,7 +1,7 @@
 // Where the list of payments finds its fields.
 import { sql } from 'drizzle-orm';
 import { PAYMENTS } from '../../../../core/lists/payments';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 const paidFor = sql`(select group_concat(x.number, ', ') from (
 	select d.number from allocations a join documents d on d.id = a.document_id where a.payment_id = p.id order by d.id) x)`;

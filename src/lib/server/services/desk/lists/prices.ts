@@ -1,7 +1,7 @@
 // Where the price list, as a list, finds its fields. Prices are decimal texts: rounded to pence here, exact on their own page.
 import { sql, type SQL } from 'drizzle-orm';
 import { PRICES } from '../../../../core/lists/prices';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 const pence = (price: SQL) =>
 	sql`case when ${price} = '' then null else cast(round(cast(${price} as real) * 100) as integer) end`;

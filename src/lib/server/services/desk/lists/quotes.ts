@@ -1,7 +1,7 @@
 // Where the list of quotes finds its fields.
 import { sql } from 'drizzle-orm';
 import { QUOTES } from '../../../../core/lists/quotes';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 export const QUOTE_LIST: ListSource = {
 	spec: QUOTES,

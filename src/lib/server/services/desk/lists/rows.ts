@@ -10,7 +10,7 @@ import type { World } from '../../../world';
 import { COST_LIST } from './costs';
 import { CUSTOMER_LIST } from './customers';
 import { ENQUIRY_LIST } from './enquiries';
-import type { ListSource } from './engine';
+import type { ListSource } from './where';
 import { idsOfList } from './engine';
 import { INVOICE_LIST } from './invoices';
 import { JOB_LIST } from './jobs';

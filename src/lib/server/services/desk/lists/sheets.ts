@@ -1,7 +1,7 @@
 // Where the list of job sheets finds its fields.
 import { sql } from 'drizzle-orm';
 import { SHEETS } from '../../../../core/lists/sheets';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 export const SHEET_LIST: ListSource = {
 	spec: SHEETS,

@@ -1,7 +1,7 @@
 // Where the list of visits finds its fields.
 import { sql } from 'drizzle-orm';
 import { VISITS } from '../../../../core/lists/visits';
-import { everyWord, named, type ListSource } from './engine';
+import { everyWord, named, type ListSource } from './where';
 
 /** Something was told of the visit as it stands. */
 const TOLD = sql`from told t where t.visit_id = v.id and t.sequence = v.sequence`;

@@ -1,5 +1,5 @@
 import { idOf, orNotFound } from '$lib/server/answers';
-import { sheetContext } from '$lib/server/services/invoices/drafts';
+import { sheetContext } from '$lib/server/services/invoices/context';
 import { loadStartingPoint } from '$lib/server/services/invoices/startingPoints';
 import type { PageServerLoad } from './$types';
 

@@ -2,7 +2,8 @@ import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, idOf, orNotFound, tick } from '$lib/server/answers';
 import { FieldError } from '$lib/core/refusals';
-import { removePerson, whatIsKept } from '$lib/server/services/keep/person';
+import { whatIsKept } from '$lib/server/services/keep/person';
+import { removePerson } from '$lib/server/services/keep/removal';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals, params }) =>

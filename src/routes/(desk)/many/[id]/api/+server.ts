@@ -1,5 +1,5 @@
 import { answer, idOf } from '$lib/server/answers';
-import { manyRun } from '$lib/server/services/many/runs';
+import { manyRun } from '$lib/server/services/many/page';
 import type { RequestHandler } from './$types';
 
 /** How far it is. */

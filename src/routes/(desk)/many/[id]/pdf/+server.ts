@@ -1,6 +1,6 @@
 import { answer, idOf, orNotFound } from '$lib/server/answers';
 import { onePdf } from '$lib/server/services/many/download';
-import { manyRun } from '$lib/server/services/many/runs';
+import { manyRun } from '$lib/server/services/many/page';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = async ({ locals: { world }, params }) => {

@@ -1,6 +1,6 @@
 import { idOf, orNotFound } from '$lib/server/answers';
 import { pdfsOf } from '$lib/server/services/many/download';
-import { manyRun } from '$lib/server/services/many/runs';
+import { manyRun } from '$lib/server/services/many/page';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals, params }) => {

@@ -1,6 +1,6 @@
 import { createReadStream } from 'node:fs';
 import { orNotFound } from '$lib/server/answers';
-import { backupFile } from '$lib/server/services/keep/backups';
+import { backupFile } from '$lib/server/services/keep/backupPage';
 import type { RequestHandler } from './$types';
 import { bodyOf } from '$lib/server/streamed';
 

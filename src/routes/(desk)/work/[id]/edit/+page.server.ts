@@ -2,7 +2,7 @@ import { idOf, orNotFound } from '$lib/server/answers';
 import { customerNames } from '$lib/server/services/customers/customers';
 import { jobPage } from '$lib/server/services/desk/jobPage';
 import { agreedSheet } from '$lib/server/services/jobs/jobs';
-import { sheetContext } from '$lib/server/services/invoices/drafts';
+import { sheetContext } from '$lib/server/services/invoices/context';
 import type { PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals: { world }, params }) => {

@@ -5,12 +5,11 @@ import { deliverSoon } from '$lib/server/clockwork/delivery';
 import { TOLD_KINDS } from '$lib/server/db/schema';
 import {
 	bookJob,
-	callOff,
-	chargeJourney,
 	placeVisit,
 	repeatVisit,
 	saveVisitDetail
-} from '$lib/server/services/diary/diary';
+} from '$lib/server/services/diary/placing';
+import { callOff, chargeJourney } from '$lib/server/services/diary/calledOff';
 import { removeVisit } from '$lib/server/services/jobs/visits';
 import { proposeTelling, setVisitNews, tellCustomer } from '$lib/server/services/telling/telling';
 import type { RequestHandler } from './$types';

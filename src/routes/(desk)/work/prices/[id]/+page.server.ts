@@ -9,7 +9,7 @@ import {
 	removePriceItem
 } from '$lib/server/services/prices/prices';
 import { blankSheet } from '$lib/core/sheet/blank';
-import { sheetContext } from '$lib/server/services/invoices/drafts';
+import { sheetContext } from '$lib/server/services/invoices/context';
 import { isRegistered } from '$lib/server/services/business/settings';
 import type { Actions, PageServerLoad } from './$types';
 

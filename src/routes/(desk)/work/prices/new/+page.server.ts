@@ -1,6 +1,6 @@
 import { categories } from '$lib/server/services/prices/prices';
 import { blankSheet } from '$lib/core/sheet/blank';
-import { sheetContext } from '$lib/server/services/invoices/drafts';
+import { sheetContext } from '$lib/server/services/invoices/context';
 import { isRegistered } from '$lib/server/services/business/settings';
 import type { PageServerLoad } from './$types';
 

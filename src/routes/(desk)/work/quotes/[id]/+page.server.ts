@@ -8,14 +8,14 @@ import { settleCancelled } from '$lib/server/services/money/cancelled';
 import { acceptByHand } from '$lib/server/services/quotes/accept';
 import { noteCancelled } from '$lib/server/services/quotes/cancel';
 import { answerQuestion } from '$lib/server/services/quotes/page';
+import { loadQuote } from '$lib/server/services/quotes/quotes';
 import {
-	loadQuote,
 	noteDeclined,
 	prolongQuote,
 	quietQuote,
 	reopenQuote,
 	withdrawQuote
-} from '$lib/server/services/quotes/quotes';
+} from '$lib/server/services/quotes/answers';
 import { confirmAcceptances } from '$lib/server/services/quotes/record';
 import { sendQuote } from '$lib/server/services/quotes/send';
 import type { Actions, PageServerLoad } from './$types';

@@ -4,7 +4,8 @@ import { act, box, idOf, orNotFound } from '$lib/server/answers';
 import { deliverOrLeave } from '$lib/server/clockwork/delivery';
 import { jobPath, sheetPage } from '$lib/server/services/desk/sheetPage';
 import { sendSheet } from '$lib/server/services/signing/send';
-import { discardSheet, finishSheet } from '$lib/server/services/signing/sheets';
+import { discardSheet } from '$lib/server/services/signing/sheets';
+import { finishSheet } from '$lib/server/services/signing/sheetPaper';
 import type { Actions, PageServerLoad } from './$types';
 
 export const load: PageServerLoad = ({ locals: { world }, params, url }) => ({

@@ -1,7 +1,7 @@
 import { orNotFound } from '$lib/server/answers';
 import { pdfResponse } from '$lib/server/fileResponse';
 import { sheetByToken } from '$lib/server/services/signing/send';
-import { sheetPaper } from '$lib/server/services/signing/sheets';
+import { sheetPaper } from '$lib/server/services/signing/sheetPaper';
 import type { RequestHandler } from './$types';
 
 /** With the signature on it once there is one. */

@@ -1,5 +1,5 @@
 import { orNotFound } from '$lib/server/answers';
-import { toldCalendar } from '$lib/server/services/telling/telling';
+import { toldCalendar } from '$lib/server/services/telling/told';
 import type { RequestHandler } from './$types';
 
 export const GET: RequestHandler = ({ locals: { world }, params }) =>

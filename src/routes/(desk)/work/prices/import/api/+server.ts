@@ -2,12 +2,8 @@ import { z } from 'zod';
 import { answer, readForm, readJson } from '$lib/server/answers';
 import { LARGEST_FILE } from '$lib/core/formats/table';
 import { FieldError } from '$lib/core/refusals';
-import {
-	importPrices,
-	PRICE_COLUMNS,
-	previewPriceFile,
-	type PriceMapping
-} from '$lib/server/services/prices/file';
+import { importPrices, previewPriceFile } from '$lib/server/services/prices/file';
+import { PRICE_COLUMNS, type PriceMapping } from '$lib/server/services/prices/columns';
 import type { RequestHandler } from './$types';
 
 const mappingForm = z.partialRecord(

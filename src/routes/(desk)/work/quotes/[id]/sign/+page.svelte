@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { NOTHING_PICKED, type Picked } from '$lib/core/quotes/read';
+	import { NOTHING_PICKED, type Picked } from '$lib/core/quotes/chosen';
 	import AcceptForm from '$lib/ui/quotes/AcceptForm.svelte';
 	import QuotePaper from '$lib/ui/quotes/QuotePaper.svelte';
 

@@ -1,6 +1,7 @@
 import { error } from '@sveltejs/kit';
 import { idOf, orNotFound } from '$lib/server/answers';
-import { loadSheet, sheetPaper } from '$lib/server/services/signing/sheets';
+import { loadSheet } from '$lib/server/services/signing/sheets';
+import { sheetPaper } from '$lib/server/services/signing/sheetPaper';
 import { pdfResponse } from '$lib/server/fileResponse';
 import type { RequestHandler } from './$types';
 

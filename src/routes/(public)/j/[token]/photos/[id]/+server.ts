@@ -1,7 +1,7 @@
 import { idOf, orNotFound } from '$lib/server/answers';
 import { fileResponse } from '$lib/server/fileResponse';
 import { sheetByToken } from '$lib/server/services/signing/send';
-import { sheetPhoto } from '$lib/server/services/signing/sheets';
+import { sheetPhoto } from '$lib/server/services/signing/sheetPaper';
 import type { RequestHandler } from './$types';
 
 /** A photo that stands on the job sheet behind this link. */
