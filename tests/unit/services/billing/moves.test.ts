@@ -86,6 +86,40 @@ describe('next moves of billing', () => {
 		]);
 	});
 
+	it('lead to the stages of what is billed in stages, and count nothing that is under way', async () => {
+		const firm = addCustomer(world, FIRM);
+		const id = job(firm, '1000');
+		await issue(billStage(world, id, 's', { ...PART, kind: 'stage' }));
+		moveJob(world, id, 'finished', '2026-11-20');
+		const under = job(firm, '50');
+		saveCost(world, under, 'c', null, {
+			date: '2026-11-17',
+			kind: 'materials',
+			description: 'Lime',
+			quantity: '1',
+			unit: '',
+			unitCost: '10',
+			markUp: '',
+			unitPrice: '10',
+			vat: 'standard',
+			vatReason: '',
+			chargeable: true,
+			supplier: ''
+		} as never);
+		expect(workMoves(world)).to.deep.equal([
+			{
+				id: `work:${firm}`,
+				amount: 500_00n,
+				brings: `work:${firm}`,
+				late: false,
+				title: 'Bill Corvane Dairy Ltd: Gable 1000',
+				detail: 'finished 20 Nov 2026',
+				action: 'Bill it',
+				href: `/work/${id}/stage`
+			}
+		]);
+	});
+
 	it('ask for a retention from the day on which it is due, until it is released', async () => {
 		const customerId = addCustomer(world, CONTRACTOR);
 		const mill = job(customerId, '1000', { contract: 'construction', retention: '5' });

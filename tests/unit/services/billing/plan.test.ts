@@ -2,11 +2,21 @@
 import { expect } from 'chai';
 import { desc, eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
+import { RefusedError } from '../../../../src/lib/core/refusals';
 import { documents, vatStatuses } from '../../../../src/lib/server/db/schema';
-import { continueRuns, startBillRun } from '../../../../src/lib/server/services/billing/billRun';
+import {
+	billRun,
+	continueRuns,
+	startBillRun
+} from '../../../../src/lib/server/services/billing/billRun';
 import { planBillRun } from '../../../../src/lib/server/services/billing/runPlan';
 import { billStage } from '../../../../src/lib/server/services/billing/stages';
-import { billJob, jobLabel, toBill } from '../../../../src/lib/server/services/billing/toBill';
+import {
+	billJob,
+	jobLabel,
+	toBill,
+	unbilledOf
+} from '../../../../src/lib/server/services/billing/toBill';
 import {
 	addCustomer,
 	customerDetail
@@ -167,6 +177,51 @@ describe('the plan of a bill run', () => {
 		expect(young.invoices[0]!.warnings).to.deep.equal([]);
 	});
 
+	it('of nothing is no run', () => {
+		expect(() => startBillRun(world, 'none', 'draft', { from: '', to: '' })).to.throw(
+			RefusedError,
+			'There is nothing to bill in this choice.'
+		);
+		const firm = addCustomer(world, FIRM);
+		finished(firm, '2026-11-20');
+		for (const days of [
+			{ from: '2026-11-21', to: '' },
+			{ from: '', to: '2026-11-19' }
+		])
+			expect(planBillRun(world, days), JSON.stringify(days)).to.include({ jobs: 0, total: 0n });
+		for (const days of [
+			{ from: '2026-11-20', to: '' },
+			{ from: '', to: '2026-11-20' }
+		])
+			expect(planBillRun(world, days), JSON.stringify(days)).to.include({ jobs: 1 });
+	});
+
+	it('holds back what a contractor’s job does, and names no class for anybody else', async () => {
+		const contract = finished(addCustomer(world, CONTRACTOR), '2026-11-20', {
+			contract: 'construction',
+			retention: '5',
+			retentionDue: '2027-05-01'
+		});
+		const firm = finished(addCustomer(world, FIRM), '2026-11-20');
+		startBillRun(world, 'run', 'draft', { from: '', to: '' });
+		await continueRuns(world);
+		const sheets = world.db
+			.select()
+			.from(documents)
+			.orderBy(documents.id)
+			.all()
+			.map(({ sheet }) => sheet);
+		const of = (job: number) =>
+			sheets.find(({ rows }) => rows.some((row) => row.type === 'line' && row.jobId === job))!;
+		expect(of(contract)).to.include({
+			contract: 'construction',
+			retention: '5',
+			retentionDue: '2027-05-01',
+			siteId: null
+		});
+		expect(of(firm)).to.include({ contract: null, retention: '', retentionDue: '', siteId: null });
+	});
+
 	it('leaves out what is unfinished, in stages, or of no class yet, each with its reason', () => {
 		const contractor = addCustomer(world, CONTRACTOR);
 		const unclear = finished(contractor);
@@ -272,6 +327,44 @@ describe('the plan of a bill run', () => {
 		finished(firm, '2026-11-13');
 		finished(firm, '2026-11-20');
 		expect(await heading('two')).to.deep.equal(['Work done, 13 Nov 2026 to 20 Nov 2026']);
+	});
+});
+
+describe('what of a customer’s jobs waits to be put on an invoice', () => {
+	it('is each job with its lines, as it holds back, the one that is finished with its day', () => {
+		const firm = addCustomer(world, FIRM);
+		const [done, under] = [
+			finished(firm, '2026-11-20', { retention: '5', retentionDue: '2027-05-01' }),
+			job(firm)
+		];
+		time(under);
+		job(firm);
+		finished(addCustomer(world, HOUSEHOLD));
+		const found = unbilledOf(world, firm);
+		expect(
+			found.map(({ id, amount, finishedOn, sheet }) => [id, amount, finishedOn, sheet.workFinished])
+		).to.deep.equal([
+			[done, 100_00, '2026-11-20', '2026-11-20'],
+			[under, 80_00, null, '']
+		]);
+		expect(found[0]!.sheet).to.include({
+			retention: '5',
+			retentionDue: '2027-05-01',
+			reference: found[0]!.number
+		});
+		expect(found[1]!.sheet).to.include({ retention: '', retentionDue: '' });
+		expect(found.map(({ sheet }) => sheet.rows.map((row) => row.id))).to.deep.equal([
+			[`j${done}-1`],
+			[`j${under}-1`]
+		]);
+		expect(unbilledOf(world, firm + 99)).to.deep.equal([]);
+	});
+	it('of a contract in stages holds back by its stages alone', () => {
+		const firm = addCustomer(world, FIRM);
+		const id = job(firm, { retention: '5' });
+		billStage(world, id, 's', { kind: 'stage', by: 'percent', percent: '40', amount: '' });
+		moveJob(world, id, 'finished', '2026-11-20');
+		for (const one of unbilledOf(world, firm)) expect(one.sheet.retention).to.equal('');
 	});
 });
 

@@ -5,6 +5,7 @@ import { RefusedError } from '../../../../src/lib/core/refusals';
 import { depositStage } from '../../../../src/lib/server/services/billing/depositStage';
 import { billStage, previewStage } from '../../../../src/lib/server/services/billing/stages';
 import { billJob } from '../../../../src/lib/server/services/billing/toBill';
+import { jobTrail } from '../../../../src/lib/server/db/schema';
 import { addCustomer } from '../../../../src/lib/server/services/customers/customers';
 import { loadDraft } from '../../../../src/lib/server/services/invoices/drafts';
 import { addJob } from '../../../../src/lib/server/services/jobs/jobs';
@@ -92,6 +93,18 @@ describe('a stage', () => {
 		expect(origin).to.equal('stage');
 		expect(sheet).to.include({ reference: 'J-0001: West gable', pricesIncludeVat: false });
 		expect(sheet.deposit).to.equal(undefined);
+		expect([sheet.retention, sheet.retentionDue, sheet.workFinished]).to.deep.equal(['', '', '']);
+		expect(sheet.note).to.equal(
+			'Contract £1,200.00 · billed before £0.00 · this invoice £360.00 · left £840.00'
+		);
+		expect(
+			world.db
+				.select()
+				.from(jobTrail)
+				.all()
+				.filter(({ what }) => what === 'invoiced')
+				.map(({ detail }) => detail)
+		).to.deep.equal(['Stage payment, 30 % of £1,200.00']);
 		const [heading, ...parts] = sheet.rows;
 		expect(heading).to.include({ id: 'stage', type: 'heading' });
 		expect(
@@ -113,6 +126,26 @@ describe('a stage', () => {
 			'700.00',
 			'140.00'
 		]);
+	});
+
+	it('says what is extra, holds back as the job does, and cuts a long title', () => {
+		const job = jobOf([line('Render', '1000'), line('Sill', '100', { extra: true })], {
+			title: 'x'.repeat(200),
+			retention: '5',
+			retentionDue: '2027-05-01'
+		});
+		const { sheet } = loadDraft(
+			world.db,
+			billStage(world, job, 'a', stage('percent', { percent: '33.3333' }))
+		);
+		expect(sheet.note).to.equal(
+			'Contract £1,000.00 · extras £100.00 · billed before £0.00 · this invoice £366.67 · left £733.33'
+		);
+		expect(sheet).to.include({ retention: '5', retentionDue: '2027-05-01' });
+		expect(sheet.reference).to.equal(`J-0001: ${'x'.repeat(192)}`);
+		expect(
+			refusedAt(() => previewStage(world.db, job, stage('percent', { percent: '33.33333' })))
+		).to.have.keys('percent');
 	});
 
 	it('that bills a deposit says so on its draft', () => {
