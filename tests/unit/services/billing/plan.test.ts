@@ -4,11 +4,7 @@ import { desc, eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { RefusedError } from '../../../../src/lib/core/refusals';
 import { documents, vatStatuses } from '../../../../src/lib/server/db/schema';
-import {
-	billRun,
-	continueRuns,
-	startBillRun
-} from '../../../../src/lib/server/services/billing/billRun';
+import { continueRuns, startBillRun } from '../../../../src/lib/server/services/billing/billRun';
 import { planBillRun } from '../../../../src/lib/server/services/billing/runPlan';
 import { billStage } from '../../../../src/lib/server/services/billing/stages';
 import {
