@@ -124,7 +124,7 @@
 <div class="page settings">
 	<h1 class="mb-3.5">Settings</h1>
 	<div
-		class="columns grid grid-cols-[minmax(0,1fr)_330px] gap-5.5 items-start max-[900px]:grid-cols-1"
+		class="columns grid grid-cols-[minmax(0,1fr)_350px] gap-5.5 items-start max-[900px]:grid-cols-1"
 	>
 		<div class="grid gap-4.5">
 			{#each parts as { part, title, facts } (part)}
