@@ -1,5 +1,6 @@
 // Every day, in the real interface: a letterhead with its paper following, a helper's day on the phone, the accountant's visit,
 // a receipt photographed and kept.
+// Over 300 lines: one journey after the other, in one app.
 import { expect } from 'chai';
 import { join } from 'node:path';
 import { after, before, describe, it } from 'mocha';

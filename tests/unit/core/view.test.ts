@@ -1,3 +1,4 @@
+// Over 300 lines: one case for each part of a document.
 import { wordsOf } from '../../support/world';
 import { expect } from 'chai';
 import { describe, it } from 'mocha';

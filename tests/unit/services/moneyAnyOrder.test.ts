@@ -1,4 +1,5 @@
 // Money in any order: whatever comes in, goes back, is given up, taken up, moved, charged for or chased, the books agree.
+// Over 300 lines: one machine of presses, with all that must hold after each.
 import { expect } from 'chai';
 import { eq, sql } from 'drizzle-orm';
 import fc from 'fast-check';

@@ -1,3 +1,4 @@
+// Over 300 lines: one case for each way in, and out.
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import {

@@ -1,3 +1,4 @@
+// Over 300 lines: one case for each thing a statement says.
 import { pauseInvoice, resumeInvoice } from '../../../src/lib/server/services/owed/holds';
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';

@@ -1,4 +1,5 @@
 // How banks write days, sums and files: each form from both sides of where it stops being one.
+// Over 300 lines: tables of what is written, and what it is.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { readCamt053 } from '../../../../src/lib/core/formats/bank/camt053';

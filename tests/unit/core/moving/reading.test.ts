@@ -1,4 +1,5 @@
 // What a file of open invoices, deposits or repeats says, row by row; expected sums are worked out by hand.
+// Over 300 lines: one refusal after the other, of each kind of file.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { DEPOSIT_COLUMNS, readHeldMoney } from '../../../../src/lib/core/moving/deposits';

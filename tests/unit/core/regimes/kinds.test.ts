@@ -1,4 +1,5 @@
 // Which paper it is, why its tax point is that day, what a notice in time is, and what a VAT period is read from.
+// Over 300 lines: a case each side of every limit.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { FiguresError } from '../../../../src/lib/core/figures/types';

@@ -1,4 +1,5 @@
 // The boxes of a VAT period: the computed examples, what is refused and where, and sums that must hold whatever happens.
+// Over 300 lines: a case each side of every limit, and what holds whatever happens.
 import { expect } from 'chai';
 import fc from 'fast-check';
 import { readFileSync } from 'node:fs';

@@ -1,4 +1,5 @@
 // The edges of what is owed: the day on which something turns, the order of one day, the penny that decides.
+// Over 300 lines: a case each side of every limit.
 import { expect } from 'chai';
 import { describe, it } from 'mocha';
 import { runningAccount, usualDays } from '../../../../src/lib/core/settlement/account';

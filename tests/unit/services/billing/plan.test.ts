@@ -1,4 +1,5 @@
 // What waits to be billed, and what a bill run would make of it: what is left out and why, and what is warned of.
+// Over 300 lines: one case for each reason why something is left out, kept apart or warned of.
 import { expect } from 'chai';
 import { desc, eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

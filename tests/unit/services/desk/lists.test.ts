@@ -1,4 +1,5 @@
 // Lists against a plain look at all rows: every filter of every field, every order, pages joined, sums, and the file.
+// Over 300 lines: each list with its filters.
 import { expect } from 'chai';
 import Papa from 'papaparse';
 import { after, before, describe, it } from 'mocha';

@@ -1,4 +1,5 @@
 // The diary: placed once though two drag, repeated with "all from here", what stands in the way, and what customers are told.
+// Over 300 lines: one case for each thing that is done in it.
 import { expect } from 'chai';
 import ICAL from 'ical.js';
 import { afterEach, beforeEach, describe, it } from 'mocha';

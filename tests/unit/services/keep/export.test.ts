@@ -1,4 +1,5 @@
 // What leaves the house: an archive of all, one of a person, and what goes when a person is removed.
+// Over 300 lines: what is in it, part by part.
 import { expect } from 'chai';
 import { existsSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';

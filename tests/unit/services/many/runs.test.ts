@@ -1,4 +1,5 @@
 // One action on many rows: the set as it was looked at, who is left out and why, once each however often and after a crash.
+// Over 300 lines: one case for each action.
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

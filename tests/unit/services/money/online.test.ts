@@ -1,4 +1,5 @@
 // What goes out to the processor and to people when money moves online, word for word; and what is refused on the way.
+// Over 300 lines: what goes out, word for word.
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';

@@ -1,4 +1,5 @@
 // Several invoices paid at once through a link: declined is nothing, settled is shared out, told twice is once; and what tests and forms of money let pass.
+// Over 300 lines: one payment for several invoices, through everything.
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { FieldError } from '../../../../src/lib/core/refusals';

@@ -1,5 +1,6 @@
 // Moving in: open invoices, deposits and repeats out of other books stand here as they stood there, count in the boxes and
 // in the income once, are chased and paid, and are taken back as long as nothing was built on them. Sums by hand.
+// Over 300 lines: each kind of file, brought in and taken back.
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { FieldError, RefusedError } from '../../../../src/lib/core/refusals';

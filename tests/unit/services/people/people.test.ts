@@ -1,4 +1,5 @@
 // People: invited by a link that holds seven days and opens once, each with a role, out at once when removed; second factors.
+// Over 300 lines: one case for each thing a role may do.
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';
 import { and, eq, isNull } from 'drizzle-orm';

@@ -1,4 +1,5 @@
 // A quote from the first line to the job: sent, chosen, accepted once, its deposit paid and invoiced, cancelled in time or too late.
+// Over 300 lines: a quote from its first line to the end of its contract.
 import { spawnSync } from 'node:child_process';
 import { expect } from 'chai';
 import { afterEach, beforeEach, describe, it } from 'mocha';

@@ -1,4 +1,5 @@
 // Job sheets from the first word to the signature, and signatures on invoices: once, beside what was signed, never changing it.
+// Over 300 lines: a job sheet from its first line to its signature.
 import { expect } from 'chai';
 import { eq } from 'drizzle-orm';
 import { afterEach, beforeEach, describe, it } from 'mocha';
