@@ -114,9 +114,9 @@ const under = (path: string) => (one: { file: string }) =>
 /** Where a change stands among all, the same while what stands there is the same, whatever changes elsewhere. */
 const drawn = new Map<string, string>();
 const alike = new Map<string, number>();
+const linesOf = new Map(sources.map(({ name, content }) => [name, content.split('\n')]));
 for (const { id, file, kind, was, becomes, line } of mutants) {
-	const all = sources.find((one) => one.name === file)!.content.split('\n');
-	const text = all[line - 1]!.trim();
+	const text = linesOf.get(file)![line - 1]!.trim();
 	const what = JSON.stringify([file, kind, text, was, becomes]);
 	const before = alike.get(what) ?? 0;
 	alike.set(what, before + 1);

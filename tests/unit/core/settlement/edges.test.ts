@@ -307,25 +307,18 @@ describe('money given back', () => {
 			}))
 		}).entries.map(({ withheld }) => withheld);
 	it('takes along what was withheld above what is expected, by its share of what is over, and nothing else', () => {
-		// 1,000 came where 800 were due, 250 withheld where 200 were expected: half of what is over goes back.
-		expect(
-			settled(['2026-11-01', 'payment', 1000n, 250n], ['2026-11-02', 'refund', 100n, null])[1]
-		).to.equal(25n);
-		expect(
-			settled(['2026-11-01', 'payment', 1000n, 250n], ['2026-11-02', 'refund', 200n, null])[1]
-		).to.equal(50n);
-		// More than is over: no more goes along than was withheld too much.
-		expect(
-			settled(['2026-11-01', 'payment', 1000n, 250n], ['2026-11-02', 'refund', 300n, null])[1]
-		).to.equal(50n);
-		expect(
-			settled(['2026-11-01', 'payment', 1000n, 200n], ['2026-11-02', 'refund', 100n, null])[1]
-		).to.equal(0n);
-		expect(
-			settled(['2026-11-01', 'payment', 1000n, 150n], ['2026-11-02', 'refund', 100n, null])[1]
-		).to.equal(0n);
-		expect(
-			settled(['2026-11-01', 'payment', 800n, 250n], ['2026-11-02', 'refund', 100n, null])[1]
-		).to.equal(0n);
+		// 1,000 came where 800 were due, 250 withheld where 200 were expected: half of what is over goes back, and no more than was too much.
+		for (const [came, withheld, back, along] of [
+			[1000n, 250n, 100n, 25n],
+			[1000n, 250n, 200n, 50n],
+			[1000n, 250n, 300n, 50n],
+			[1000n, 200n, 100n, 0n],
+			[1000n, 150n, 100n, 0n],
+			[800n, 250n, 100n, 0n]
+		] as const)
+			expect(
+				settled(['2026-11-01', 'payment', came, withheld], ['2026-11-02', 'refund', back, null])[1],
+				`${came} ${withheld} ${back}`
+			).to.equal(along);
 	});
 });

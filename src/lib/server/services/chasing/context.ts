@@ -7,12 +7,12 @@ import type { ChaseFacts, LateRight } from '../../../core/chasing/wording';
 import type { PlainDate } from '../../../core/calendar/types';
 import { writeRate } from '../../../core/regimes/gb/latePayment';
 import type { Reader } from '../../db/connection';
-import { chaseWordings, contacts, customers } from '../../db/schema';
+import { chaseWordings, customers } from '../../db/schema';
 import { loadBusiness } from '../business/settings';
 import { chargedFor, lateCharges, type Claim } from '../owed/lateCharges';
 import { allLateTerms, type LateTerms } from '../owed/lateTerms';
 import { isMobile } from '../../../core/regimes/gb/checks';
-import { inOrderOfUse } from '../customers/parts';
+import { addressesAt, inOrderOfUse } from '../customers/parts';
 import type { KnownItem, KnownPayer } from './facts';
 
 /** What is known of a number of payers, read once for all of them, to write to each. */
@@ -142,12 +142,7 @@ function reachOf(db: Reader, payerIds: readonly number[]): Map<number, Reach> {
 		.where(inArray(customers.id, [...payerIds]))
 		.all();
 	const ids = [...new Set(rows.flatMap((row) => [row.id, row.billToId ?? row.id]))];
-	const people = db.select().from(contacts).where(inArray(contacts.customerId, ids)).all();
-	const firms = db
-		.select({ id: customers.id, email: customers.email })
-		.from(customers)
-		.where(inArray(customers.id, ids))
-		.all();
+	const { firms, people } = addressesAt(db, ids);
 	return new Map(
 		rows.map((row) => {
 			const own = people.filter((person) => person.customerId === row.id);

@@ -19,7 +19,7 @@ export const money = (what: string) => typedNumber(what, { decimals: 2 });
 
 export type Purchase = typeof purchases.$inferSelect;
 
-export const form = z.object({
+export const purchaseFields = z.object({
 	kind: z.enum(PURCHASE_KINDS, 'Choose what it is.').default('bill'),
 	supplier: text(200),
 	number: text(60),
@@ -42,7 +42,7 @@ export const form = z.object({
 	/** It is another bill than the one that looks the same. */
 	another: z.boolean().default(false)
 });
-export type Values = z.output<typeof form>;
+export type Values = z.output<typeof purchaseFields>;
 
 /** The amounts of a cost, in pence; a supplier's credit is below zero. @throws FieldError */
 export function amountsOf(values: Values, before: string): { net: number; vat: number } {

@@ -13,7 +13,14 @@ import { parseForm } from '../business/fields';
 import { sellerRecord } from '../business/settings';
 import { removeCost, saveCost } from '../jobs/costs';
 import { supplierNamed } from './suppliers';
-import { amountsOf, milesBefore, ownCost, type Purchase, form, type Values } from './amounts';
+import {
+	amountsOf,
+	milesBefore,
+	ownCost,
+	type Purchase,
+	purchaseFields,
+	type Values
+} from './amounts';
 
 /** What looks like the same bill: the same number of the same supplier, or the same sum on the same day. */
 function lookAlike(
@@ -58,7 +65,7 @@ export function savePurchase(
 	typed: unknown
 ): number {
 	must('work');
-	const values = parseForm(form, typed);
+	const values = parseForm(purchaseFields, typed);
 	const today = world.clock.today();
 	if (values.date > today) throw new FieldError({ date: 'That day has not come yet.' });
 	return writeAtOnce(world.db, (tx) => {

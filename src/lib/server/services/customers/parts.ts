@@ -164,18 +164,29 @@ function saveSites(
 	}
 }
 
+/** Whoever has an address at these customers: the firms themselves, and the people there. */
+export function addressesAt(db: Reader, ids: readonly number[]) {
+	return {
+		people: db
+			.select()
+			.from(contacts)
+			.where(inArray(contacts.customerId, [...ids]))
+			.all(),
+		firms: db
+			.select({ id: customers.id, email: customers.email })
+			.from(customers)
+			.where(inArray(customers.id, [...ids]))
+			.all()
+	};
+}
+
 /** E-mail addresses a document could go to, the likeliest first. */
 export function mailAddresses(db: Reader, customerId: number, choice: BillToChoice = {}): string[] {
 	const row = db.select().from(customers).where(eq(customers.id, customerId)).get();
 	if (!row) return [];
 	const billToId = billToOf(db, row, choice);
 	const ids = billToId === null ? [row.id] : [billToId, row.id];
-	const people = db.select().from(contacts).where(inArray(contacts.customerId, ids)).all();
-	const firms = db
-		.select({ id: customers.id, email: customers.email })
-		.from(customers)
-		.where(inArray(customers.id, ids))
-		.all();
+	const { firms, people } = addressesAt(db, ids);
 	return inOrderOfUse(ids, firms, people);
 }
 

@@ -1,4 +1,4 @@
-// Visits placed, moved, made longer, repeated, called off: what the diary does to them.
+// Visits placed, moved, made longer, repeated: what the diary does to them.
 import { must } from '../../actor';
 import { and, eq, gte, ne, sql } from 'drizzle-orm';
 import { z } from 'zod';
