@@ -60,6 +60,11 @@ export default ts.config(
 				{
 					selector: "CallExpression[callee.object.name='Date'][callee.property.name='now']",
 					message: 'Use the clock.'
+				},
+				{
+					// Threads write too: one that reads before it has the lock may find it is too late to write.
+					selector: "CallExpression[callee.property.name='transaction']",
+					message: 'Use writeAtOnce.'
 				}
 			]
 		}

@@ -13,9 +13,9 @@ import { chasePayers } from '../src/lib/server/services/chasing/facts';
 import { saveChaseSettings } from '../src/lib/server/services/chasing/settings';
 import { runChasing } from '../src/lib/server/services/chasing/tick';
 import { chaseDayPage } from '../src/lib/server/services/chasing/day';
-import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { owedPage } from '../src/lib/server/services/owed/owed';
 import { buildStatement, readStatementOptions } from '../src/lib/server/services/owed/statements';
+import { saveFirm } from './firm';
 
 const PAYERS = 2000;
 const EACH = 10;
@@ -73,23 +73,7 @@ function fill(): void {
 	})();
 }
 
-saveBusiness(
-	world,
-	{
-		ownerName: 'Tamsin Orrell',
-		tradingName: '',
-		address: 'Kiln Cottage',
-		email: '',
-		phone: '',
-		utr: '',
-		vatRegistered: true,
-		vatNumber: '444444454',
-		bankAccountName: '',
-		bankSortCode: '',
-		bankAccountNumber: ''
-	},
-	true
-);
+saveFirm(world);
 fill();
 console.log(`Statements of ${PAYERS} customers with ${PAYERS * EACH * 2} items`);
 const reading = await time(() => {

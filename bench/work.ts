@@ -10,7 +10,6 @@ import { renderPdf } from '../src/lib/server/documents/pdf';
 import { openWorld } from '../src/lib/server/open';
 import { continueRuns, startBillRun } from '../src/lib/server/services/billing/billRun';
 import { planBillRun } from '../src/lib/server/services/billing/runPlan';
-import { saveBusiness } from '../src/lib/server/services/business/settings';
 import { addCustomer } from '../src/lib/server/services/customers/customers';
 import { loadDraft } from '../src/lib/server/services/invoices/drafts';
 import { sheetContext } from '../src/lib/server/services/invoices/context';
@@ -18,28 +17,13 @@ import { freezeDraft } from '../src/lib/server/services/invoices/freeze';
 import { importPrices, previewPriceFile } from '../src/lib/server/services/prices/file';
 import { findPrices } from '../src/lib/server/services/prices/search';
 import { runDrafts } from '../src/lib/server/services/billing/runDrafts';
+import { saveFirm } from './firm';
 
 const folder = mkdtempSync(join(tmpdir(), 'axiometer-bench-'));
 const world = openWorld(
 	readConfig({ AXIOMETER_DATA: folder, AXIOMETER_CLOCK: '2026-11-24T09:00' })
 );
-saveBusiness(
-	world,
-	{
-		ownerName: 'Tamsin Orrell',
-		tradingName: '',
-		address: 'Kiln Cottage',
-		email: '',
-		phone: '',
-		utr: '',
-		vatRegistered: true,
-		vatNumber: '444444454',
-		bankAccountName: '',
-		bankSortCode: '',
-		bankAccountNumber: ''
-	},
-	true
-);
+saveFirm(world);
 const ms = async (work: () => unknown): Promise<number> => {
 	const start = process.hrtime.bigint();
 	await work();

@@ -389,6 +389,19 @@ describe('faults', () => {
 					.locator('textarea[aria-label^="Description"]')
 					.evaluateAll((cells) => cells.map((cell) => (cell as HTMLTextAreaElement).value));
 			expect(await lines()).to.deep.equal(['Render', 'Sand']);
+			const notice = (said: string) =>
+				page
+					.locator('[data-scope=toast][data-part=root]', { hasText: said })
+					.getByRole('button', { name: 'Undo' });
+			// The notice takes back what it says, and not what was done since.
+			await page.getByLabel('Description, line 2').focus();
+			await page.keyboard.press('Control+d');
+			await notice('2 lines pasted.').click();
+			expect(await lines()).to.deep.equal(['Sand']);
+			await page.getByLabel('Description, line 1').focus();
+			await page.keyboard.press('Control+z');
+			await page.keyboard.press('Control+z');
+			expect(await lines()).to.deep.equal(['Render', 'Sand']);
 			await page.getByLabel('Description, line 2').focus();
 			await page.keyboard.press('Alt+ArrowUp');
 			expect(await lines()).to.deep.equal(['Sand', 'Render']);
@@ -397,11 +410,7 @@ describe('faults', () => {
 			await page.keyboard.press('Alt+Delete');
 			await page.keyboard.press('ArrowDown');
 			expect(await lines()).to.deep.equal(['Sand', 'Render']);
-			await page
-				.locator('[data-scope=toast]')
-				.getByRole('button', { name: 'Undo' })
-				.first()
-				.click();
+			await notice('“Sand” removed.').click();
 			expect(await lines()).to.deep.equal(['Sand', 'Sand', 'Render']);
 			// A word is taken away as in any box, not the line; steps are taken back one by one, and the cursor stays in the grid.
 			await page.getByLabel('Description, line 3').focus();

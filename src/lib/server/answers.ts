@@ -139,12 +139,16 @@ export async function readBody(request: Request): Promise<Record<string, unknown
 
 /** For loading a page: what is not there is a 404. */
 export function orNotFound<T>(work: () => T): T {
-	try {
-		return work();
-	} catch (problem) {
+	const said = (problem: unknown): never => {
 		if (problem instanceof NotFoundError) error(404, problem.message);
 		if (problem instanceof ForbiddenError) error(403, problem.message);
 		throw problem;
+	};
+	try {
+		const found = work();
+		return found instanceof Promise ? (found.catch(said) as T) : found;
+	} catch (problem) {
+		return said(problem);
 	}
 }
 

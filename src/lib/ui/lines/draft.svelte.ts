@@ -445,10 +445,19 @@ export class Draft {
 				removed.type === 'line' ? removed.description.trim().slice(0, 40) || 'Line' : 'Heading';
 			notices.say(`“${what}” removed.`, {
 				label: 'Undo',
-				run: () => this.sheet.rows.splice(Math.min(at, this.sheet.rows.length), 0, removed)
+				run: () =>
+					this.#step(() => this.sheet.rows.splice(Math.min(at, this.sheet.rows.length), 0, removed))
 			});
 		}
 		return this.sheet.rows[Math.min(at, this.sheet.rows.length - 1)]?.id ?? null;
+	}
+
+	/** Takes some rows away, whatever became of the others meanwhile. */
+	#removeAll(ids: ReadonlySet<string>): void {
+		this.#step(() => {
+			this.sheet.rows = this.sheet.rows.filter((row) => !ids.has(row.id));
+			if (this.sheet.rows.length === 0) this.sheet.rows.push(blankLine(rowId()));
+		});
 	}
 
 	/** Rows copied from a spreadsheet become lines; one step takes them back. */
@@ -457,14 +466,13 @@ export class Draft {
 		const lines = linesFromCells(text, rowId, above);
 		if (!lines) return false;
 		const position = this.position(at);
-		const before = this.#rows();
 		const replaced = above && isBlank(above) ? 1 : 0;
 		this.#step(() =>
 			this.sheet.rows.splice(replaced ? position : position + 1, replaced, ...lines)
 		);
 		notices.say(`${lines.length} ${lines.length === 1 ? 'line' : 'lines'} pasted.`, {
 			label: 'Undo',
-			run: () => (this.sheet.rows = before)
+			run: () => this.#removeAll(new Set(lines.map((line) => line.id)))
 		});
 		return true;
 	}

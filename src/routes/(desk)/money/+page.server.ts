@@ -10,7 +10,7 @@ import {
 	reopenLine,
 	setNotBusiness
 } from '$lib/server/services/money/bank/accept';
-import { lookInto, readOnThread } from '$lib/server/services/money/bank/bringIn';
+import { fileIn } from '$lib/server/services/money/bank/incoming';
 import { matchingProgress, matchLines } from '$lib/server/services/money/bank/matching';
 import type { Actions, PageServerLoad } from './$types';
 
@@ -37,8 +37,7 @@ export const actions: Actions = {
 				'Choose a statement file from your bank.',
 				'The file is larger than 25 MB: split it.'
 			);
-			await readOnThread(bytes);
-			redirect(303, `/money/look/${lookInto(world, name, bytes)}`);
+			redirect(303, `/money/look/${await fileIn(world, name, bytes)}`);
 		}),
 	accept: (event) =>
 		act(

@@ -3,7 +3,7 @@ import { desc, lt } from 'drizzle-orm';
 import { addDays } from '../../../core/calendar/manipulation';
 import type { Move } from '../../../core/moves';
 import { counted } from '../../../core/words';
-import type { Reader } from '../../db/connection';
+import { writeAtOnce, type Reader } from '../../db/connection';
 import { audits } from '../../db/schema';
 import type { World } from '../../world';
 
@@ -25,7 +25,7 @@ export function keepAudit(world: World, words: readonly string[]): void {
 		found: words.length,
 		words: words.slice(0, MOST_WORDS)
 	};
-	world.db.transaction((tx) => {
+	writeAtOnce(world.db, (tx) => {
 		tx.insert(audits)
 			.values({ day, ...values })
 			.onConflictDoUpdate({ target: audits.day, set: values })

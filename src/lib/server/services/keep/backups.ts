@@ -8,7 +8,7 @@ import { londonTime } from '../../../core/calendar/conversion';
 import { backupName, listName } from '../../../core/keep/names';
 import { FieldError } from '../../../core/refusals';
 import { counted } from '../../../core/words';
-import type { Reader } from '../../db/connection';
+import { writeAtOnce, type Reader } from '../../db/connection';
 import { folderOf } from '../../db/fileStore';
 import { backups, backupSettings, files } from '../../db/schema';
 import { keepSecret, secretOf } from '../../db/secrets';
@@ -254,7 +254,7 @@ export async function saveBackupSetting(
 		packed = packKey(await sealKey(given.passphrase));
 	}
 	const values = { folder, sealed: given.sealed, updatedAt: world.clock.now() };
-	world.db.transaction((tx) => {
+	writeAtOnce(world.db, (tx) => {
 		tx.insert(backupSettings)
 			.values({ id: 1, ...values })
 			.onConflictDoUpdate({ target: backupSettings.id, set: values })

@@ -1,6 +1,7 @@
 // Delivery: what the outbox holds goes out, once each; what was overtaken meanwhile is taken back instead.
 import { and, asc, eq, lte } from 'drizzle-orm';
 import type { World } from '../../world';
+import { writeAtOnce } from '../../db/connection';
 import { mails, texts } from '../../db/schema';
 import { restingSince } from '../business/resting';
 import { loadBusiness } from '../business/settings';
@@ -68,7 +69,7 @@ async function deliverOne(
 		attachments: [...attachmentOf(world, mail, reminders), ...attachments(world, mail.fileIds)]
 	});
 	const now = world.clock.now();
-	world.db.transaction((tx) => {
+	writeAtOnce(world.db, (tx) => {
 		const set = (values: Partial<typeof mails.$inferInsert>) =>
 			tx.update(mails).set(values).where(eq(mails.id, mail.id)).run();
 		switch (outcome.state) {

@@ -3,7 +3,7 @@ import { and, desc, eq, inArray, isNull, like, or } from 'drizzle-orm';
 import type { Move } from '../../../core/moves';
 import { displayPounds } from '../../../core/money/display';
 import { NotFoundError } from '../../../core/refusals';
-import type { Transaction } from '../../db/connection';
+import { writeAtOnce, type Transaction } from '../../db/connection';
 import { checkouts, creditReturns, oddNews, payments, payoutParts, refunds } from '../../db/schema';
 import type { CardEvent, PayoutEvent } from '../../gateways/card';
 import type { World } from '../../world';
@@ -92,7 +92,7 @@ export const setAsideUnknown = (
 	news: { id: string; type: string; amount: number },
 	body: string
 ): void =>
-	world.db.transaction((tx) =>
+	writeAtOnce(world.db, (tx) =>
 		setAside(
 			tx,
 			world,

@@ -7,6 +7,7 @@ import { readDeductionFile } from '../../../core/formats/deductionFile';
 import { squeezed } from '../../../core/bank/names';
 import { isPlainDate } from '../../../core/calendar/queries';
 import { formatMoney } from '../../../core/money/decimal';
+import { writeAtOnce } from '../../db/connection';
 import { customers } from '../../db/schema';
 import type { World } from '../../world';
 import { parseForm } from '../business/fields';
@@ -101,7 +102,7 @@ export function importDeductionStatements(world: World, input: unknown): number 
 	must('owner');
 	const rows = parseForm(rowsForm, input);
 	const pounds = (amount: number) => formatMoney(BigInt(amount));
-	world.db.transaction(() => {
+	writeAtOnce(world.db, () => {
 		for (const row of rows)
 			saveDeductionStatement(world, {
 				contractor: row.contractorId,

@@ -15,7 +15,10 @@ import { writeAtOnce, type Reader, type Transaction } from '../../../db/connecti
 import { bankImports, bankLines, csvLayouts } from '../../../db/schema';
 import type { World } from '../../../world';
 import { FieldError, NotFoundError } from '../../../../core/refusals';
-import { inItsBox, read, readAhead } from './reading';
+import { inItsBox, read } from './reading';
+
+/** What bringing in works with, on whichever thread. */
+export type Books = Pick<World, 'db' | 'clock'>;
 
 /** A file that nobody took in is forgotten after so many days. */
 const WAITS = 14;
@@ -41,7 +44,7 @@ const remembered = (db: Reader, file: BankFile) =>
  * @returns the number under which it is looked at
  * @throws FieldError for what cannot be read, in words
  */
-export function lookInto(world: World, name: string, bytes: Uint8Array): number {
+export function lookInto(world: Books, name: string, bytes: Uint8Array): number {
 	const file = readOrRefuse(bytes);
 	const now = world.clock.now();
 	return writeAtOnce(world.db, (tx) => {
@@ -67,34 +70,6 @@ const readOrRefuse = (bytes: Uint8Array): BankFile => inItsBox(() => read(bytes)
 /** The layout a file is to be read with: as it was chosen, else as it was remembered; null: as it looks. */
 function layoutFor(db: Reader, first: BankFile, changed: Changed | null): CsvLayout | null {
 	return changed && first.csv ? layoutOf(changed) : (remembered(db, first)?.layout ?? null);
-}
-
-/**
- * Has a large file read on a thread, before the other functions here ask for it.
- * @throws FieldError for what cannot be read
- */
-export async function readOnThread(bytes: Uint8Array): Promise<void> {
-	try {
-		await readAhead(bytes);
-	} catch (error) {
-		inItsBox(() => {
-			throw error;
-		});
-	}
-}
-
-/** The same for one that waits to be looked at, with the columns it will be asked for. */
-export async function readWaiting(
-	world: World,
-	importId: number,
-	changed: Changed | null
-): Promise<void> {
-	const row = world.db.select().from(bankImports).where(eq(bankImports.id, importId)).get();
-	if (row?.state !== 'asking' || !row.content) return;
-	await readOnThread(row.content);
-	const layout = layoutFor(world.db, readOrRefuse(row.content), changed);
-	// What is wrong with these columns is said where they are asked for.
-	if (layout) await readAhead(row.content, layout).catch(() => undefined);
 }
 
 export interface Look {
@@ -129,7 +104,7 @@ function layoutOf(changed: Changed): CsvLayout {
  * A file as it would be brought in, line by line.
  * @throws NotFoundError where it is not waiting; FieldError where it cannot be read with these columns
  */
-export function look(world: World, importId: number, changed: Changed | null = null): Look {
+export function look(world: Books, importId: number, changed: Changed | null = null): Look {
 	const row = world.db.select().from(bankImports).where(eq(bankImports.id, importId)).get();
 	if (row?.state !== 'asking' || !row.content) throw new NotFoundError('This file');
 	const first = readOrRefuse(row.content);
@@ -183,7 +158,7 @@ export interface TakenIn {
  * Takes the booked lines of a file in, and remembers its columns. Pressed again, it says what came of the first time.
  * @throws FieldError, NotFoundError
  */
-export function takeIn(world: World, importId: number, changed: Changed | null): TakenIn {
+export function takeIn(world: Books, importId: number, changed: Changed | null): TakenIn {
 	must('money');
 	const row = world.db.select().from(bankImports).where(eq(bankImports.id, importId)).get();
 	if (row?.state === 'done') return { added: row.added, known: row.known, unread: row.unread };
@@ -214,7 +189,7 @@ export function leaveFile(world: World, importId: number): void {
 }
 
 /** Forgets which columns files like this one have. */
-export function forgetColumns(world: World, importId: number): void {
+export function forgetColumns(world: Books, importId: number): void {
 	must('money');
 	const row = world.db.select().from(bankImports).where(eq(bankImports.id, importId)).get();
 	if (row?.state !== 'asking' || !row.content) throw new NotFoundError('This file');

@@ -6,7 +6,7 @@ import type { SettledInvoice } from '../../../../core/bank/twice';
 import { WAY_NAMES, withinSentence } from '../../../../core/words';
 import { type RecordedMoney } from '../../../../core/bank/recorded';
 import type { OpenInvoice, Proposal, ToMatch } from '../../../../core/bank/types';
-import { writeAtOnce, type Reader } from '../../../db/connection';
+import { writeAtOnce, type Database, type Reader } from '../../../db/connection';
 import {
 	bankLines,
 	customers,
@@ -16,7 +16,6 @@ import {
 	payouts,
 	type KeptProposal
 } from '../../../db/schema';
-import type { World } from '../../../world';
 import { stillToPay } from '../../ledger/position';
 
 /** What the matcher works with: every open invoice, and the names payers paid under. */
@@ -160,13 +159,13 @@ export const kept = ({ payerId, score, sure, recorded, shares }: Proposal): Kept
 	}))
 });
 
-/** Keeps the best proposal of each line. */
-export function keepProposals(world: World, found: { id: number; best: Proposal | null }[]): void {
-	writeAtOnce(world.db, (tx) => {
+/** Keeps the best proposal of each line that is still open. */
+export function keepProposals(db: Database, found: { id: number; best: Proposal | null }[]): void {
+	writeAtOnce(db, (tx) => {
 		for (const { id, best } of found)
 			tx.update(bankLines)
 				.set({ proposal: best && kept(best) })
-				.where(eq(bankLines.id, id))
+				.where(and(eq(bankLines.id, id), eq(bankLines.state, 'open')))
 				.run();
 	});
 }

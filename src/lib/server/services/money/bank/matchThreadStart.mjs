@@ -1,5 +1,0 @@
-// Begins a thread from source: a thread does not inherit what translates TypeScript in the process that starts it.
-import { register } from 'tsx/esm/api';
-
-register();
-await import('./matchThread.ts');
