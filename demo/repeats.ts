@@ -151,7 +151,7 @@ export function repeatSteps(setting: RepeatSetting): Step[] {
 		steps.push({
 			at: morning(ago, 90),
 			async run() {
-				for (const { documentId } of repeatPage(world, inspections).made)
+				for (const { documentId } of (await repeatPage(world, inspections)).made)
 					if (documentId && documentDetail(world, documentId).toPay > 0)
 						pay(world, documentId, 'bank', `demo-inspection:${ago}`);
 			}

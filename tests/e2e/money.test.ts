@@ -210,6 +210,32 @@ describe('getting the money in', () => {
 		}
 		for (const name of ['net', 'agent', 'agent2', 'slip'])
 			expect(stateOf(name).state, name).to.equal('paid');
+		// Nothing fits the last line: who paid is found by a few letters, and words that were not chosen are nobody.
+		const owed = stateOf('dairy').outstanding;
+		await page.getByRole('button', { name: 'Choose who paid' }).click();
+		const from = page.getByRole('combobox', { name: 'From' });
+		await from.fill('nobody of this name');
+		await page.getByText('No customer is called that.').waitFor();
+		await page.getByRole('button', { name: 'For what is due first' }).click();
+		await page.getByText('Choose who paid.').waitFor();
+		expect(await from.inputValue()).to.equal('');
+		await from.fill('airy');
+		await page.getByRole('option', { name: /Corvane Dairy Ltd/ }).waitFor();
+		await from.press('Enter');
+		expect(await from.inputValue()).to.equal('Corvane Dairy Ltd');
+		await page.getByRole('button', { name: 'For what is due first' }).click();
+		await page.getByText('The payment is recorded.').last().waitFor();
+		expect(owed - stateOf('dairy').outstanding).to.equal(310);
+		await page.goto(`${app.origin}/money?state=accepted`);
+		await ready(page);
+		await page
+			.getByRole('listitem')
+			.filter({ hasText: 'CASHBACK' })
+			.getByRole('button', { name: /^Undo/ })
+			.click();
+		await page.getByText('It is open again.').waitFor();
+		await page.goto(`${app.origin}/money`);
+		await ready(page);
 		await page.getByRole('button', { name: /Not business/ }).click();
 		await page.getByText('Every line from the bank is dealt with').waitFor();
 		// The same file again brings nothing.

@@ -6,6 +6,7 @@ import { zod4 } from 'sveltekit-superforms/adapters';
 import { z } from 'zod';
 import { readTypedDate } from '../core/calendar/conversion';
 import { TableError } from '../core/formats/table';
+import { formOf } from './multipart';
 import { parseMoney } from '../core/money/decimal';
 import { readTypedNumber } from '../core/money/typed';
 import { UnavailableError } from './gateways/asking';
@@ -169,7 +170,7 @@ export function idOf(text: string): number {
  * service to refuse.
  */
 export async function readForm(request: Request, today: string): Promise<FormData> {
-	const form = await request.formData().catch(() => error(400, 'This could not be read.'));
+	const form = await formOf(request).catch(() => error(400, 'This could not be read.'));
 	for (const name of form.getAll('typed-day').map(String)) {
 		const day = readTypedDate(String(form.get(name) ?? ''), today);
 		if (day !== null) form.set(name, day);
@@ -196,7 +197,7 @@ export async function fileOf(
 	most: number,
 	none = 'Choose a file.',
 	tooLarge = `The file is larger than ${most} MB.`
-): Promise<{ name: string; bytes: Uint8Array }> {
+): Promise<{ name: string; bytes: Uint8Array<ArrayBuffer> }> {
 	const file = posted.get('file');
 	if (!(file instanceof File) || file.size === 0) throw new FieldError({ file: none });
 	if (file.size > most * 1024 * 1024) throw new FieldError({ file: tooLarge });

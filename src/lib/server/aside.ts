@@ -1,6 +1,7 @@
 // Work in a process of its own, so that nobody waits for it, and what it must not touch it cannot.
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
+import { constants, setPriority } from 'node:os';
 
 export interface Ran {
 	status: number | null;
@@ -14,6 +15,12 @@ export async function ran(args: readonly string[], env: NodeJS.ProcessEnv = {}):
 		env: { ...process.env, ...env },
 		stdio: ['ignore', 'pipe', 'pipe']
 	});
+	try {
+		// Whoever answers everybody goes first.
+		if (child.pid !== undefined) setPriority(child.pid, constants.priority.PRIORITY_BELOW_NORMAL);
+	} catch {
+		// It has ended already.
+	}
 	let said = '';
 	let complaint = '';
 	child.stdout.on('data', (part) => (said += part));

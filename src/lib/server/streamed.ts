@@ -1,5 +1,6 @@
 // A file that is sent while it is written: pieces are read as they are wanted, and others get their turn in between.
 import type { Readable } from 'node:stream';
+import { turn } from './turn';
 
 export function streamed(pieces: Generator<string>, type: string, name: string): Response {
 	const encoder = new TextEncoder();
@@ -9,7 +10,7 @@ export function streamed(pieces: Generator<string>, type: string, name: string):
 				const { value, done } = pieces.next();
 				if (done) return controller.close();
 				controller.enqueue(encoder.encode(value));
-				await new Promise((resolve) => setImmediate(resolve));
+				await turn();
 			},
 			cancel: () => void pieces.return(undefined)
 		}),

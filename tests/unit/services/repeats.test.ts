@@ -81,7 +81,7 @@ describe('a repeat', () => {
 			total: 30_00,
 			failed: 0
 		});
-		expect(repeatPage(world, id).coming).to.have.length(12);
+		expect((await repeatPage(world, id)).coming).to.have.length(12);
 	});
 
 	it('on 31 January keeps the 31st; a clock that jumps back makes nothing twice', async () => {
@@ -103,7 +103,7 @@ describe('a repeat', () => {
 			on('2027-02-10');
 			await runRepeats(world);
 			expect(days()).to.deep.equal([]);
-			expect(repeatPage(world, id).pile!.count).to.equal(3);
+			expect((await repeatPage(world, id)).pile!.count).to.equal(3);
 			await answerPile(world, id, answer);
 			await runRepeats(world);
 			await runRepeats(world);
@@ -127,35 +127,31 @@ describe('a repeat', () => {
 
 	it('changes one occurrence alone, and goes on as it was, whatever is changed after it', async () => {
 		const { id } = await repeat({ action: 'draft' });
-		const { sheet } = repeatPage(world, id);
+		const { sheet } = await repeatPage(world, id);
 		const priced = (price: string) => ({ ...sheet, rows: [line('a', 'Care plan', price)] });
-		const totals = () =>
-			repeatPage(world, id)
-				.coming.slice(0, 4)
-				.map((one) => one.total / 120);
+		const totals = async () =>
+			(await repeatPage(world, id)).coming.slice(0, 4).map((one) => one.total / 120);
 		changeRepeat(world, id, '2027-01-01', priced('40'), true);
-		expect(totals()).to.deep.equal([25, 40, 25, 25]);
+		expect(await totals()).to.deep.equal([25, 40, 25, 25]);
 		// Changed again, it is still that one alone.
 		changeRepeat(world, id, '2027-01-01', priced('50'), true);
-		expect(totals()).to.deep.equal([25, 50, 25, 25]);
+		expect(await totals()).to.deep.equal([25, 50, 25, 25]);
 		changeRepeat(world, id, '2027-02-01', priced('30'));
-		expect(totals()).to.deep.equal([25, 50, 30, 30]);
+		expect(await totals()).to.deep.equal([25, 50, 30, 30]);
 		expect(() => changeRepeat(world, id, '2027-01-02', priced('9'), true)).to.throw(FieldError);
-		expect(totals()).to.deep.equal([25, 50, 30, 30]);
+		expect(await totals()).to.deep.equal([25, 50, 30, 30]);
 	});
 
 	it('changes its lines from a day on, and its rhythm from today', async () => {
 		const { id } = await repeat({ action: 'draft' });
-		const { sheet, repeat: row } = repeatPage(world, id);
+		const { sheet, repeat: row } = await repeatPage(world, id);
 		changeRepeat(world, id, '2027-01-01', {
 			...sheet,
 			rows: [line('a', 'Care plan for {month}', '30.00')]
 		});
-		expect(
-			repeatPage(world, id)
-				.coming.slice(0, 3)
-				.map((one) => one.total)
-		).to.deep.equal([30_00, 36_00, 36_00]);
+		expect((await repeatPage(world, id)).coming.slice(0, 3).map((one) => one.total)).to.deep.equal([
+			30_00, 36_00, 36_00
+		]);
 		expect(() =>
 			changeRepeat(world, id, '2027-01-01', { ...sheet, rows: [line('a', 'x', 'much')] })
 		).to.throw(FieldError);

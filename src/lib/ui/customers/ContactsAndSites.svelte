@@ -3,19 +3,20 @@
 	import Fold from '$lib/ui/parts/Fold.svelte';
 	import Plus from '@lucide/svelte/icons/plus';
 	import Trash2 from '@lucide/svelte/icons/trash-2';
+	import CustomerFinder from './CustomerFinder.svelte';
 	import Field from '../parts/Field.svelte';
 	import type { CustomerValues } from './values';
 
 	interface Props {
 		contacts: CustomerValues['contacts'];
 		sites: CustomerValues['sites'];
-		/** Who can get the bill for a site. */
-		people: { id: number; name: string }[];
+		/** Whose sites these are; null while that one is new. */
+		of: number | null;
 		/** Opened where there is something, and room for it. */
 		unfold: boolean;
 		errors: Record<string, string>;
 	}
-	let { contacts = $bindable(), sites = $bindable(), people, unfold, errors }: Props = $props();
+	let { contacts = $bindable(), sites = $bindable(), of, unfold, errors }: Props = $props();
 </script>
 
 <Fold label={`Contacts (${contacts.length})`} open={contacts.length > 0 && unfold}>
@@ -114,18 +115,13 @@
 					error={errors[`sites.${index}.contactPhone`]}
 				/>
 			</div>
-			<label class="field"
-				><span class="name">The bill for work here goes to</span><select
-					class="box"
-					aria-invalid={errors[`sites.${index}.billToId`] ? 'true' : undefined}
-					bind:value={site.billToId}
-				>
-					<option value={null}>as for the customer</option>
-					{#each people as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
-				</select>{#if errors[`sites.${index}.billToId`]}<span class="wrong"
-						>{errors[`sites.${index}.billToId`]}</span
-					>{/if}</label
-			>
+			<CustomerFinder
+				label="The bill for work here goes to"
+				placeholder="as for the customer"
+				bind:value={site.billToId}
+				except={of}
+				error={errors[`sites.${index}.billToId`]}
+			/>
 			<button type="button" class="button plain w-auto!" onclick={() => sites.splice(index, 1)}
 				><Trash2 size={16} aria-hidden="true" />Remove {site.name || 'site'}</button
 			>

@@ -8,12 +8,15 @@
 	import { onMount, tick, untrack } from 'svelte';
 	import type { CustomerKind } from '$lib/core/regimes/types';
 	import WaysToPay from '../money/WaysToPay.svelte';
+	import CustomerFinder from './CustomerFinder.svelte';
 	import Field from '../parts/Field.svelte';
 	import ContactsAndSites from './ContactsAndSites.svelte';
 	import StandingFields from './StandingFields.svelte';
 	import type { CustomerValues } from './values';
 
 	interface Props {
+		/** Who is edited; nothing while it is somebody new. */
+		of?: number | null;
 		values: CustomerValues;
 		/** Sends the customer; returns messages by field, or nothing when it is saved. */
 		onsave: (
@@ -26,7 +29,15 @@
 		/** Where it is posted to without scripts, with the boxes that have a name; what was wrong with it then. */
 		plain?: { action: string; errors: Record<string, string> } | undefined;
 	}
-	let { values, onsave, oncancel, field = null, saveLabel = 'Save', plain }: Props = $props();
+	let {
+		of = null,
+		values,
+		onsave,
+		oncancel,
+		field = null,
+		saveLabel = 'Save',
+		plain
+	}: Props = $props();
 
 	// What is edited is a copy: it begins with what came in and goes its own way.
 	let customer = $state(untrack(() => structuredClone($state.snapshot(values)) as CustomerValues));
@@ -36,7 +47,6 @@
 	let message = $state('');
 	let busy = $state(false);
 	let form: HTMLFormElement;
-	let people = $state<{ id: number; name: string }[]>([]);
 
 	const KINDS: { value: CustomerKind; words: string; detail: string }[] = [
 		{ value: 'household', words: 'A household', detail: 'a private person or family' },
@@ -52,8 +62,6 @@
 				form.querySelector<HTMLElement>(`[name="${field}"]`) ??
 				form.querySelector<HTMLElement>(`[name="standing.${field}"]`)
 			)?.focus();
-		const response = await fetch('/customers/api?q=').catch(() => null);
-		if (response?.ok) people = await response.json();
 	});
 
 	async function save(event: SubmitEvent) {
@@ -155,26 +163,14 @@
 			customer.currency !== BOOKS
 		)}
 	>
-		<label class="field">
-			<span class="name">The bill goes to</span>
-			<select
-				class="box"
-				name="billToId"
-				aria-invalid={errors.billToId ? 'true' : undefined}
-				value={customer.billToId ?? ''}
-				onchange={(event) =>
-					(customer.billToId = event.currentTarget.value
-						? Number(event.currentTarget.value)
-						: null)}
-			>
-				<option value="">the customer itself</option>
-				{#if customer.billToId && !people.some((one) => one.id === customer.billToId)}<option
-						value={customer.billToId}>{customer.billToName}</option
-					>{/if}
-				{#each people as one (one.id)}<option value={one.id}>{one.name}</option>{/each}
-			</select>
-			{#if errors.billToId}<span class="wrong">{errors.billToId}</span>{/if}
-		</label>
+		<CustomerFinder
+			label="The bill goes to"
+			placeholder="the customer itself"
+			bind:value={customer.billToId}
+			called={customer.billToName}
+			except={of}
+			error={errors.billToId}
+		/>
 		<div class="grid grid-cols-[repeat(auto-fit,minmax(150px,1fr))] gap-y-2.5 gap-x-3.5">
 			<Field
 				label="Terms, in days"
@@ -237,7 +233,7 @@
 	<ContactsAndSites
 		bind:contacts={customer.contacts}
 		bind:sites={customer.sites}
-		{people}
+		{of}
 		unfold={!oncancel}
 		{errors}
 	/>

@@ -37,6 +37,7 @@
 	{#await load() then values}
 		<h2 class="mb-3 wrap-anywhere">{values.name}</h2>
 		<CustomerEditor
+			of={id}
 			{values}
 			{field}
 			onsave={(customer) => save(values.version, customer)}

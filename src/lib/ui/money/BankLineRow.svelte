@@ -4,7 +4,7 @@
 	import { displayDate } from '$lib/core/calendar/conversion';
 	import type { Proposal } from '$lib/core/bank/types';
 	import { displayAmount, displayMoney, displayPounds } from '$lib/core/money/display';
-	import Choice from '../parts/Choice.svelte';
+	import CustomerFinder from '../customers/CustomerFinder.svelte';
 
 	interface Props {
 		line: {
@@ -19,11 +19,10 @@
 			/** Payments it may take back. */
 			takenBack: { id: number; payer: string; date: string; reference: string }[];
 		};
-		payers: { id: number; name: string }[];
 		/** It has been dealt with. */
 		ondone: () => void;
 	}
-	let { line, payers, ondone }: Props = $props();
+	let { line, ondone }: Props = $props();
 	let choosing = $state(false);
 	let best = $derived(line.proposals[0]);
 	const recordedOf = (one: Proposal) => (one.recorded ? JSON.stringify(one.recorded) : '');
@@ -135,11 +134,7 @@
 					done="The payment is recorded."
 					{ondone}
 				>
-					<Choice label="From" name="payer" value="">
-						<option value="">choose who paid</option>
-						{#each payers as payer (payer.id)}<option value={String(payer.id)}>{payer.name}</option
-							>{/each}
-					</Choice>
+					<CustomerFinder label="From" name="payer" placeholder="who paid" />
 					<button class="button">For what is due first</button>
 				</Form>
 			</div>

@@ -64,7 +64,7 @@
 	<Combobox.Control><Combobox.Input class={given} autocomplete="off" /></Combobox.Control>
 	<Combobox.Positioner class="z-40">
 		<Combobox.Content
-			class="max-h-[370px] min-w-[min(420px,90vw)] overflow-auto rounded-[3px] border-[1.5px] border-[var(--ink)] bg-[var(--sheet)]"
+			class="max-h-[370px] max-w-[calc(100vw-1rem)] min-w-[min(420px,90vw)] overflow-auto rounded-[3px] border-[1.5px] border-[var(--ink)] bg-[var(--sheet)]"
 		>
 			{#each items as one (one.key)}
 				<Combobox.Item

@@ -2,7 +2,7 @@ import { redirect } from '@sveltejs/kit';
 import { z } from 'zod';
 import { act, box, fileOf, readJson, rowId } from '$lib/server/answers';
 import { readCursor } from '$lib/core/paging';
-import { bankPage, type LineState } from '$lib/server/services/money/bank/lines';
+import type { LineState } from '$lib/server/services/money/bank/lines';
 import {
 	acceptLine,
 	acceptReversal,
@@ -10,16 +10,16 @@ import {
 	reopenLine,
 	setNotBusiness
 } from '$lib/server/services/money/bank/accept';
-import { fileIn } from '$lib/server/services/money/bank/incoming';
+import { fileIn, linesShown } from '$lib/server/services/money/bank/incoming';
 import { matchingProgress, matchLines } from '$lib/server/services/money/bank/matching';
 import type { Actions, PageServerLoad } from './$types';
 
 const STATES: readonly LineState[] = ['open', 'accepted', 'notBusiness', 'out'];
 
-export const load: PageServerLoad = ({ locals, url }) => {
+export const load: PageServerLoad = async ({ locals, url }) => {
 	const state = STATES.find((one) => one === url.searchParams.get('state')) ?? 'open';
 	return {
-		...bankPage(locals.world, state, readCursor(url.searchParams)),
+		...(await linesShown(locals.world, state, readCursor(url.searchParams))),
 		state,
 		brought: Number(url.searchParams.get('brought')) || null,
 		matching: matchingProgress()

@@ -125,7 +125,6 @@
 		<ul class="panel" bind:this={list}>
 			{#each data.lines as line, index (line.id)}<BankLineRow
 					{line}
-					payers={data.payers}
 					ondone={() => goOn(index)}
 				/>{/each}
 		</ul>

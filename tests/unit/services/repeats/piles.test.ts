@@ -39,14 +39,14 @@ const made = () =>
 		.from(repeatOccurrences)
 		.orderBy(repeatOccurrences.nominal)
 		.all();
-const state = (id: number) => repeatPage(world, id).repeat.state;
+const state = async (id: number) => (await repeatPage(world, id)).repeat.state;
 
 describe('a pile', () => {
 	it('of one is none for three days: it goes out, dated when it goes, with its period named', async () => {
 		const id = await repeat();
 		on('2026-12-04');
 		await runRepeats(world);
-		expect(state(id)).to.equal('active');
+		expect(await state(id)).to.equal('active');
 		expect(made()).to.deep.equal([{ nominal: '2026-12-01', state: 'sent' }]);
 		const { frozen } = world.db.select().from(documents).all().at(-1)!;
 		expect(frozen).to.include({
@@ -61,7 +61,7 @@ describe('a pile', () => {
 		const id = await repeat();
 		on('2026-12-05');
 		await runRepeats(world);
-		expect([state(id), made()]).to.deep.equal(['asking', []]);
+		expect([await state(id), made()]).to.deep.equal(['asking', []]);
 		await answerPile(world, id, 'latest');
 		await runRepeats(world);
 		expect(made()).to.deep.equal([{ nominal: '2026-12-01', state: 'sent' }]);
@@ -71,8 +71,8 @@ describe('a pile', () => {
 		const id = await repeat();
 		on('2027-01-01');
 		await runRepeats(world);
-		expect(state(id)).to.equal('asking');
-		expect(repeatPage(world, id).pile).to.deep.equal({
+		expect(await state(id)).to.equal('asking');
+		expect((await repeatPage(world, id)).pile).to.deep.equal({
 			count: 2,
 			from: '2026-12-01',
 			to: '2027-01-01',
@@ -86,7 +86,7 @@ describe('a pile', () => {
 		const id = await repeat({ action: 'draft' });
 		on('2027-02-01');
 		await runRepeats(world);
-		expect(state(id)).to.equal('active');
+		expect(await state(id)).to.equal('active');
 		expect(made().map((one) => one.state)).to.deep.equal(['drafted', 'drafted', 'drafted']);
 	});
 
@@ -94,9 +94,9 @@ describe('a pile', () => {
 		const id = await repeat({ action: 'draft', unit: 'day', start: '1950-01-01' });
 		on('2026-12-01');
 		await runRepeats(world);
-		expect([state(id), made()]).to.deep.equal(['asking', []]);
+		expect([await state(id), made()]).to.deep.equal(['asking', []]);
 		// 1 January 1950 to 1 December 2026, both included.
-		expect(repeatPage(world, id).pile).to.deep.equal({
+		expect((await repeatPage(world, id)).pile).to.deep.equal({
 			count: 28_094,
 			from: '1950-01-01',
 			to: '2026-12-01',
@@ -128,7 +128,7 @@ describe('a pile', () => {
 			expect(made().map((one) => one.nominal)).to.deep.equal(expected);
 			expect(made().every((one) => one.state === 'sent')).to.equal(true);
 			expect(world.sent).to.have.length(expected.length);
-			expect(repeatPage(world, id).repeat.skipped).to.deep.equal(skipped);
+			expect((await repeatPage(world, id)).repeat.skipped).to.deep.equal(skipped);
 			on('2027-03-01');
 			await runRepeats(world);
 			expect(made().map((one) => one.nominal)).to.deep.equal([...expected, '2027-03-01']);
@@ -149,7 +149,7 @@ describe('a pile', () => {
 		skipOccurrence(world, id, '2026-12-01', true);
 		on('2027-01-03');
 		await runRepeats(world);
-		expect(state(id)).to.equal('active');
+		expect(await state(id)).to.equal('active');
 		expect(made()).to.deep.equal([{ nominal: '2027-01-01', state: 'sent' }]);
 	});
 
@@ -158,7 +158,7 @@ describe('a pile', () => {
 		setRepeatState(world, id, 'paused');
 		on('2027-02-10');
 		await runRepeats(world);
-		expect(state(id)).to.equal('paused');
+		expect(await state(id)).to.equal('paused');
 		expect(made()).to.deep.equal([]);
 		setRepeatState(world, id, 'active');
 		await runRepeats(world);
@@ -172,10 +172,10 @@ describe('a pile', () => {
 		const id = await repeat({ ends: 'after', after: '2' });
 		on('2027-05-01');
 		await runRepeats(world);
-		expect(state(id)).to.equal('asking');
+		expect(await state(id)).to.equal('asking');
 		await answerPile(world, id, 'latest');
 		await runRepeats(world);
 		expect(made().map((one) => one.nominal)).to.deep.equal(['2027-01-01']);
-		expect(state(id)).to.equal('ended');
+		expect(await state(id)).to.equal('ended');
 	});
 });

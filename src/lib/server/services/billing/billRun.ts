@@ -11,6 +11,7 @@ import { issueInvoices } from '../invoices/issue';
 import { runDrafts } from './runDrafts';
 import { choiceForm, fullPlan } from './runPlan';
 import { queueIssued } from '../invoices/send';
+import { turn } from '../../turn';
 
 /**
  * Starts a run: its steps are written down at once, and worked off by `continueRuns`. The same key again gives the
@@ -92,7 +93,7 @@ async function workOff(world: World): Promise<void> {
 const ISSUED_AT_ONCE = 16;
 
 async function workOffRun(world: World, run: typeof billRuns.$inferSelect): Promise<void> {
-	while (runDrafts(world, run.id) > 0) await new Promise((resolve) => setImmediate(resolve));
+	while (runDrafts(world, run.id) > 0) await turn();
 	if (run.action === 'draft') return;
 	while (await issueSteps(world, run));
 }

@@ -9,6 +9,7 @@ import { minutesNow } from './messages';
 import { loadChaseSettings } from './settings';
 import { type Found, wayOf, markOf, stillToday, decide } from './compose';
 import { send } from './chasing';
+import { turn } from '../../turn';
 
 /** Looking through everybody again takes a moment; so often is enough. */
 const EVERY_MS = 60_000;
@@ -33,7 +34,7 @@ export async function runChasing(world: World): Promise<number> {
 			writeDue(world, tx, due.slice(start, start + AT_ONCE), today)
 		);
 		// Many of them leave room for what others ask in between.
-		await new Promise((resolve) => setImmediate(resolve));
+		await turn();
 	}
 	return written;
 }

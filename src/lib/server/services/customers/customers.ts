@@ -103,14 +103,15 @@ export function searchCustomers(world: World, query: string, limit = 20, archive
 }
 
 /** Everyone who could get a bill, by name. */
-export function customerNames(world: World): { id: number; name: string }[] {
-	return world.db
-		.select({ id: customers.id, name: customers.name })
-		.from(customers)
-		.where(isNull(customers.archivedAt))
-		.orderBy(asc(customers.name))
-		.limit(5000)
-		.all();
+export function customerNames(world: World, ids: readonly number[]): Record<number, string> {
+	return Object.fromEntries(
+		world.db
+			.select({ id: customers.id, name: customers.name })
+			.from(customers)
+			.where(inArray(customers.id, [...new Set(ids)]))
+			.all()
+			.map(({ id, name }) => [id, name])
+	);
 }
 
 /** @throws FieldError */

@@ -5,6 +5,7 @@ import { RefusedError } from '../../../core/refusals';
 import { archiveBody } from '../../archive';
 import { documentFiles, documents, manyRows } from '../../db/schema';
 import type { World } from '../../world';
+import { turn } from '../../turn';
 
 /** PDFs of all that is issued among the chosen, as a stream. Drafts have none yet. */
 export function pdfsOf(world: World, runId: number): ReadableStream<Uint8Array> {
@@ -55,7 +56,7 @@ export async function onePdf(world: World, runId: number): Promise<Uint8Array<Ar
 	for (const { id } of rows) {
 		const one = await PDFDocument.load(contentOf(world, id)!, { updateMetadata: false });
 		for (const page of await whole.copyPages(one, one.getPageIndices())) whole.addPage(page);
-		await new Promise((resolve) => setImmediate(resolve));
+		await turn();
 	}
 	return new Uint8Array(await whole.save({ objectsPerTick: 40 }));
 }

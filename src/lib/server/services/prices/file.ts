@@ -18,6 +18,7 @@ import { FieldError } from '../../../core/refusals';
 import { entryAdder, writeItem } from './prices';
 import { safeCell, uncoverCell } from '../../../core/formats/cells';
 import { PRICE_COLUMNS, type PriceField, type PriceMapping } from './columns';
+import { turn } from '../../turn';
 
 type Values = Record<PriceField, string>;
 
@@ -201,7 +202,7 @@ export async function* importPrices(
 	const add = entryAdder(world);
 	for (let start = 0; start < work.length; start += ROWS_AT_ONCE) {
 		yield { done: start, of: work.length };
-		await new Promise((resolve) => setImmediate(resolve));
+		await turn();
 		writeAtOnce(world.db, (tx) => {
 			const now = world.clock.now();
 			for (const one of work.slice(start, start + ROWS_AT_ONCE)) {

@@ -17,6 +17,7 @@ import { cardOf } from './keptCards';
 import { note } from '../trail/documents';
 import { load, sheetFor } from './repeats';
 import { queueIssued } from '../invoices/send';
+import { turn } from '../../turn';
 
 interface Due extends Occurrence {
 	row: typeof repeats.$inferSelect;
@@ -64,18 +65,19 @@ export interface Pile {
 	all: boolean;
 }
 
-export function pileOf(
+export async function pileOf(
 	db: Reader,
 	row: typeof repeats.$inferSelect,
 	today: PlainDate
-): Pile | null {
+): Promise<Pile | null> {
 	let first: Due | undefined;
 	let last: Due | undefined;
 	let count = 0;
 	for (const one of dueOneByOne(db, row, today)) {
 		first ??= one;
 		last = one;
-		count++;
+		// Daily since 1950 they are close to thirty thousand.
+		if (++count % COUNTED_AT_ONCE === 0) await turn();
 	}
 	return first && last
 		? { count, from: first.date, to: last.date, all: count <= MOST_AT_ONCE }
@@ -88,6 +90,7 @@ const PILE = 2;
 const PILE_OF_DRAFTS = 13;
 /** A first day far back may mean thousands: nobody means them. */
 const MOST_AT_ONCE = 400;
+const COUNTED_AT_ONCE = 2000;
 /** One that should have gone out longer ago than this is asked about too. */
 const LATE_DAYS = 3;
 
@@ -118,7 +121,7 @@ async function makeDue(world: World): Promise<void> {
 		}
 		for (const one of due) makeOccurrence(world, one);
 		endWhereOver(world, row, today);
-		await breathe();
+		await turn();
 	}
 	await finishMade(world);
 	await chargeDue(world);
@@ -263,9 +266,6 @@ export async function answerPile(
 	// What was agreed to goes out, although it is a pile, or late.
 	for (const one of firstDue(world.db, load(world.db, id), today, MOST_AT_ONCE)) {
 		makeOccurrence(world, one);
-		await breathe();
+		await turn();
 	}
 }
-
-/** Others are asked meanwhile. */
-const breathe = (): Promise<void> => new Promise((resolve) => setImmediate(resolve));

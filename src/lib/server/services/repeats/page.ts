@@ -15,13 +15,14 @@ import {
 	repeats
 } from '../../db/schema';
 import type { World } from '../../world';
+import { turn } from '../../turn';
 import { sheetContext } from '../invoices/context';
 import { cardOf } from './keptCards';
 import { pileOf } from './making';
 import { load, laterOf, sheetFor } from './repeats';
 
 /** Everything the page of a repeat shows. */
-export function repeatPage(world: World, id: number) {
+export async function repeatPage(world: World, id: number) {
 	const { db } = world;
 	const row = load(db, id);
 	const today = world.clock.today();
@@ -44,11 +45,15 @@ export function repeatPage(world: World, id: number) {
 		.where(eq(repeatOccurrences.repeatId, id))
 		.orderBy(desc(repeatOccurrences.date))
 		.all();
-	const coming = [...occurrencesFrom(row, laterOf(addDays(today, 1), row.madeFrom))].map((one) => ({
-		...one,
-		skipped: row.skipped.includes(one.nominal),
-		total: totalOn(db, row, one)
-	}));
+	const coming: (Occurrence & { skipped: boolean; total: number })[] = [];
+	for (const one of occurrencesFrom(row, laterOf(addDays(today, 1), row.madeFrom))) {
+		coming.push({
+			...one,
+			skipped: row.skipped.includes(one.nominal),
+			total: totalOn(db, row, one)
+		});
+		await turn();
+	}
 	return {
 		repeat: row,
 		customer: { id: customer.id, name: customer.name, email: customer.email },
@@ -63,7 +68,7 @@ export function repeatPage(world: World, id: number) {
 		parties: sheetContext(db, sheet, today),
 		made,
 		coming,
-		pile: row.state === 'asking' ? pileOf(db, row, today) : null,
+		pile: row.state === 'asking' ? await pileOf(db, row, today) : null,
 		today
 	};
 }

@@ -1,6 +1,5 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import Choice from '$lib/ui/parts/Choice.svelte';
 	import Form from '$lib/ui/parts/Form.svelte';
 	import Tabs from '$lib/ui/parts/Tabs.svelte';
 	import Table from '$lib/ui/parts/Table.svelte';
@@ -12,6 +11,7 @@
 	import { formatVatNumber } from '$lib/core/regimes/gb/checks';
 	import { STANDING_NAMES } from '$lib/core/jobs/types';
 	import Files from '$lib/ui/files/Files.svelte';
+	import CustomerFinder from '$lib/ui/customers/CustomerFinder.svelte';
 	import CustomerEditor from '$lib/ui/customers/CustomerEditor.svelte';
 	import Menu from '$lib/ui/parts/Menu.svelte';
 	import CustomerSummary from '$lib/ui/customers/CustomerSummary.svelte';
@@ -26,11 +26,6 @@
 	let changing = $derived(page.url.searchParams.has('change'));
 	const close = () => goto(`/customers/${customer.id}`, { noScroll: true });
 	let view = $state<'documents' | 'jobs' | 'account'>('documents');
-	let people = $state<{ id: number; name: string }[] | null>(null);
-	async function findPeople() {
-		const response = await fetch('/customers/api?q=').catch(() => null);
-		people = response?.ok ? await response.json() : [];
-	}
 
 	async function save(values: object) {
 		const response = await fetch(`/customers/${customer.id}/api`, {
@@ -142,6 +137,7 @@
 		<aside class="panel py-4.5 px-5">
 			{#if changing}
 				{#key `${customer.id}.${shown}`}<CustomerEditor
+						of={customer.id}
 						values={customer}
 						onsave={save}
 						oncancel={close}
@@ -173,14 +169,9 @@
 			{#if data.card}<Form action="?/forgetCard">
 					<button class="button plain">Forget the kept card</button>
 				</Form>{/if}
-			<Fold label="The same as another customer?" ontoggle={() => people ?? findPeople()}>
+			<Fold label="The same as another customer?">
 				<Form class="grid gap-2.5 justify-items-start" action="?/merge">
-					<Choice label="Move all into" name="into" value="">
-						<option value="">choose</option>
-						{#each (people ?? []).filter((one) => one.id !== customer.id) as one (one.id)}<option
-								value={String(one.id)}>{one.name}</option
-							>{/each}
-					</Choice>
+					<CustomerFinder label="Move all into" name="into" except={customer.id} />
 					<p class="quiet">
 						Contacts, sites, jobs, drafts and repeats move. What is issued stays as it was, and this
 						customer is archived.

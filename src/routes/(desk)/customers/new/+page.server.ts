@@ -1,4 +1,5 @@
 import { fail, redirect } from '@sveltejs/kit';
+import { readForm } from '$lib/server/answers';
 import { FieldError } from '$lib/core/refusals';
 import { addCustomer } from '$lib/server/services/customers/customers';
 import type { Actions } from './$types';
@@ -8,7 +9,7 @@ const BOXES = ['name', 'kind', 'address', 'email', 'phone', 'privateNote'] as co
 /** Without scripts: the boxes everybody has. What else there is to say is said on the customer's page. */
 export const actions: Actions = {
 	default: async ({ request, locals }) => {
-		const posted = await request.formData();
+		const posted = await readForm(request, locals.world.clock.today());
 		const typed = Object.fromEntries(
 			BOXES.map((name) => [name, String(posted.get(name) ?? '')])
 		) as Record<(typeof BOXES)[number], string>;

@@ -21,7 +21,10 @@ export const load: PageServerLoad = ({ locals, url }) => {
 		customer: url.searchParams.get('customer') ?? '',
 		today: locals.world.clock.today(),
 		jobs,
-		payers: Object.fromEntries(customerNames(locals.world).map(({ id, name }) => [id, name])),
+		payers: customerNames(
+			locals.world,
+			jobs.flatMap(({ billToId }) => billToId ?? [])
+		),
 		runs: listRuns(locals.world).slice(0, 5)
 	};
 };

@@ -15,6 +15,7 @@ import { undoInTransaction } from '../undo';
 import { takeShared } from '../taking';
 import { recordedMoney, takenBack } from './facts';
 import { learnName } from './learned';
+import { turn } from '../../../turn';
 
 const acceptance = z.object({
 	payerId: z.number().int().min(0),
@@ -177,7 +178,7 @@ export async function acceptSure(
 	let amount = 0;
 	for (const [index, row] of rows.entries()) {
 		// Many of them leave room for what others ask in between.
-		if (index % 20 === 19) await new Promise((resolve) => setImmediate(resolve));
+		if (index % 5 === 4) await turn();
 		try {
 			acceptLine(world, row.id, row.proposal!);
 			accepted++;

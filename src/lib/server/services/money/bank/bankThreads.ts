@@ -36,7 +36,7 @@ export async function onBankThread(
 	name: Name,
 	world: World,
 	job: BankJob,
-	progress?: (told: unknown) => void
+	{ progress, transfer }: { progress?: (told: unknown) => void; transfer?: ArrayBuffer[] } = {}
 ): Promise<unknown> {
 	clearTimeout(idle.get(name));
 	const thread = threadOf(name);
@@ -45,7 +45,8 @@ export async function onBankThread(
 			{ ...job, file: world.db.$client.name, now: world.clock.now() },
 			{
 				...(name === 'files' ? { patience: PATIENCE_MS } : {}),
-				...(progress ? { progress } : {})
+				...(progress ? { progress } : {}),
+				...(transfer ? { transfer } : {})
 			}
 		);
 		if ('fields' in answer) throw new FieldError(answer.fields);

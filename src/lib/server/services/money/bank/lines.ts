@@ -2,16 +2,16 @@
 import { and, asc, desc, eq, gt, sql } from 'drizzle-orm';
 import { pageOf, type Cursor } from '../../../../core/paging';
 import { Proposer } from '../../../../core/bank/proposer';
-import { bankImports, bankLines, customers } from '../../../db/schema';
-import type { World } from '../../../world';
+import { bankImports, bankLines } from '../../../db/schema';
+import type { Books } from './bringIn';
 import { matchInput, takenBack, toMatch } from './facts';
 
 export const LINES_PER_PAGE = 40;
 export type LineState = 'open' | 'accepted' | 'notBusiness' | 'out';
 
 /** Lines as a page, the surest first and then the newest, with fresh proposals for those that are open. */
-export function bankPage(world: World, state: LineState, cursor: Cursor | null = null) {
-	const { db } = world;
+export function bankPage(books: Books, state: LineState, cursor: Cursor | null = null) {
+	const { db } = books;
 	const which =
 		state === 'out'
 			? sql`${bankLines.amount} < 0`
@@ -57,13 +57,6 @@ export function bankPage(world: World, state: LineState, cursor: Cursor | null =
 			takenBack: row.state === 'open' ? takenBack(db, row) : [],
 			paymentId: row.paymentId
 		})),
-		payers: db
-			.select({ id: customers.id, name: customers.name })
-			.from(customers)
-			.where(sql`${customers.archivedAt} is null`)
-			.orderBy(asc(customers.name))
-			.limit(5000)
-			.all(),
 		imports: db
 			.select({
 				id: bankImports.id,

@@ -27,8 +27,11 @@ async function matchAgain(world: World): Promise<void> {
 		again = false;
 		progress = { done: 0, of: waitingLines(world.db) };
 		if (progress.of === 0) return;
-		await onBankThread('matching', world, { job: 'matchAll' }, (done) => {
-			progress = { ...progress, done: Number(done) };
-		});
+		await onBankThread(
+			'matching',
+			world,
+			{ job: 'matchAll' },
+			{ progress: (done) => (progress = { ...progress, done: Number(done) }) }
+		);
 	} while (again);
 }

@@ -42,7 +42,7 @@ export const actions: Actions = {
 		),
 	forgetCard: (event) =>
 		act(event, z.object({}), async (_values, world) => {
-			const { repeat } = repeatPage(world, idOf(event.params.id));
+			const { repeat } = await repeatPage(world, idOf(event.params.id));
 			await revokeCard(world, repeat.customerId, 'you');
 		})
 };

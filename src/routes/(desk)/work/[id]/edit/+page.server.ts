@@ -1,5 +1,4 @@
 import { idOf, orNotFound } from '$lib/server/answers';
-import { customerNames } from '$lib/server/services/customers/customers';
 import { jobPage } from '$lib/server/services/desk/jobPage';
 import { agreedSheet } from '$lib/server/services/jobs/jobs';
 import { sheetContext } from '$lib/server/services/invoices/context';
@@ -20,7 +19,6 @@ export const load: PageServerLoad = ({ locals: { world }, params }) => {
 		sites,
 		contract,
 		billed,
-		today,
-		people: customerNames(world)
+		today
 	};
 };

@@ -6,6 +6,7 @@
 	import { goto } from '$app/navigation';
 	import Field from '$lib/ui/parts/Field.svelte';
 	import WorkKindChoice from '$lib/ui/letterheads/WorkKindChoice.svelte';
+	import CustomerFinder from '$lib/ui/customers/CustomerFinder.svelte';
 	import Choice from '$lib/ui/parts/Choice.svelte';
 	import LineEditor from '$lib/ui/lines/LineEditor.svelte';
 	import { Draft } from '$lib/ui/lines/draft.svelte';
@@ -126,12 +127,13 @@
 				{#each start.sites as site (site.id)}<option value={site.id}>{site.name}</option>{/each}
 			</Choice>
 			<WorkKindChoice bind:value={job.workKindId} error={errors.workKindId} />
-			<Choice label="The bill goes to" bind:value={job.billToId} error={errors.billToId}>
-				<option value={null}>as for the customer and site</option>
-				{#each start.people.filter((one) => one.id !== start.job.customerId) as one (one.id)}<option
-						value={one.id}>{one.name}</option
-					>{/each}
-			</Choice>
+			<CustomerFinder
+				label="The bill goes to"
+				placeholder="as for the customer and site"
+				bind:value={job.billToId}
+				except={start.job.customerId}
+				error={errors.billToId}
+			/>
 			<Field
 				label="Description"
 				name="description"
