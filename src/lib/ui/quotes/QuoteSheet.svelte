@@ -101,6 +101,8 @@
 		sending = await save.flush();
 	}
 	function keys(event: KeyboardEvent) {
+		// One press takes back one thing: a notice may have been first.
+		if (event.defaultPrevented) return;
 		if ((event.ctrlKey || event.metaKey) && event.key === 'Enter') {
 			event.preventDefault();
 			void toSend();
