@@ -5,7 +5,7 @@ import { chance, type Outcome } from '../../assault/ground';
 import { whileAll } from '../../assault/kills';
 import { floods, forgedNews, hostileFiles } from '../../assault/strangers';
 
-const ROUNDS = process.env.AXIOMETER_TEST_ALL ? 5 : 1;
+const ROUNDS = 5;
 const ASSAULTS: Record<string, () => Promise<Outcome>> = {
 	'kills at random moments': () => whileAll(ROUNDS, chance(20261127)),
 	'forged and repeated news': forgedNews,

@@ -46,7 +46,7 @@ export class Thread<O> {
 			onEnd(this);
 		};
 		this.#worker.on('error', end);
-		this.#worker.on('exit', () => end(new Error('the thread ended')));
+		this.#worker.on('exit', (code) => end(new Error(`the thread ended (${code})`)));
 		this.#worker.unref();
 	}
 

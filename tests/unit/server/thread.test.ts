@@ -52,8 +52,8 @@ describe('a thread', () => {
 		const asked = [failure(thread.ask({ job: 'never' })), failure(thread.ask({ job: 'dies' }))];
 		const errors = await Promise.all(asked);
 		expect(errors.map((one) => one.message)).to.deep.equal([
-			'the thread ended',
-			'the thread ended'
+			'the thread ended (1)',
+			'the thread ended (1)'
 		]);
 		expect([thread.load, gone() > 0]).to.deep.equal([0, true]);
 	});
