@@ -16,6 +16,7 @@ import { whoIsSignedIn } from '$lib/server/services/business/sessions';
 import { NotFoundError } from '$lib/core/refusals';
 import { mayDo, startOf } from '$lib/core/people/roles';
 import { ruleOf } from '$lib/server/access';
+import { pathForLog } from '$lib/server/answers';
 import { asActor } from '$lib/server/actor';
 import { refusedBody, tooFast } from '$lib/server/limits';
 import { unsafe } from '$lib/server/unsafe';
@@ -169,7 +170,7 @@ export const handleError: HandleServerError = ({ error, event, status, message }
 	if (error instanceof NotFoundError) return { message: error.message };
 	if (status === 404) return { message: 'There is no such page.' };
 	if (status < 500) return { message };
-	log.error({ err: error, path: event.url.pathname }, 'unexpected');
+	log.error({ err: error, path: pathForLog(event) }, 'unexpected');
 	const trouble = troubleOf(error);
 	if (trouble) return { message: trouble };
 	return { message: 'Something went wrong here. What was saved before is safe. Try again.' };

@@ -159,6 +159,20 @@ export const fromOf = (event: Pick<RequestEvent, 'getClientAddress' | 'request'>
 	agent: (event.request.headers.get('user-agent') ?? '').slice(0, 300)
 });
 
+const HERE = 'http://here.invalid';
+
+/** Where somebody wanted to go, as a path of this app; the first page where it is anywhere else, as a browser would read it. */
+export function placeHere(to: string | null): string {
+	if (!to?.startsWith('/') || !URL.canParse(to, HERE)) return '/';
+	const { origin, pathname, search, hash } = new URL(to, HERE);
+	// What is left once dots are resolved may begin like another house.
+	return origin === HERE && !pathname.startsWith('//') ? pathname + search + hash : '/';
+}
+
+/** What is written down of an address: the key of a link stays with whoever has it. */
+export const pathForLog = ({ route, url }: Pick<RequestEvent, 'route' | 'url'>): string =>
+	route.id?.includes('[token]') ? route.id : url.pathname;
+
 /** A number from an address; anything else is not found. */
 export function idOf(text: string): number {
 	if (!/^\d{1,12}$/.test(text)) error(404, 'There is no such page.');

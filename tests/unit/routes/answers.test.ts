@@ -215,3 +215,49 @@ describe('the action of a form', () => {
 		expect(answers.byId(posted, 'shares')).to.deep.equal({ 12: '5', 13: '' });
 	});
 });
+
+describe('where somebody wanted to go', () => {
+	const PLACES: [string | null, string][] = [
+		['/billing?q=render&view=late#new', '/billing?q=render&view=late#new'],
+		['/customers?q=Pořídka', '/customers?q=Po%C5%99%C3%ADdka'],
+		[null, '/'],
+		['', '/'],
+		['billing', '/'],
+		['https://evil.example/', '/'],
+		['//evil.example', '/'],
+		['/\\evil.example', '/'],
+		// A browser leaves these out as it reads an address.
+		['/\t/evil.example', '/'],
+		['/\n/evil.example', '/'],
+		['/\r\n\\evil.example', '/'],
+		['javascript:alert(1)', '/'],
+		['/..//evil.example', '/']
+	];
+	for (const [to, place] of PLACES)
+		it(`${JSON.stringify(to)} is ${place}`, () => expect(answers.placeHere(to)).to.equal(place));
+
+	it('is never another house, however it is written', () => {
+		const parts = ['/', '\\', '\t', '\n', '..', '.', '%2f', '@', ':', 'evil.example'];
+		for (const a of parts)
+			for (const b of parts)
+				for (const c of parts)
+					for (const d of parts) {
+						const to = `/${a}${b}${c}${d}`;
+						const went = new URL(answers.placeHere(to), 'http://127.0.0.1:4400/sign-in');
+						expect(went.origin, JSON.stringify(to)).to.equal('http://127.0.0.1:4400');
+					}
+	});
+});
+
+describe('what is written down of an address', () => {
+	const said = (id: string | null, path: string) =>
+		answers.pathForLog({
+			route: { id },
+			url: new URL(path, 'http://127.0.0.1')
+		} as Parameters<typeof answers.pathForLog>[0]);
+	it('is its path, and of a link never its key', () => {
+		expect(said('/(desk)/billing/[id]', '/billing/7?q=x')).to.equal('/billing/7');
+		expect(said('/(public)/p/[token]/pdf', '/p/s3cret/pdf')).to.equal('/(public)/p/[token]/pdf');
+		expect(said(null, '/nowhere')).to.equal('/nowhere');
+	});
+});
