@@ -52,8 +52,12 @@
 			);
 	}
 
+	/** What is pressed counts: a look that was about to begin would break it off. */
+	const pressed = () => clearTimeout(timer);
+
 	onMount(() => {
 		if (asked.has('by')) look();
+		return pressed;
 	});
 
 	type Agreed = { line: (typeof data.lines)[number]; so: (typeof data.contractLines)[number] };
@@ -188,8 +192,8 @@
 			</dl>
 			{#if preview}<p class="quiet">{preview.stage.basis}</p>{/if}
 			{#if data.job.retention}<p class="quiet">{data.job.retention} % of it is held back.</p>{/if}
-			<button class="button filled" formaction="?/bill">Write the invoice</button>
-			<button class="button" formaction="?/apply">Apply for payment first</button>
+			<button class="button filled" formaction="?/bill" onclick={pressed}>Write the invoice</button>
+			<button class="button" formaction="?/apply" onclick={pressed}>Apply for payment first</button>
 			<button class="button plain" formaction="?/preview">Work it out</button>
 		</aside>
 	</Form>
