@@ -223,6 +223,15 @@ describe('getting the money in', () => {
 		await page.getByRole('option', { name: /Corvane Dairy Ltd/ }).waitFor();
 		await from.press('Enter');
 		expect(await from.inputValue()).to.equal('Corvane Dairy Ltd');
+		// Typed over, the one before is not meant any more.
+		await from.fill('Corvane Dairy Ltd, no');
+		await page.getByText('No customer is called that.').waitFor();
+		await page.getByRole('button', { name: 'For what is due first' }).click();
+		await page.getByText('Choose who paid.').waitFor();
+		expect(stateOf('dairy').outstanding).to.equal(owed);
+		await from.fill('airy');
+		await page.getByRole('option', { name: /Corvane Dairy Ltd/ }).waitFor();
+		await from.press('Enter');
 		await page.getByRole('button', { name: 'For what is due first' }).click();
 		await page.getByText('The payment is recorded.').last().waitFor();
 		expect(owed - stateOf('dairy').outstanding).to.equal(310);

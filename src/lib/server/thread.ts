@@ -31,10 +31,12 @@ export class TooLongError extends Error {}
 export class Thread<O> {
 	readonly #worker: Worker;
 	readonly #waiting = new Map<number, Waiting>();
+	readonly #onEnd: (thread: Thread<O>) => void;
 	#count = 0;
 
 	/** `module`: from the project's root; it calls `answerOrders`. */
 	constructor(module: string, onEnd: (thread: Thread<O>) => void, limits: ResourceLimits = {}) {
+		this.#onEnd = onEnd;
 		this.#worker = new Worker(START, {
 			execArgv: [],
 			resourceLimits: limits,
@@ -83,7 +85,9 @@ export class Thread<O> {
 		}).finally(() => clearTimeout(timer));
 	}
 
+	/** It is gone for whoever keeps it at once: what is asked while it comes to its end would not be answered. */
 	end(): void {
+		this.#onEnd(this);
 		void this.#worker.terminate();
 	}
 

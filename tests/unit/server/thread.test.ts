@@ -58,11 +58,19 @@ describe('a thread', () => {
 		expect([thread.load, gone() > 0]).to.deep.equal([0, true]);
 	});
 
+	it('that is ended is gone at once, so that nobody asks it any more', async () => {
+		begin();
+		expect(await thread.ask({ job: 'double', given: 1 })).to.equal(2);
+		expect(gone()).to.equal(0);
+		thread.end();
+		expect(gone()).to.equal(1);
+	});
+
 	it('that takes longer than it may is ended', async () => {
 		begin();
 		const error = await failure(thread.ask({ job: 'never' }, { patience: 50 }));
 		expect(error).to.be.instanceOf(TooLongError);
-		while (gone() === 0) await new Promise((resolve) => setImmediate(resolve));
+		expect(gone()).to.equal(1);
 		expect(thread.load).to.equal(0);
 	});
 

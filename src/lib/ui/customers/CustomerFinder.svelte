@@ -51,7 +51,8 @@
 
 	async function search(words: string) {
 		const turn = ++asked;
-		if (words.trim() === '') value = null;
+		// Whoever was chosen before is not who is typed now.
+		if (words !== chosen) value = null;
 		const response = await fetch(`/customers/api?q=${encodeURIComponent(words)}`).catch(() => null);
 		const answer = response?.ok
 			? ((await response.json()) as { id: number; name: string; address: string }[])
