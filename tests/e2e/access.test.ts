@@ -128,7 +128,7 @@ describe('every page', () => {
 	let places: string[];
 
 	before(async () => {
-		app = await runApp({ AXIOMETER_DEMO: '1' }, layOutDemo);
+		app = await runApp({ AXIOMETER_DEMO: '1' }, layOutDemo, ['app', 'mail', 'text']);
 		browser = await openBrowser();
 		const page = await signedIn('light', 1280);
 		// A file whose columns must be asked for, and statements that have been sent.

@@ -22,26 +22,30 @@ describe('the customer’s page', () => {
 	const links: string[] = [];
 
 	before(async () => {
-		app = await runApp({}, async (env) => {
-			const world = openWorld(readConfig(env), {
-				clock: settableClock(londonMoment('2026-10-01T09:00'))
-			});
-			saveBusiness(world, { ...BUSINESS, phone: '01632 960001' }, true);
-			await setPassword(world, 'lime-and-plaster');
-			for (const [who, price] of [
-				[HOUSEHOLD, '1504'],
-				[HOUSEHOLD, '300'],
-				[CONTRACTOR, '1000']
-			] as const) {
-				const { id } = await issued(world, who, {
-					rows: [line('one', 'Lime render', price)],
-					pricesIncludeVat: who === HOUSEHOLD
+		app = await runApp(
+			{},
+			async (env) => {
+				const world = openWorld(readConfig(env), {
+					clock: settableClock(londonMoment('2026-10-01T09:00'))
 				});
-				const { token } = world.db.select().from(documents).where(eq(documents.id, id)).get()!;
-				links.push(`/p/${token}`);
-			}
-			world.db.$client.close();
-		});
+				saveBusiness(world, { ...BUSINESS, phone: '01632 960001' }, true);
+				await setPassword(world, 'lime-and-plaster');
+				for (const [who, price] of [
+					[HOUSEHOLD, '1504'],
+					[HOUSEHOLD, '300'],
+					[CONTRACTOR, '1000']
+				] as const) {
+					const { id } = await issued(world, who, {
+						rows: [line('one', 'Lime render', price)],
+						pricesIncludeVat: who === HOUSEHOLD
+					});
+					const { token } = world.db.select().from(documents).where(eq(documents.id, id)).get()!;
+					links.push(`/p/${token}`);
+				}
+				world.db.$client.close();
+			},
+			['app', 'mail', 'card']
+		);
 		browser = await openBrowser();
 	});
 	after(async () => {

@@ -33,7 +33,7 @@ describe('the demo business', () => {
 	const rows = <T>(sql: string) => look((world) => world.db.$client.prepare(sql).all() as T[]);
 
 	before(async () => {
-		app = await runApp({ AXIOMETER_DEMO: '1' }, layOutDemo);
+		app = await runApp({ AXIOMETER_DEMO: '1' }, layOutDemo, ['app', 'mail', 'text']);
 		browser = await openBrowser();
 		const context = await browser.newContext({
 			viewport: { width: 1280, height: 800 },

@@ -37,31 +37,35 @@ describe('every day', () => {
 	let other = 0;
 
 	before(async () => {
-		app = await runApp({ AXIOMETER_CLOCK: '2026-11-24T09:00' }, async (env) => {
-			const clock = settableClock(londonMoment('2026-11-24T09:00'));
-			const world = openWorld(readConfig(env), { clock });
-			saveBusiness(world, BUSINESS, true);
-			await setPassword(world, PASSWORD);
-			const { customerId } = await issued(world, HOUSEHOLD, {
-				rows: [line('a', 'Run a cornice', '450')]
-			});
-			for (const [name, role] of [
-				['Joss Amadi', 'onSite'],
-				['Oakes Merrow', 'accountant']
-			] as const) {
-				const id = invite(world, { name, email: `${role}@site.example`, role });
-				world.db
-					.update(people)
-					.set({ passwordHash: await hashOf(PASSWORD) })
-					.where(eq(people.id, id))
-					.run();
-				if (role !== 'onSite') continue;
-				own = addJob(world, 'own', { title: 'Hall ceiling', customerId, hourlyCost: '18.37' });
-				other = addJob(world, 'other', { title: 'Somebody else’s stairs', customerId });
-				saveVisit(world, own, null, { date: '2026-11-24', from: '09:30', personId: id });
-			}
-			world.db.$client.close();
-		});
+		app = await runApp(
+			{ AXIOMETER_CLOCK: '2026-11-24T09:00' },
+			async (env) => {
+				const clock = settableClock(londonMoment('2026-11-24T09:00'));
+				const world = openWorld(readConfig(env), { clock });
+				saveBusiness(world, BUSINESS, true);
+				await setPassword(world, PASSWORD);
+				const { customerId } = await issued(world, HOUSEHOLD, {
+					rows: [line('a', 'Run a cornice', '450')]
+				});
+				for (const [name, role] of [
+					['Joss Amadi', 'onSite'],
+					['Oakes Merrow', 'accountant']
+				] as const) {
+					const id = invite(world, { name, email: `${role}@site.example`, role });
+					world.db
+						.update(people)
+						.set({ passwordHash: await hashOf(PASSWORD) })
+						.where(eq(people.id, id))
+						.run();
+					if (role !== 'onSite') continue;
+					own = addJob(world, 'own', { title: 'Hall ceiling', customerId, hourlyCost: '18.37' });
+					other = addJob(world, 'other', { title: 'Somebody else’s stairs', customerId });
+					saveVisit(world, own, null, { date: '2026-11-24', from: '09:30', personId: id });
+				}
+				world.db.$client.close();
+			},
+			['app', 'mail']
+		);
 		browser = await openBrowser();
 		({ context: owner, page } = await enter(BUSINESS.email, DESK));
 	});

@@ -15,7 +15,7 @@ describe('the first day', () => {
 	after(() => browser?.close());
 
 	async function onPhone(work: (page: Page, app: RunningApp) => Promise<void>): Promise<void> {
-		const app = await runApp();
+		const app = await runApp({}, undefined, ['app', 'mail', 'card']);
 		const errors: string[] = [];
 		try {
 			const phone = await browser.newContext({

@@ -22,7 +22,7 @@ describe('a form', () => {
 	};
 
 	before(async () => {
-		app = await runApp();
+		app = await runApp({}, undefined, ['app']);
 		browser = await openBrowser();
 	});
 	after(async () => {

@@ -15,7 +15,11 @@ describe('from an empty machine to a paid invoice', () => {
 	const errors: string[] = [];
 
 	before(async () => {
-		app = await runApp({ AXIOMETER_CARD_TWICE: '1', AXIOMETER_CARD_OUT_OF_ORDER: '1' });
+		app = await runApp({ AXIOMETER_CARD_TWICE: '1', AXIOMETER_CARD_OUT_OF_ORDER: '1' }, undefined, [
+			'app',
+			'mail',
+			'card'
+		]);
 		browser = await openBrowser();
 		desk = await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' });
 		page = await desk.newPage();

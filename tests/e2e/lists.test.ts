@@ -33,27 +33,32 @@ describe('a long list @long', () => {
 	let page: Page;
 
 	before(async () => {
-		app = await runApp({}, async (env) => {
-			const clock = settableClock(londonMoment('2026-10-01T09:00'));
-			const world = openWorld(readConfig(env), { clock });
-			// What is drawn is not looked at here.
-			world.press = { ...world.press, document: async () => Buffer.from('%PDF-1.7 a page') };
-			saveBusiness(world, BUSINESS, true);
-			await setPassword(world, 'lime-and-plaster');
-			for (let n = 1; n <= MANY; n++) {
-				const name = `Household ${String(n).padStart(3, '0')}`;
-				const customer = addCustomer(world, { ...HOUSEHOLD, name, email: `h${n}@post.example` });
-				const id = beginInvoice(world, `k${n}`, customer);
-				const { sheet } = loadDraft(world.db, id);
-				saveDraft(world, id, 1, { ...sheet, rows: [line('a', 'Render', String(n))] });
-				await issueInvoice(world, id, 2);
-				noteHandedOver(world, id, 'handedOver');
-				if (n === PROMISED)
-					pauseInvoice(world, id, { kind: 'promise', until: '2099-01-01', note: '' });
-				if (n === DISPUTED) pauseInvoice(world, id, { kind: 'dispute', until: '', note: 'Cracks' });
-			}
-			world.db.$client.close();
-		});
+		app = await runApp(
+			{},
+			async (env) => {
+				const clock = settableClock(londonMoment('2026-10-01T09:00'));
+				const world = openWorld(readConfig(env), { clock });
+				// What is drawn is not looked at here.
+				world.press = { ...world.press, document: async () => Buffer.from('%PDF-1.7 a page') };
+				saveBusiness(world, BUSINESS, true);
+				await setPassword(world, 'lime-and-plaster');
+				for (let n = 1; n <= MANY; n++) {
+					const name = `Household ${String(n).padStart(3, '0')}`;
+					const customer = addCustomer(world, { ...HOUSEHOLD, name, email: `h${n}@post.example` });
+					const id = beginInvoice(world, `k${n}`, customer);
+					const { sheet } = loadDraft(world.db, id);
+					saveDraft(world, id, 1, { ...sheet, rows: [line('a', 'Render', String(n))] });
+					await issueInvoice(world, id, 2);
+					noteHandedOver(world, id, 'handedOver');
+					if (n === PROMISED)
+						pauseInvoice(world, id, { kind: 'promise', until: '2099-01-01', note: '' });
+					if (n === DISPUTED)
+						pauseInvoice(world, id, { kind: 'dispute', until: '', note: 'Cracks' });
+				}
+				world.db.$client.close();
+			},
+			['app', 'mail']
+		);
 		browser = await openBrowser();
 		page = await (
 			await browser.newContext({ viewport: { width: 1280, height: 800 }, locale: 'en-GB' })

@@ -78,7 +78,7 @@ describe('getting the money in', () => {
 	}
 
 	before(async () => {
-		app = await runApp({}, prepare);
+		app = await runApp({}, prepare, ['app', 'mail', 'card']);
 		browser = await openBrowser();
 	});
 	after(async () => {

@@ -89,11 +89,15 @@ describe('from finished work to bills', () => {
 	}
 
 	before(async () => {
-		app = await runApp({ AXIOMETER_DEMO: '1' }, async (env) => {
-			const world = openWorld(readConfig(env));
-			await prepare(world);
-			world.db.$client.close();
-		});
+		app = await runApp(
+			{ AXIOMETER_DEMO: '1' },
+			async (env) => {
+				const world = openWorld(readConfig(env));
+				await prepare(world);
+				world.db.$client.close();
+			},
+			['app', 'mail', 'card']
+		);
 		browser = await openBrowser();
 	});
 	after(async () => {

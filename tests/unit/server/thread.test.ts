@@ -14,8 +14,6 @@ const begin = (limits = {}) => {
 };
 /** Those before it may end while it goes on. */
 const gone = () => ended.filter((one) => one === thread).length;
-afterEach(() => thread.end());
-
 const failure = (asked: Promise<unknown>) =>
 	asked.then(
 		() => expect.fail('it was answered'),
@@ -23,6 +21,8 @@ const failure = (asked: Promise<unknown>) =>
 	);
 
 describe('a thread', () => {
+	afterEach(() => thread.end());
+
 	it('answers each who asks with what is theirs, and says how far it is', async () => {
 		begin();
 		const told: unknown[] = [];

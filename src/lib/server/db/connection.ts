@@ -1,6 +1,7 @@
 // One SQLite file, opened so that what was acknowledged survives a crash.
 import Sqlite from 'better-sqlite3';
 import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
+import { keptStatements } from './statements';
 
 export type Database = BetterSQLite3Database & { $client: Sqlite.Database };
 
@@ -14,7 +15,7 @@ export function connect(file: string, synchronous: 'FULL' | 'OFF' = 'FULL'): Dat
 	client.pragma(`synchronous = ${synchronous}`);
 	client.pragma('foreign_keys = ON');
 	client.pragma('busy_timeout = 5000');
-	return drizzle(client);
+	return Object.assign(drizzle(keptStatements(client)), { $client: client });
 }
 
 /** What reads: the connection, or a transaction that is open. */
