@@ -3,10 +3,12 @@ import type { Actor } from '$lib/server/actor';
 import type { World } from '$lib/server/world';
 
 declare global {
-	/** Set by `app.html`: commands pressed before the page has come to life. */
+	/** Set by `app.html`: commands and the button pressed before the page has come to life. */
 	interface Window {
 		earlyKeys: string[];
 		keepKey: (event: KeyboardEvent) => void;
+		earlyPress?: HTMLButtonElement;
+		keepPress: (event: MouseEvent) => void;
 	}
 	namespace App {
 		interface Locals {

@@ -3,8 +3,8 @@
 	import '../app.css';
 	let { children } = $props();
 
-	// Says that the page answers to keys now (what drives it from outside waits for this), and answers
-	// those that `app.html` has kept until here.
+	// Says that the page answers now (what drives it from outside waits for this), and answers the keys
+	// and the press that `app.html` has kept until here.
 	onMount(() => {
 		document.body.dataset.ready = 'yes';
 		removeEventListener('keydown', window.keepKey);
@@ -12,6 +12,9 @@
 			document.body.dispatchEvent(
 				new KeyboardEvent('keydown', { key, ctrlKey: true, bubbles: true, cancelable: true })
 			);
+		removeEventListener('click', window.keepPress);
+		window.earlyPress?.click();
+		window.earlyPress = undefined;
 	});
 </script>
 

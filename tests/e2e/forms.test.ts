@@ -102,6 +102,33 @@ describe('a form', () => {
 		expect(value('select count(*) from jobs')).to.equal(1);
 	});
 
+	it('a button pressed before the page has come to life is answered once it has, and once', async () => {
+		const other = await page.context().newPage();
+		// Twice, as soon as it stands there.
+		await other.addInitScript(() => {
+			const watcher = new MutationObserver(() => {
+				const time = [
+					...document.querySelectorAll<HTMLElement>('[aria-label="Time and costs"] button')
+				].find((one) => one.textContent === 'Time');
+				if (!time) return;
+				watcher.disconnect();
+				time.dataset.pressed = document.body.dataset.ready ? 'late' : 'early';
+				time.click();
+				time.click();
+			});
+			watcher.observe(document, { childList: true, subtree: true });
+		});
+		await other.goto(page.url());
+		const time = other.locator('[data-pressed=early]');
+		await time.waitFor();
+		await other.getByLabel('Hours').waitFor();
+		// Later presses are the button's alone.
+		await ready(other);
+		await time.click();
+		await other.getByLabel('Hours').waitFor({ state: 'hidden' });
+		await other.close();
+	});
+
 	it('on a page with many: the answer goes to the one that was pressed', async () => {
 		await page.getByRole('button', { name: 'Time', exact: true }).first().click();
 		await page.getByLabel('Hours').fill('a while');
