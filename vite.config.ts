@@ -46,7 +46,7 @@ const stillIcons: Plugin = {
 	}
 };
 
-/** Without the packages that are compiled for the machine, or take their own folder apart. */
+/** Compiled for the machine, or reading files of their own folder: the server takes these from where they were installed. */
 const AS_INSTALLED = [
 	'better-sqlite3',
 	'pdfmake',

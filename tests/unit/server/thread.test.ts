@@ -14,6 +14,7 @@ const begin = (limits = {}) => {
 };
 /** Those before it may end while it goes on. */
 const gone = () => ended.filter((one) => one === thread).length;
+
 const failure = (asked: Promise<unknown>) =>
 	asked.then(
 		() => expect.fail('it was answered'),
