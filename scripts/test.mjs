@@ -1,6 +1,6 @@
 // Sets up all that tests need, and tests: types, lint, import directions, build, units, whole journeys.
 // Ends with the one line `N passed, N failed`. `all` takes the long journeys as well, which are marked `@long`.
-import { spawn } from 'node:child_process';
+import { execFileSync, spawn } from 'node:child_process';
 import { once } from 'node:events';
 import { existsSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -28,6 +28,7 @@ const TOOLS = {
 	depcruise: 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs',
 	eslint: 'node_modules/eslint/bin/eslint.js',
 	mocha: 'node_modules/mocha/bin/mocha.js',
+	oxlint: 'node_modules/oxlint/bin/oxlint',
 	prettier: 'node_modules/prettier/bin/prettier.cjs',
 	svelteCheck: 'node_modules/svelte-check/bin/svelte-check',
 	svelteKit: 'node_modules/@sveltejs/kit/svelte-kit.js'
@@ -71,16 +72,41 @@ async function suite(name, options) {
 	if (count('passing') + count('failing') === 0) failed++;
 }
 
+/**
+ * What is not as it was twenty commits ago: to look at how everything is laid out takes as long as the build. The long run does, and whoever
+ * has no such commit.
+ */
+function touched() {
+	const git = (/** @type {string[]} */ ...words) =>
+		execFileSync('git', words, { encoding: 'utf8', stdio: ['ignore', 'pipe', 'ignore'] })
+			.split('\0')
+			.filter(Boolean);
+	try {
+		if (all) return ['.'];
+		return [
+			...['--ignore-unknown', 'package.json'],
+			...git('diff', '--name-only', '--diff-filter=d', '-z', 'HEAD~20'),
+			...git('ls-files', '--others', '--exclude-standard', '-z')
+		];
+	} catch {
+		return ['.'];
+	}
+}
+
 /** @type {[name: string, command: string[]][]} Those that take longest first. */
 const CHECKS = [
 	['build', ['scripts/build.mjs']],
-	['lint', [TOOLS.eslint, '--cache', '--cache-location', 'node_modules/.cache/eslint', '.']],
-	['format', [TOOLS.prettier, '--check', '--cache', '--log-level', 'warn', '.']],
+	['format', [TOOLS.prettier, '--check', '--cache', '--log-level', 'warn', ...touched()]],
 	[
 		'types',
 		// The compiler that is written anew, in half of the time; the long run and `npm run check` take the one that has the last word.
 		[TOOLS.svelteCheck, '--tsconfig', './tsconfig.json', '--fail-on-warnings', ...quick]
 	],
+	[
+		'lint of pages and parts',
+		[TOOLS.eslint, '--cache', '--cache-location', 'node_modules/.cache/eslint', '.']
+	],
+	['lint of all else', [TOOLS.oxlint, '--deny-warnings']],
 	[
 		'import directions',
 		[

@@ -36,13 +36,22 @@ export interface RunningApp {
 	end(): Promise<void>;
 }
 
-export function freePort(): Promise<number> {
-	return new Promise((resolve) => {
-		const server = createServer().listen(0, '127.0.0.1', () => {
-			const address = server.address();
-			server.close(() => resolve(typeof address === 'object' && address ? address.port : 0));
+/**
+ * Under those that the system gives to whoever calls out: a process that was killed finds its port free when it starts again.
+ * Each that tests has a thousand of its own, so that two who look at the same moment do not find the same.
+ */
+let nextPort = 15_000 + (process.pid % 16) * 1_000;
+
+export async function freePort(): Promise<number> {
+	for (;;) {
+		const port = nextPort++;
+		const free = await new Promise<boolean>((resolve) => {
+			const server = createServer()
+				.once('error', () => resolve(false))
+				.listen(port, '127.0.0.1', () => server.close(() => resolve(true)));
 		});
-	});
+		if (free) return port;
+	}
 }
 
 const pause = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms));
@@ -128,11 +137,14 @@ export async function runApp(
 		env,
 		async start(what) {
 			const { args, address } = commands[what];
-			running.set(
-				what,
-				spawn(process.execPath, args, { env, stdio: ['ignore', 'ignore', 'inherit'] })
+			const child = spawn(process.execPath, args, { env, stdio: ['ignore', 'ignore', 'inherit'] });
+			running.set(what, child);
+			await until(
+				async () => child.exitCode !== null || (await fetch(address)).status > 0,
+				300,
+				`the start of ${what}`
 			);
-			await until(async () => (await fetch(address)).status > 0, 300, `the start of ${what}`);
+			if (child.exitCode !== null) throw new Error(`${what} ended as it started`);
 		},
 		pid: (what) => running.get(what)?.pid ?? 0,
 		async kill(what) {
