@@ -1,5 +1,5 @@
 // Mail, as SMTP. The interface is what services see; the adapter talks to any SMTP server.
-import nodemailer from 'nodemailer';
+import type { Transporter, TransportOptions } from 'nodemailer';
 
 export interface MailMessage {
 	messageId: string;
@@ -44,13 +44,15 @@ interface SmtpError extends Error {
 export function smtpGateway(url: string): MailGateway {
 	return {
 		async send(message) {
-			const transport = nodemailer.createTransport({
+			// Loaded by the first mail rather than by each start.
+			const { createTransport } = await import('nodemailer');
+			const transport = createTransport({
 				url,
 				connectionTimeout: 20_000,
 				greetingTimeout: 20_000,
 				socketTimeout: 60_000,
 				ignoreTLS: url.startsWith('smtp://127.0.0.1')
-			} as nodemailer.TransportOptions);
+			} as TransportOptions);
 			const progress = watchHandover(transport);
 			try {
 				const answer = (await transport.sendMail({
@@ -77,7 +79,7 @@ export function smtpGateway(url: string): MailGateway {
  * Tells whether the text of the message began to go over. The library begins to pipe it when the server has
  * said go ahead; a connection that breaks before can safely be tried again, one that breaks after cannot.
  */
-function watchHandover(transport: nodemailer.Transporter): { handedOver: boolean } {
+function watchHandover(transport: Transporter): { handedOver: boolean } {
 	const progress = { handedOver: false };
 	transport.use('stream', (mail, done) => {
 		const create = mail.message.createReadStream.bind(mail.message);

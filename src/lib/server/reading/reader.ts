@@ -1,7 +1,7 @@
 // Reads the letters off a photo, on this machine: one after the other, in a thread of its own that ends when nothing is asked for.
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
-import sharp from 'sharp';
+import { picture } from '../pictures';
 import type { Worker } from 'tesseract.js';
 
 const require = createRequire(import.meta.url);
@@ -53,7 +53,8 @@ const withLimit = <T>(work: Promise<T>): Promise<T> =>
 
 /** Grey, evenly lit, as large as its letters need, and upright: what the machine reads best. */
 async function prepared(photo: Buffer, turn: number): Promise<Buffer> {
-	return sharp(photo, { limitInputPixels: 100_000_000, failOn: 'error' })
+	const whole = await picture(photo, { limitInputPixels: 100_000_000, failOn: 'error' });
+	return whole
 		.rotate()
 		.flatten({ background: '#ffffff' })
 		.resize({ width: WIDTH, height: HEIGHT, fit: 'inside' })
@@ -67,7 +68,8 @@ async function prepared(photo: Buffer, turn: number): Promise<Buffer> {
 
 /** How many degrees a photo is turned, from how its rows of ink line up: within ten either way. */
 export async function tiltOf(photo: Buffer): Promise<number> {
-	const small = await sharp(photo, { limitInputPixels: 100_000_000 })
+	const whole = await picture(photo, { limitInputPixels: 100_000_000 });
+	const small = await whole
 		.rotate()
 		.flatten({ background: '#ffffff' })
 		.greyscale()

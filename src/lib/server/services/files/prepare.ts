@@ -1,5 +1,5 @@
 // What a file is, told by its content and never by its name; photos are made smaller and lose their place.
-import sharp from 'sharp';
+import { picture } from '../../pictures';
 import { FieldError } from '../../../core/refusals';
 
 export const LARGEST_FILE = 25 * 1024 * 1024;
@@ -50,13 +50,15 @@ const isHeic = (bytes: Buffer): boolean =>
 
 /** Turned upright, made smaller, and rid of where and with what it was taken. */
 async function preparePhoto(bytes: Buffer): Promise<Prepared> {
-	const photo = (side: number) =>
-		sharp(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' })
+	const photo = async (side: number) => {
+		const whole = await picture(bytes, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
+		return whole
 			.rotate()
 			.resize({ width: side, height: side, fit: 'inside', withoutEnlargement: true })
 			.flatten({ background: '#ffffff' })
 			.jpeg({ quality: 82 })
 			.toBuffer();
+	};
 	return {
 		type: 'image/jpeg',
 		content: await photo(PHOTO_PX),

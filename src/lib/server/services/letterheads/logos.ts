@@ -1,7 +1,7 @@
 // Logos: whatever picture is brought in becomes a PNG of a size that prints well, so that nothing in it can do anything.
 import { must } from '../../actor';
 import { eq } from 'drizzle-orm';
-import sharp from 'sharp';
+import { picture } from '../../pictures';
 import { FieldError, NotFoundError } from '../../../core/refusals';
 import type { Reader } from '../../db/connection';
 import { logos } from '../../db/schema';
@@ -59,14 +59,14 @@ async function prepareLogo(bytes: Buffer) {
 			'This SVG holds more than a drawing (a script, or something loaded from elsewhere). Save it as a PNG.'
 		);
 	try {
-		const picture = sharp(bytes, {
+		const whole = await picture(bytes, {
 			limitInputPixels: MOST_PIXELS,
 			failOn: 'error',
 			...(drawing ? { density: SVG_DENSITY } : {})
 		});
-		const { format } = await picture.metadata();
+		const { format } = await whole.metadata();
 		if (!['png', 'jpeg', 'svg', 'webp'].includes(format)) refuse('A PNG, a JPEG or an SVG.');
-		const { data, info } = await picture
+		const { data, info } = await whole
 			.rotate()
 			.resize({ width: WIDEST, height: WIDEST, fit: 'inside', withoutEnlargement: true })
 			.png({ compressionLevel: 9 })

@@ -1,6 +1,6 @@
 // A job sheet as paper: drawn once it is finished, and again with its signature; its photos.
 import { and, eq, inArray } from 'drizzle-orm';
-import sharp from 'sharp';
+import { picture } from '../../pictures';
 import { type JobSheetSource, type JobSheetWritten, onTheSheet } from '../../../core/jobs/jobSheet';
 import { jobSheetView, sheetFileName } from '../../../core/jobs/jobSheetView';
 import { NotFoundError, FieldError } from '../../../core/refusals';
@@ -71,7 +71,8 @@ export async function drawSheet(
 	for (const { id, stored } of rows) {
 		const content = stored && storedFile(world.db, stored);
 		if (!content) continue;
-		const small = await sharp(content)
+		const whole = await picture(content);
+		const small = await whole
 			.resize({ width: PAPER_PX, height: PAPER_PX, fit: 'inside', withoutEnlargement: true })
 			.jpeg({ quality: 76 })
 			.toBuffer();
