@@ -2,9 +2,8 @@
 // Ends with the one line `N passed, N failed`. `all` takes the long journeys as well, which are marked `@long`.
 import { execFileSync, spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { existsSync, mkdirSync, readdirSync, rmSync, statfsSync, statSync } from 'node:fs';
-import { freemem, tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { existsSync } from 'node:fs';
+import { takeRoom } from './room.mjs';
 import { ensurePackages, installFromDebian } from './setup.mjs';
 
 ensurePackages();
@@ -16,28 +15,9 @@ if (!process.env.CHROMIUM && !existsSync('/usr/bin/chromium-headless-shell'))
 		existsSync('/usr/bin/chromium')
 	);
 
-/** What tests lay out lies in memory, where there is plenty: thousands of data files come and go, and a disk makes a tenth of the run of it. */
-const MEMORY = '/dev/shm';
-const PLENTY = 2 * 1024 ** 3;
-const HOURS = 3_600_000;
-if (process.platform === 'linux' && !process.env.TMPDIR && existsSync(MEMORY)) {
-	const { bavail, bsize } = statfsSync(MEMORY);
-	if (bavail * bsize > PLENTY && freemem() > 2 * PLENTY) {
-		const folder = join(MEMORY, `axiometer-${process.getuid?.()}`);
-		mkdirSync(folder, { recursive: true, mode: 0o700 });
-		// Left by a run that was broken off; what was translated is used again.
-		for (const name of readdirSync(folder)) {
-			const path = join(folder, name);
-			if (!name.startsWith('tsx-') && Date.now() - statSync(path).mtimeMs > 6 * HOURS)
-				rmSync(path, { recursive: true, force: true });
-		}
-		process.env.TMPDIR = folder;
-	}
-}
-
+takeRoom();
 // What is laid out for several tests is laid out once in a run.
-const run = `${process.pid}-${Date.now()}`;
-process.env.AXIOMETER_TEST_RUN = run;
+process.env.AXIOMETER_TEST_RUN = `${process.pid}-${Date.now()}`;
 const all = process.argv[2] === 'all';
 if (all) process.env.AXIOMETER_TEST_ALL = '1';
 const quick = all ? [] : ['--tsgo'];
@@ -146,6 +126,5 @@ await suite('units', []);
 const short = all ? [] : ['--grep', '@long', '--invert'];
 await suite('journeys', ['--config', '.mocharc.e2e.json', ...short]);
 
-rmSync(join(tmpdir(), `axiometer-demo-${run}`), { recursive: true, force: true });
 console.log(`\n${passed} passed, ${failed} failed`);
 process.exitCode = failed === 0 && passed > 0 ? 0 : 1;
