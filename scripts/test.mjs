@@ -98,13 +98,13 @@ const drawn = looked.filter((one) => one === '.' || /\.svelte(\.ts)?$/.test(one)
 const CHECKS = [
 	['build', ['scripts/build.mjs']],
 	[
-		'format',
-		[TOOLS.prettier, '--check', '--cache', '--ignore-unknown', '--log-level', 'warn', ...looked]
-	],
-	[
 		'types',
 		// The compiler that is written anew, in half of the time; the long run and `npm run check` take the one that has the last word.
 		[TOOLS.svelteCheck, '--tsconfig', './tsconfig.json', '--fail-on-warnings', ...quick]
+	],
+	[
+		'format',
+		[TOOLS.prettier, '--check', '--cache', '--ignore-unknown', '--log-level', 'warn', ...looked]
 	],
 	[
 		'lint of pages and parts',

@@ -16,7 +16,7 @@ const ELSEWHERE: [said: RegExp, instead: string][] = [
 	[/\.transaction\(/, 'writeAtOnce']
 ];
 const leftToOthers = (source: string) =>
-	ELSEWHERE.filter(([said]) => said.test(source.replace(/\/\*[^]*?\*\/|\/\/.*/g, ''))).map(
+	ELSEWHERE.filter(([said]) => said.test(source.replace(/\/\*[^]*?\*\/|(?<!:)\/\/.*/g, ''))).map(
 		([, instead]) => instead
 	);
 
@@ -49,6 +49,7 @@ describe('a source file', () => {
 	it('that does is found, in whatever place, and one that speaks of it is not', () => {
 		const [clock, writing] = ELSEWHERE.map(([, instead]) => instead);
 		expect(leftToOthers('const at = new Date( );')).to.deep.equal([clock]);
+		expect(leftToOthers("a('https://x.example', new Date())")).to.deep.equal([clock]);
 		expect(leftToOthers('a(Date.now)')).to.deep.equal([clock]);
 		expect(leftToOthers('db.transaction(() => 1)')).to.deep.equal([writing]);
 		expect(
